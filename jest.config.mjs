@@ -1,0 +1,44 @@
+const transform = {
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        target: 'es2022',
+        parser: { syntax: 'typescript', tsx: true },
+        transform: { react: { runtime: 'automatic' } },
+      },
+    },
+  ],
+}
+const moduleNameMapper = {
+  '^@/(.*)$': '<rootDir>/src/$1',
+  '^@tests/(.*)$': '<rootDir>/tests/$1',
+  '^server-only$': '<rootDir>/tests/fixtures/server-only.ts',
+}
+const common = { transform, moduleNameMapper, testEnvironment: 'node' }
+
+/** Unit tests of what needs no database; tests of the database; journeys in a real browser. */
+const config = {
+  projects: [
+    {
+      ...common,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/tests/{core,features,ui}/**/*.test.ts', '<rootDir>/tests/docs/**/*.test.ts'],
+    },
+    {
+      ...common,
+      displayName: 'server',
+      testMatch: ['<rootDir>/tests/server/**/*.test.ts'],
+      extensionsToTreatAsEsm: ['.ts', '.tsx'],
+    },
+    {
+      ...common,
+      displayName: 'browser',
+      testMatch: ['<rootDir>/tests/browser/**/*.test.ts'],
+      globalSetup: '<rootDir>/tests/browser/start-server.ts',
+      globalTeardown: '<rootDir>/tests/browser/stop-server.ts',
+    },
+  ],
+}
+
+export default config

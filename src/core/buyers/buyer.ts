@@ -1,0 +1,77 @@
+import type { BuyerFacts } from '../predicates/who'
+
+/** Customers who are treated alike. */
+export interface CustomerGroup {
+  readonly id: string
+  readonly code: string
+  readonly name: string
+  /** Trade groups buy to sell on or to work with; the others are consumers. */
+  readonly trade: boolean
+  readonly position: number
+}
+
+/** A company or person who signs in. */
+export interface Account {
+  readonly id: string
+  readonly code: string
+  readonly name: string
+  /** ISO 3166-1 alpha-2. */
+  readonly country: string
+  readonly city: string
+  /** Ids. */
+  readonly groups: readonly string[]
+  readonly tags: readonly string[]
+  /** Addresses its people sign in with, in lower case. */
+  readonly emails: readonly string[]
+}
+
+/** Whose eyes a question is asked through. A group stands for a signed-in member with nothing of its own. */
+export type BuyerReference =
+  | { readonly kind: 'guest' }
+  | { readonly kind: 'group'; readonly group: string }
+  | { readonly kind: 'account'; readonly account: string }
+
+const GUEST_FACTS: BuyerFacts = {
+  account: null,
+  signedIn: false,
+  groups: [],
+  trade: false,
+  tags: [],
+  emails: [],
+}
+
+/**
+ * What predicates need to know about a buyer.
+ *
+ * Errors  `null` when the group or account does not exist.
+ */
+export function findBuyerFacts(
+  groups: ReadonlyMap<string, CustomerGroup>,
+  accounts: ReadonlyMap<string, Account>,
+  buyer: BuyerReference,
+): BuyerFacts | null {
+  if (buyer.kind === 'guest') return GUEST_FACTS
+  if (buyer.kind === 'group') {
+    const group = groups.get(buyer.group)
+    return group ? { ...GUEST_FACTS, signedIn: true, groups: [group.id], trade: group.trade } : null
+  }
+  const account = accounts.get(buyer.account)
+  return account ? accountFacts(groups, account) : null
+}
+
+export function accountFacts(groups: ReadonlyMap<string, CustomerGroup>, account: Account): BuyerFacts {
+  return {
+    account: account.id,
+    signedIn: true,
+    groups: account.groups,
+    trade: account.groups.some((id) => groups.get(id)?.trade === true),
+    tags: account.tags,
+    emails: account.emails,
+  }
+}
+
+/** A text that is the same for the same buyer, fit for a map's key. */
+export function buyerKey(buyer: BuyerReference): string {
+  if (buyer.kind === 'guest') return 'guest'
+  return buyer.kind === 'group' ? `group:${buyer.group}` : `account:${buyer.account}`
+}

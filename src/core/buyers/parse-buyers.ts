@@ -1,0 +1,28 @@
+import { DraftReader } from '../issue/draft-reader'
+import type { Parsed } from '../issue/issue'
+import type { Account, CustomerGroup } from './buyer'
+
+export function parseGroup(draft: CustomerGroup): Parsed<CustomerGroup> {
+  const reader = new DraftReader('group', draft.code)
+  return reader.result({
+    ...draft,
+    code: reader.text('code', draft.code),
+    name: reader.text('name', draft.name),
+    position: reader.wholeNumber('position', draft.position, 0),
+  })
+}
+
+export function parseAccount(draft: Account): Parsed<Account> {
+  const reader = new DraftReader('account', draft.code)
+  if (!/^[A-Z]{2}$/.test(draft.country)) reader.report('malformed', 'country', draft.country, 'IE')
+  const emails = draft.emails.map((email) => email.trim().toLowerCase())
+  for (const email of emails) {
+    if (!/^[^\s@]+@[^\s@]+$/.test(email)) reader.report('malformed', 'emails', email, 'name@example.com')
+  }
+  return reader.result({
+    ...draft,
+    code: reader.text('code', draft.code),
+    name: reader.text('name', draft.name),
+    emails,
+  })
+}

@@ -1,0 +1,126 @@
+declare const canonical: unique symbol
+
+/**
+ * An exact decimal number, held as its own canonical text: `-?digits[.digits]`, no exponent, no
+ * leading or trailing zeros, never `-0`. One value has one text, so `===` compares values, and a
+ * decimal travels through JSON, a database or a page without losing anything.
+ */
+export type Decimal = string & { readonly [canonical]: true }
+
+/** A decimal taken apart: value = coefficient ÷ 10^scale. */
+export interface Digits {
+  readonly coefficient: bigint
+  readonly scale: number
+}
+
+const DECIMAL_TEXT = /^([+-]?)(\d*)(?:\.(\d*))?$/
+
+export const ZERO = '0' as Decimal
+export const ONE = '1' as Decimal
+export const HUNDRED = '100' as Decimal
+
+export function powerOfTen(exponent: number): bigint {
+  return 10n ** BigInt(exponent)
+}
+
+/**
+ * Reads a decimal from text such as `19.90`, `-0.5` or `.5`.
+ *
+ * Errors  `null` when the text is not a decimal with a point: thousands separators, commas, exponents
+ *         and blanks are not guessed at.
+ */
+export function parseDecimal(text: string): Decimal | null {
+  const match = DECIMAL_TEXT.exec(text)
+  if (!match) return null
+  const [, sign = '', whole = '', fraction = ''] = match
+  if (whole === '' && fraction === '') return null
+  const coefficient = BigInt((whole + fraction).replace(/^$/, '0'))
+  return fromDigits({ coefficient: sign === '-' ? -coefficient : coefficient, scale: fraction.length })
+}
+
+/**
+ * A decimal known to be right when the code is written.
+ *
+ * Errors  throws `RangeError` when it is not: use `parseDecimal` for anything typed or read.
+ */
+export function decimal(text: string | number | bigint): Decimal {
+  const value = parseDecimal(String(text))
+  if (value === null) throw new RangeError(`not a decimal: ${text}`)
+  return value
+}
+
+export function toDigits(value: Decimal): Digits {
+  const point = value.indexOf('.')
+  if (point < 0) return { coefficient: BigInt(value), scale: 0 }
+  return {
+    coefficient: BigInt(value.slice(0, point) + value.slice(point + 1)),
+    scale: value.length - point - 1,
+  }
+}
+
+export function fromDigits({ coefficient, scale }: Digits): Decimal {
+  const negative = coefficient < 0n
+  const digits = (negative ? -coefficient : coefficient).toString().padStart(scale + 1, '0')
+  const whole = digits.slice(0, digits.length - scale)
+  const fraction = digits.slice(digits.length - scale).replace(/0+$/, '')
+  const text = fraction === '' ? whole : `${whole}.${fraction}`
+  return (negative && coefficient !== 0n ? `-${text}` : text) as Decimal
+}
+
+function aligned(left: Decimal, right: Decimal): { left: bigint; right: bigint; scale: number } {
+  const a = toDigits(left)
+  const b = toDigits(right)
+  const scale = Math.max(a.scale, b.scale)
+  return {
+    left: a.coefficient * powerOfTen(scale - a.scale),
+    right: b.coefficient * powerOfTen(scale - b.scale),
+    scale,
+  }
+}
+
+export function add(left: Decimal, right: Decimal): Decimal {
+  const pair = aligned(left, right)
+  return fromDigits({ coefficient: pair.left + pair.right, scale: pair.scale })
+}
+
+export function subtract(left: Decimal, right: Decimal): Decimal {
+  const pair = aligned(left, right)
+  return fromDigits({ coefficient: pair.left - pair.right, scale: pair.scale })
+}
+
+export function multiply(left: Decimal, right: Decimal): Decimal {
+  const a = toDigits(left)
+  const b = toDigits(right)
+  return fromDigits({ coefficient: a.coefficient * b.coefficient, scale: a.scale + b.scale })
+}
+
+export function negate(value: Decimal): Decimal {
+  const { coefficient, scale } = toDigits(value)
+  return fromDigits({ coefficient: -coefficient, scale })
+}
+
+/** Negative, zero or positive as `left` is below, equal to or above `right`. */
+export function compare(left: Decimal, right: Decimal): -1 | 0 | 1 {
+  const pair = aligned(left, right)
+  return pair.left < pair.right ? -1 : pair.left > pair.right ? 1 : 0
+}
+
+export function isPositive(value: Decimal): boolean {
+  return value !== ZERO && !value.startsWith('-')
+}
+
+/** How many digits stand after the point: 2 for `19.95`, 1 for `19.90`, 0 for `20`. */
+export function scaleOf(value: Decimal): number {
+  const point = value.indexOf('.')
+  return point < 0 ? 0 : value.length - point - 1
+}
+
+/**
+ * The value with at least `digits` digits after the point, for showing: `toFixed('19.9', 2)` is
+ * `19.90`. Never rounds: further digits stay.
+ */
+export function toFixed(value: Decimal, digits: number): string {
+  const missing = digits - scaleOf(value)
+  if (missing <= 0) return value
+  return (value.includes('.') ? value : `${value}.`) + '0'.repeat(missing)
+}

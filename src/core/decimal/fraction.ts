@@ -1,0 +1,42 @@
+import { type Decimal, fromDigits, powerOfTen, toDigits } from './decimal'
+
+/** An exact rational number: what stands inside a step before it is rounded. The denominator is positive. */
+export interface Fraction {
+  readonly numerator: bigint
+  readonly denominator: bigint
+}
+
+export function toFraction(value: Decimal): Fraction {
+  const { coefficient, scale } = toDigits(value)
+  return { numerator: coefficient, denominator: powerOfTen(scale) }
+}
+
+/**
+ * `dividend ÷ divisor`, exactly.
+ *
+ * Errors  throws `RangeError` for a zero divisor.
+ */
+export function divide(dividend: Decimal, divisor: Decimal): Fraction {
+  const top = toFraction(dividend)
+  const bottom = toFraction(divisor)
+  if (bottom.numerator === 0n) throw new RangeError('division by zero')
+  const numerator = top.numerator * bottom.denominator
+  const denominator = top.denominator * bottom.numerator
+  return denominator < 0n ? { numerator: -numerator, denominator: -denominator } : { numerator, denominator }
+}
+
+/** The largest integer not above `numerator ÷ denominator`; the denominator is positive. */
+export function floorDivide(numerator: bigint, denominator: bigint): bigint {
+  const quotient = numerator / denominator
+  return numerator < 0n && quotient * denominator !== numerator ? quotient - 1n : quotient
+}
+
+/**
+ * The fraction as a decimal, where it is one of at most `digits` digits.
+ *
+ * Errors  `null` when it has no such finite form: round it instead.
+ */
+export function toExactDecimal({ numerator, denominator }: Fraction, digits = 20): Decimal | null {
+  const scaled = numerator * powerOfTen(digits)
+  return scaled % denominator === 0n ? fromDigits({ coefficient: scaled / denominator, scale: digits }) : null
+}

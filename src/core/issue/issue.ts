@@ -1,0 +1,60 @@
+import { closest, distance } from 'fastest-levenshtein'
+
+/** The kinds of record a store is made of. */
+export const RECORD_KINDS = [
+  'settings',
+  'category',
+  'product',
+  'variant',
+  'group',
+  'account',
+  'price-list',
+  'price-line',
+] as const
+export type RecordKind = (typeof RECORD_KINDS)[number]
+
+/** Why a value is refused. What would be right stands in `Issue.expected`. */
+export type IssueCode =
+  | 'malformed'
+  | 'missing'
+  | 'not-a-decimal'
+  | 'too-many-digits'
+  | 'not-above-zero'
+  | 'negative'
+  | 'too-low'
+  | 'not-whole'
+  | 'unknown'
+  | 'duplicate'
+  | 'cycle'
+  | 'empty-audience'
+  | 'empty-scope'
+  | 'unsorted-endings'
+  | 'in-use'
+  | 'not-in-axes'
+
+/** One thing that is wrong with what somebody wants to store: data, worded by the interface. */
+export interface Issue {
+  readonly code: IssueCode
+  readonly kind: RecordKind
+  /** What the record is called by people: its code, SKU or name. */
+  readonly label: string
+  readonly field: string
+  /** What was submitted, as text. */
+  readonly value: string
+  /** The nearest right thing, as the code needs it: a limit, a code that exists, a list of codes. */
+  readonly expected: string | null
+}
+
+export type Parsed<Value> =
+  { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly issues: readonly Issue[] }
+
+/** The candidate that looks most like what was typed, when one is like it at all. */
+export function findNearest(typed: string, candidates: readonly string[]): string | null {
+  if (candidates.length === 0) return null
+  const best = closest(
+    typed.toLowerCase(),
+    candidates.map((candidate) => candidate.toLowerCase()),
+  )
+  const found = candidates.find((candidate) => candidate.toLowerCase() === best) as string
+  return distance(typed.toLowerCase(), best) <= Math.max(2, Math.floor(typed.length / 3)) ? found : null
+}

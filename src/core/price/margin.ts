@@ -1,0 +1,24 @@
+import { type Decimal, HUNDRED, isPositive, multiply, subtract } from '../decimal/decimal'
+import { divide } from '../decimal/fraction'
+import { roundToDigits } from '../decimal/rounding'
+
+/**
+ * The share of a price that is left after its cost, in percent with one digit (half up).
+ *
+ * Errors  `null` when the price is not above zero.
+ * Source  margin = (price − cost) ÷ price (commercial arithmetic; checks.md §4.2).
+ */
+export function marginPercent(price: Decimal, cost: Decimal): Decimal | null {
+  if (!isPositive(price)) return null
+  return roundToDigits(divide(multiply(subtract(price, cost), HUNDRED), price), 1, 'half-up')
+}
+
+/**
+ * How far a price stands from another, in percent of that other with one digit (half up).
+ *
+ * Errors  `null` when the other is not above zero.
+ */
+export function differencePercent(price: Decimal, from: Decimal): Decimal | null {
+  if (!isPositive(from)) return null
+  return roundToDigits(divide(multiply(subtract(price, from), HUNDRED), from), 1, 'half-up')
+}

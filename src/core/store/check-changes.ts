@@ -1,0 +1,124 @@
+import { findCycle } from '../catalogue/category'
+import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
+import { findDependants, labelOf, referencesOf } from './references'
+import type { Change, RecordOfKind, Store } from './store'
+
+type AnyRecord = RecordOfKind[RecordKind]
+
+/** How many dependants a refusal names before it only counts. */
+const NAMED_DEPENDANTS = 5
+
+/**
+ * What is wrong with the store after a set of changes, as far as the changes are the reason: records
+ * that speak of others that do not exist, codes taken twice, categories inside themselves, variants
+ * whose options are not their product's, removals that leave others behind.
+ */
+export function checkChanges(next: Store, changes: readonly Change[]): readonly Issue[] {
+  const owners = new CodeOwners(next)
+  return changes.flatMap((change) =>
+    change.after === null
+      ? checkRemoval(next, change)
+      : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
+  )
+}
+
+/** Which records go by a code, gathered once a kind so that a large import is not checked pair by pair. */
+class CodeOwners {
+  private readonly byKind = new Map<RecordKind, Map<string, string[]>>()
+
+  constructor(private readonly store: Store) {}
+
+  isTaken(kind: RecordKind, code: string): boolean {
+    let owners = this.byKind.get(kind)
+    if (!owners) {
+      owners = new Map()
+      for (const record of this.store[kind].values()) {
+        const key = codeOf(kind, record)?.value.toLowerCase()
+        if (key === undefined) continue
+        const ids = owners.get(key)
+        if (ids) ids.push(record.id)
+        else owners.set(key, [record.id])
+      }
+      this.byKind.set(kind, owners)
+    }
+    return (owners.get(code.toLowerCase())?.length ?? 0) > 1
+  }
+}
+
+function checkRemoval(next: Store, change: Change): readonly Issue[] {
+  const dependants = findDependants(next, change)
+  if (dependants.length === 0) return []
+  const named = dependants.slice(0, NAMED_DEPENDANTS).join(', ')
+  const more = dependants.length - NAMED_DEPENDANTS
+  const label = change.before ? labelOf(change.kind, change.before) : change.id
+  return [issue('in-use', change.kind, label, 'id', label, more > 0 ? `${named} and ${more} more` : named)]
+}
+
+function checkRecord(next: Store, owners: CodeOwners, kind: RecordKind, record: AnyRecord): readonly Issue[] {
+  const label = labelOf(kind, record)
+  const issues: Issue[] = []
+
+  for (const reference of referencesOf(kind, record)) {
+    if (next[reference.kind].has(reference.id)) continue
+    issues.push(
+      issue(
+        'unknown',
+        kind,
+        label,
+        reference.field,
+        reference.id,
+        findNearest(reference.id, [...next[reference.kind].keys()]),
+      ),
+    )
+  }
+
+  const code = codeOf(kind, record)
+  if (code !== null && owners.isTaken(kind, code.value)) {
+    issues.push(issue('duplicate', kind, label, code.field, code.value, null))
+  }
+
+  if (kind === 'category') {
+    const cycle = findCycle(next.category, record.id)
+    if (cycle) issues.push(issue('cycle', kind, label, 'parent', cycle.join(' › '), null))
+  }
+  if (kind === 'variant') issues.push(...checkOptions(next, record as RecordOfKind['variant']))
+  return issues
+}
+
+/** A product whose axes change must not leave variants behind that differ in something else. */
+function checkAxes(next: Store, change: Change): readonly Issue[] {
+  if (change.kind !== 'product' || change.before === null || change.after === null) return []
+  if (change.before.axes.join('\n') === change.after.axes.join('\n')) return []
+  return [...next.variant.values()]
+    .filter((variant) => variant.product === change.id)
+    .flatMap((variant) => checkOptions(next, variant))
+}
+
+function checkOptions(next: Store, variant: RecordOfKind['variant']): readonly Issue[] {
+  const product = next.product.get(variant.product)
+  if (!product) return []
+  const axes = [...product.axes].sort()
+  const options = Object.keys(variant.options).sort()
+  if (axes.join('\n') === options.join('\n')) return []
+  return [
+    issue('not-in-axes', 'variant', variant.sku, 'options', options.join(', '), product.axes.join(', ')),
+  ]
+}
+
+/** The name people know a record by, which no other of its kind may have. */
+function codeOf(kind: RecordKind, record: AnyRecord): { field: string; value: string } | null {
+  if (kind === 'settings' || kind === 'price-line') return null
+  if (kind === 'variant') return { field: 'sku', value: (record as RecordOfKind['variant']).sku }
+  return { field: 'code', value: (record as RecordOfKind['product']).code }
+}
+
+function issue(
+  code: IssueCode,
+  kind: RecordKind,
+  label: string,
+  field: string,
+  value: string,
+  expected: string | null,
+): Issue {
+  return { code, kind, label, field, value, expected }
+}
