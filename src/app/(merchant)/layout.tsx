@@ -1,0 +1,39 @@
+import { KeyList } from '@/features/palette/key-list'
+import { Palette } from '@/features/palette/palette'
+import { TracePanel } from '@/features/trace/trace-panel'
+import { loadVantage } from '@/features/vantage/load-vantage'
+import { VantageSentence } from '@/features/vantage/vantage-sentence'
+import { getSettings } from '@/core/store/store'
+import { merchantPlaces } from '@/features/places/merchant-places'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { FrameProvider } from '@/ui/frame/frame-context'
+import { MerchantFrame } from '@/ui/frame/merchant-frame'
+import { connection } from 'next/server'
+import type { ReactNode } from 'react'
+import { Toaster } from 'sonner'
+
+export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
+  await connection()
+  const steppe = await getSteppe()
+  const { store } = getPrepared(steppe)
+  const places = merchantPlaces(store)
+  return (
+    <FrameProvider>
+      <MerchantFrame
+        storeName={getSettings(store).name}
+        places={places}
+        vantage={<VantageSentence view={await loadVantage(steppe, store)} />}
+        tools={
+          <>
+            <KeyList places={places} />
+            <Palette places={places} />
+          </>
+        }
+        trace={<TracePanel />}
+      >
+        {children}
+      </MerchantFrame>
+      <Toaster position="bottom-left" toastOptions={{ className: 'steppe-toast' }} />
+    </FrameProvider>
+  )
+}

@@ -1,0 +1,25 @@
+import type { Decimal } from '../decimal/decimal'
+import type { Issue } from '../issue/issue'
+import type { PriceExpressionError } from '../price/price-expression'
+
+/** Why an edit was not made: data, worded by the interface. Nothing was stored and nothing typed is lost. */
+export type Refusal =
+  | {
+      readonly code: 'expression'
+      readonly error: PriceExpressionError
+      readonly typed: string
+      readonly digits: number
+    }
+  /** The figure edited is not the one that was on the screen. */
+  | { readonly code: 'changed-meanwhile'; readonly seen: Decimal | null; readonly current: Decimal | null }
+  /** A record edited has been changed since it was read. */
+  | { readonly code: 'stale'; readonly label: string; readonly current: string; readonly submitted: string }
+  | { readonly code: 'invalid'; readonly issues: readonly Issue[] }
+  | {
+      readonly code: 'unknown'
+      readonly what: string
+      readonly value: string
+      readonly nearest: string | null
+    }
+  | { readonly code: 'nothing-to-change' }
+  | { readonly code: 'past' }

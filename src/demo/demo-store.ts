@@ -1,0 +1,106 @@
+import type { ProductDraft, VariantDraft } from '@/core/catalogue/parse-catalogue'
+import type { Category } from '@/core/catalogue/category'
+import type { PriceLineDraft, PriceListDraft } from '@/core/price/parse-price-list'
+import type { Settings } from '@/core/store/store'
+import { DEMO_CATEGORIES, type DemoCategory } from './categories'
+import { DEMO_ACCOUNTS, DEMO_GROUPS } from './buyers'
+import type { DemoProduct } from './demo-product'
+import { demoMethod, DEMO_LISTS, demoScope } from './price-lists'
+import { BEE_PRODUCTS } from './products-bees'
+import { HIVE_PRODUCTS } from './products-hives'
+import { HONEY_PRODUCTS } from './products-honey'
+
+const DEMO_PRODUCTS: readonly DemoProduct[] = [...HIVE_PRODUCTS, ...HONEY_PRODUCTS, ...BEE_PRODUCTS]
+
+export const DEMO_SETTINGS: Settings = {
+  id: 'settings',
+  name: 'Clover Tarn Apiary Supply',
+  currency: 'EUR',
+  priceDigits: 2,
+  timeZone: 'Europe/Dublin',
+  country: 'IE',
+}
+
+/** The made-up merchant's records, by kind, in the order they are shown. The same every time. */
+export interface DemoRecords {
+  readonly settings: readonly Settings[]
+  readonly category: readonly Category[]
+  readonly group: typeof DEMO_GROUPS
+  readonly account: typeof DEMO_ACCOUNTS
+  readonly product: readonly ProductDraft[]
+  readonly variant: readonly VariantDraft[]
+  readonly 'price-list': readonly PriceListDraft[]
+  readonly 'price-line': readonly PriceLineDraft[]
+}
+
+export function demoRecords(): DemoRecords {
+  return {
+    settings: [DEMO_SETTINGS],
+    category: flattenCategories(DEMO_CATEGORIES, null),
+    group: DEMO_GROUPS,
+    account: DEMO_ACCOUNTS,
+    product: DEMO_PRODUCTS.map(toProduct),
+    variant: DEMO_PRODUCTS.flatMap(toVariants),
+    'price-list': DEMO_LISTS.map(({ lines: _lines, otherwise, rounding, state, ...list }) => ({
+      ...list,
+      id: `list-${list.code}`,
+      state: state ?? 'on',
+      defaultLine: otherwise === undefined ? null : demoMethod(otherwise),
+      rounding: rounding ?? null,
+    })),
+    'price-line': DEMO_LISTS.flatMap(({ code, lines }) =>
+      lines.map(([scope, method, rounding], position) => ({
+        id: `line-${code}-${position + 1}`,
+        list: `list-${code}`,
+        position,
+        scope: { include: demoScope(scope), exclude: [] },
+        method: demoMethod(method),
+        rounding: rounding ?? null,
+      })),
+    ),
+  }
+}
+
+function flattenCategories(categories: readonly DemoCategory[], parent: string | null): readonly Category[] {
+  return categories.flatMap(({ code, name, children }, position) => {
+    const id = `category-${code}`
+    return [{ id, code, name, parent, position }, ...flattenCategories(children ?? [], id)]
+  })
+}
+
+function toProduct(product: DemoProduct): ProductDraft {
+  return {
+    id: `product-${product.code}`,
+    code: product.code,
+    name: product.name,
+    description: product.about,
+    picture: product.picture,
+    unit: product.unit ?? 'each',
+    status: 'active',
+    categories: product.in.map((code) => `category-${code}`),
+    attributes: product.has ?? {},
+    axes: product.by ?? [],
+    basePrice: product.price ?? null,
+    cost: product.cost ?? null,
+    recommendedPrice: product.rrp ?? null,
+    weight: product.kg ?? null,
+  }
+}
+
+function toVariants(product: DemoProduct): readonly VariantDraft[] {
+  const variants = product.variants ?? [[null, []] as const]
+  return variants.map(([suffix, options, own], position) => {
+    const sku = suffix === null ? product.code : `${product.code}-${suffix}`
+    return {
+      id: `variant-${sku}`,
+      sku,
+      product: `product-${product.code}`,
+      options: Object.fromEntries((product.by ?? []).map((axis, at) => [axis, options[at] ?? ''])),
+      position,
+      basePrice: own?.price ?? null,
+      cost: own?.cost ?? null,
+      recommendedPrice: own?.rrp ?? null,
+      weight: own?.kg ?? null,
+    }
+  })
+}

@@ -1,0 +1,105 @@
+'use client'
+
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { isBelowCost, type Measure, measureText } from './board-measures'
+import type { BoardRow } from './board-rows'
+import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
+
+/** A column's title over what it is based on; a buyer's title can be looked as. */
+export function columnHeader(title: string, subtitle: string, looked = false, onLook?: () => void) {
+  return (
+    <span className="block">
+      {onLook ? (
+        <button
+          type="button"
+          tabIndex={-1}
+          title={looked ? `You are looking as ${title}` : `Look as ${title}`}
+          className={`max-w-full text-right leading-4 hover:underline ${looked ? 'text-secondary' : ''}`}
+          onClick={onLook}
+        >
+          {title}
+        </button>
+      ) : (
+        title
+      )}
+      <span className="block truncate text-2xs leading-4 font-normal text-soft">{subtitle}</span>
+    </span>
+  )
+}
+
+export function ProductName({
+  product,
+  row,
+}: {
+  readonly product: BoardProduct
+  readonly row: Extract<BoardRow, { kind: 'product' }>
+}) {
+  return (
+    <span className="flex min-w-0 cursor-pointer items-baseline gap-2" aria-expanded={row.open}>
+      <span aria-hidden className="w-3 shrink-0 text-[9px] text-soft">
+        {row.open ? '▼' : '▶'}
+      </span>
+      <span className="truncate">{product.name}</span>
+      <span className="shrink-0 text-2xs font-normal text-soft">
+        {product.code} · {row.variants}
+      </span>
+    </span>
+  )
+}
+
+export function VariantName({
+  product,
+  variant,
+  alone,
+}: {
+  readonly product: BoardProduct
+  readonly variant: BoardVariant
+  readonly alone: boolean
+}) {
+  return (
+    <VantageLink
+      href={`/products/${product.code}`}
+      tabIndex={-1}
+      title={`${variant.sku}: open ${product.name}`}
+      className={`min-w-0 truncate hover:underline ${alone ? 'pl-5 font-semibold' : 'pl-5'}`}
+    >
+      {variant.name}
+    </VantageLink>
+  )
+}
+
+interface BuyerCellProps {
+  readonly cell: BoardCell
+  readonly variant: BoardVariant
+  readonly measure: Measure
+  readonly digits: number
+  readonly listNames: Readonly<Record<string, string>>
+}
+
+/** A price with the mark of where it comes from. */
+export function BuyerCellContent({ cell, variant, measure, digits, listNames }: BuyerCellProps) {
+  const below = isBelowCost(cell, variant)
+  const missing = cell.amount === null
+  return (
+    <>
+      {cell.list !== null && (
+        <abbr
+          title={listNames[cell.list] ?? cell.list}
+          className="absolute left-1.5 text-2xs text-soft no-underline"
+        >
+          L
+        </abbr>
+      )}
+      <span className={below ? 'font-semibold text-error' : missing ? 'text-soft' : ''}>
+        {measureText(measure, cell, variant, digits)}
+        {below && (
+          <span className="text-[9px]">
+            {' '}
+            <span aria-hidden>▾</span>
+            <span className="sr-only">below cost</span>
+          </span>
+        )}
+      </span>
+    </>
+  )
+}

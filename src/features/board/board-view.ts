@@ -1,0 +1,70 @@
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { Decimal } from '@/core/decimal/decimal'
+
+/** A buyer's column of the board. */
+export interface BoardColumn {
+  readonly as: BuyerCode
+  readonly title: string
+  readonly subtitle: string
+  /** Lists of this buyer an edit can go to, the first one when no list decides yet: id and name. */
+  readonly ownLists: readonly { readonly id: string; readonly name: string }[]
+}
+
+/** What one buyer pays for one variant, and the list that decided; `null` without a price, and for the base price. */
+export interface BoardCell {
+  readonly amount: Decimal | null
+  readonly list: string | null
+}
+
+export interface BoardVariant {
+  readonly id: string
+  readonly sku: string
+  readonly name: string
+  readonly base: Decimal | null
+  /** Whether the base price is the variant's own. */
+  readonly ownBase: boolean
+  readonly cost: Decimal | null
+  /** In the order of the columns. */
+  readonly cells: readonly BoardCell[]
+}
+
+export interface BoardProduct {
+  readonly id: string
+  readonly code: string
+  readonly name: string
+  /** What the variants take over when they set no base price of their own. */
+  readonly base: Decimal | null
+  readonly variants: readonly BoardVariant[]
+}
+
+/** The board before any row is read: its columns, and how many variants each product has. */
+export interface BoardView {
+  readonly columns: readonly BoardColumn[]
+  readonly listNames: Readonly<Record<string, string>>
+  /** Variants per product, in the order shown. */
+  readonly counts: readonly number[]
+  readonly variantCount: number
+  readonly currency: string
+  readonly digits: number
+  readonly live: boolean
+  /** The first block of products. */
+  readonly firstBlock: readonly BoardProduct[]
+  readonly categories: readonly { readonly code: string; readonly name: string; readonly depth: number }[]
+}
+
+/** How many products are read at once while scrolling. */
+export const BLOCK_SIZE = 40
+
+/** What an edit changed on the board: single variants, or so much that the rows are better read again. */
+export type BoardPatch =
+  | {
+      readonly kind: 'variants'
+      readonly variants: readonly BoardVariant[]
+      readonly products: readonly ProductBase[]
+    }
+  | { readonly kind: 'reload' }
+
+export interface ProductBase {
+  readonly id: string
+  readonly base: Decimal | null
+}

@@ -1,0 +1,257 @@
+'use client'
+
+import { marginPercent } from '@/core/price/margin'
+import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
+import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { useFrame } from '@/ui/frame/frame-context'
+import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { BuyerCellContent, columnHeader, ProductName, VariantName } from './board-cells'
+import { columnAmounts, isBelowCost, type Measure, rangeText } from './board-measures'
+import { BoardToolbar } from './board-toolbar'
+import type { BoardFilter } from './board-url'
+import type { BoardView } from './board-view'
+import { FirstLook } from './first-look'
+import { useBoard } from './use-board'
+
+interface BoardProps {
+  readonly view: BoardView
+  readonly filter: BoardFilter
+}
+
+/** Columns before the buyers: name, base price, cost. */
+const FIXED = 3
+
+/** What each kind of buyer sees and pays, side by side. */
+export function Board({ view, filter }: BoardProps) {
+  const { vantage, showTrace, setVantage } = useFrame()
+  const [measure, setMeasure] = useState<Measure>('price')
+  const [at, setAt] = useState({ row: 0, column: 0 })
+  const board = useBoard(view, filter)
+  const { rows, productAt } = board
+  useHotkeys('mod+z', () => void board.takeBack('undo'), { preventDefault: true })
+  useHotkeys(['mod+shift+z', 'mod+y'], () => void board.takeBack('redo'), { preventDefault: true })
+
+  const columns: readonly GridColumn[] = [
+    {
+      key: 'name',
+      header: <span className="font-normal text-soft">{sizeText(view)}</span>,
+      width: 'minmax(176px, 1fr)',
+    },
+    { key: 'base', header: columnHeader('Base', `net ${view.currency}`), width: '70px', align: 'right' },
+    { key: 'cost', header: columnHeader('Cost', `net ${view.currency}`), width: '70px', align: 'right' },
+    ...view.columns.map((column) => ({
+      key: column.as,
+      header: columnHeader(column.title, column.subtitle, column.as === vantage.as, () =>
+        setVantage({ as: column.as }),
+      ),
+      width: 'minmax(80px, 96px)',
+      align: 'right' as const,
+    })),
+  ]
+
+  function find(row: number) {
+    const place = rows[row]
+    const product = place && productAt(place.product)
+    const variant = place?.kind === 'variant' ? product?.variants[place.variant] : undefined
+    return { place, product, variant }
+  }
+
+  function renderCell(row: number, column: number) {
+    const { place, product, variant } = find(row)
+    if (!place || !product) return column === 0 ? <span className="text-soft">…</span> : null
+    if (place.kind === 'product') {
+      if (column === 0) return <ProductName product={product} row={place} />
+      if (column === 1 && place.open)
+        return (
+          product.base && <span className="font-semibold">{formatAmount(product.base, view.digits)}</span>
+        )
+      if (place.open) return null
+      const amounts =
+        column === 1
+          ? product.variants.map(({ base }) => base)
+          : column === 2
+            ? product.variants.map(({ cost }) => cost)
+            : columnAmounts(product, column - FIXED)
+      return <span className="truncate text-2xs text-soft">{rangeText(amounts, view.digits)}</span>
+    }
+    if (!variant) return null
+    if (column === 0) return <VariantName product={product} variant={variant} alone={place.alone} />
+    if (column === 1) {
+      if (variant.base === null) return <span className="text-soft">none</span>
+      return (
+        <span className={variant.ownBase || place.alone ? 'font-semibold' : 'text-soft italic'}>
+          {formatAmount(variant.base, view.digits)}
+        </span>
+      )
+    }
+    if (column === 2)
+      return (
+        <span className="text-soft">
+          {variant.cost === null ? '–' : formatAmount(variant.cost, view.digits)}
+        </span>
+      )
+    const cell = variant.cells[column - FIXED]
+    return (
+      cell && (
+        <BuyerCellContent
+          cell={cell}
+          variant={variant}
+          measure={measure}
+          digits={view.digits}
+          listNames={view.listNames}
+        />
+      )
+    )
+  }
+
+  function editText(row: number, column: number): string | null {
+    if (!view.live) return null
+    const { place, product, variant } = find(row)
+    if (column === 1)
+      return place?.kind === 'product' ? (product?.base ?? '') : variant ? (variant.base ?? '') : null
+    const list = variant && listToEdit(column, variant.cells[column - FIXED]?.list ?? null)
+    return list ? (variant.cells[column - FIXED]?.amount ?? '') : null
+  }
+
+  /** The buyer's own list that decides already, or the first of their lists. */
+  function listToEdit(column: number, deciding: string | null) {
+    const own = view.columns[column - FIXED]?.ownLists ?? []
+    return own.find(({ id }) => id === deciding) ?? own[0]
+  }
+
+  async function onEdit(row: number, column: number, typed: string): Promise<string | null> {
+    const { place, product, variant } = find(row)
+    if (column === 1 && place?.kind === 'product' && product) {
+      return board.edit([
+        { kind: 'value', record: 'product', id: product.id, field: 'basePrice', typed, seen: product.base },
+      ])
+    }
+    if (!variant) return 'There is nothing to edit here.'
+    if (column === 1) {
+      // A product's only variant takes its price over: the product's own is what to edit then.
+      if (place?.kind === 'variant' && place.alone && product && !variant.ownBase) {
+        return board.edit([
+          { kind: 'value', record: 'product', id: product.id, field: 'basePrice', typed, seen: product.base },
+        ])
+      }
+      return board.edit([
+        { kind: 'value', record: 'variant', id: variant.id, field: 'basePrice', typed, seen: variant.base },
+      ])
+    }
+    const cell = variant.cells[column - FIXED]
+    const list = listToEdit(column, cell?.list ?? null)
+    const as = view.columns[column - FIXED]?.as
+    if (!cell || !list || !as)
+      return 'This buyer has no price list of their own. Edit the base price instead.'
+    return board.edit([
+      { kind: 'list-price', list: list.id, variant: variant.id, as, typed, seen: cell.amount },
+    ])
+  }
+
+  function editHint(row: number, column: number): string | null {
+    const { place, variant } = find(row)
+    if (column === 1)
+      return place?.kind === 'product'
+        ? `For every variant without its own. ${ALLOWED_PRICES}`
+        : ALLOWED_PRICES
+    const list = listToEdit(column, variant?.cells[column - FIXED]?.list ?? null)
+    return list ? `Goes into ${list.name} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
+  }
+
+  function onCell(row: number, column: number, open: boolean): void {
+    setAt({ row, column })
+    const { variant } = find(row)
+    const as = view.columns[column - FIXED]?.as ?? null
+    if (variant && (open || traceOpen.current)) {
+      showTrace({ sku: variant.sku, as })
+      traceOpen.current = true
+    }
+  }
+  const { trace } = useFrame()
+  const traceOpen = { current: trace !== null }
+
+  return (
+    <section className="flex min-h-0 flex-1 flex-col" data-ready={board.ready} aria-label="Board">
+      <BoardToolbar view={view} filter={filter} measure={measure} onMeasure={setMeasure} board={board} />
+      <FirstLook />
+      <div className="flex min-h-0 flex-1 flex-col px-4">
+        <DataGrid
+          label="Prices by product and buyer"
+          columns={columns}
+          rowCount={rows.length}
+          rowKey={(row) => {
+            const place = rows[row]
+            return place
+              ? `${place.product}/${place.kind === 'variant' ? place.variant : 'product'}`
+              : String(row)
+          }}
+          renderCell={renderCell}
+          rowClass={(row) => (rows[row]?.kind === 'product' ? 'font-semibold' : '')}
+          cellClass={(row, column) =>
+            cellTint(rows[row]?.kind === 'variant', column, view.columns[column - FIXED]?.as === vantage.as)
+          }
+          editText={editText}
+          editHint={editHint}
+          editLabel={(row, column) =>
+            `New ${column === 1 ? 'base price' : `price for ${view.columns[column - FIXED]?.title}`} of ${find(row).variant?.sku ?? find(row).product?.code}`
+          }
+          onEdit={onEdit}
+          onCell={onCell}
+          onToggle={(row) => {
+            const place = rows[row]
+            if (place?.kind !== 'product') return false
+            board.toggle(place.product)
+            return true
+          }}
+          onVisible={board.onVisible}
+          empty={
+            <p className="px-2 py-6 text-soft">
+              Nothing in the catalogue matches. Clear the filter above to see everything.
+            </p>
+          }
+        />
+      </div>
+      <BoardFooter {...footerFacts()} />
+    </section>
+  )
+
+  function footerFacts(): { readonly facts: readonly string[] } {
+    const { variant } = find(at.row)
+    const cell = variant?.cells[at.column - FIXED]
+    if (!variant) return { facts: [] }
+    const margin = cell?.amount && variant.cost !== null ? marginPercent(cell.amount, variant.cost) : null
+    return {
+      facts: [
+        variant.sku,
+        ...(cell?.amount ? [`price ${formatAmount(cell.amount, view.digits)}`] : []),
+        ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
+        ...(margin ? [`margin ${formatPercent(margin)}`] : []),
+        ...(cell && isBelowCost(cell, variant) ? ['below cost'] : []),
+      ],
+    }
+  }
+}
+
+function sizeText({ counts, variantCount }: BoardView): string {
+  return `${counts.length} ${counts.length === 1 ? 'product' : 'products'}, ${variantCount} variants`
+}
+
+function cellTint(isVariant: boolean, column: number, looked: boolean): string {
+  if (column === 1) return isVariant ? 'bg-lifted' : ''
+  return looked ? 'bg-chosen/40' : ''
+}
+
+function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
+  return (
+    <footer className="mx-4 flex justify-between border-t border-base-300 py-2 text-xs text-soft">
+      <span>
+        <b className="font-semibold">L</b> a price list decides · <b className="font-semibold">no letter</b>{' '}
+        the base price · <i>italic</i> taken over from the product ·{' '}
+        <span className="font-semibold text-error">▾</span> below cost
+      </span>
+      <span>{facts.join(' · ')}</span>
+    </footer>
+  )
+}

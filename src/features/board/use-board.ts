@@ -1,0 +1,142 @@
+'use client'
+
+import { useFrame } from '@/ui/frame/frame-context'
+import { serializeVantage } from '@/ui/frame/vantage-url'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { toast } from 'sonner'
+import type { AmountEdit } from '@/server/changes/edit-amounts'
+import { type BoardBlocks, layOutRows, patchBlocks } from './board-rows'
+import { type BoardFilter, serializeBoardFilter } from './board-url'
+import { BLOCK_SIZE, type BoardProduct, type BoardView } from './board-view'
+import { type BoardOutcome, editBoard, undoOnBoard } from './edit-board'
+
+/** The board's rows as they are read, opened, edited, taken back. */
+export function useBoard(view: BoardView, filter: BoardFilter) {
+  const { vantage, pricesChanged } = useFrame()
+  const [blocks, setBlocks] = useState<BoardBlocks>(() => new Map([[0, view.firstBlock]]))
+  const [closed, setClosed] = useState<ReadonlySet<number>>(new Set())
+  const [done, setDone] = useState<readonly number[]>([])
+  const [undone, setUndone] = useState<readonly number[]>([])
+  const asked = useRef(new Set([0]))
+  const rows = useMemo(() => layOutRows(view.counts, closed), [view.counts, closed])
+
+  const readBlock = useCallback(
+    async (block: number) => {
+      if (asked.current.has(block)) return
+      asked.current.add(block)
+      const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(filter)])
+      fields.set('block', String(block))
+      const response = await fetch(`/api/board?${fields}`)
+      if (!response.ok) return void asked.current.delete(block)
+      const products = (await response.json()) as readonly BoardProduct[]
+      setBlocks((before) => new Map(before).set(block, products))
+    },
+    [vantage, filter],
+  )
+
+  const visible = useRef({ first: 0, last: 0 })
+  const onVisible = useCallback(
+    (first: number, last: number) => {
+      visible.current = { first, last }
+      const from = rows[first]?.product ?? 0
+      const to = rows[last]?.product ?? from
+      for (let block = Math.floor(from / BLOCK_SIZE); block <= Math.floor(to / BLOCK_SIZE); block += 1)
+        void readBlock(block)
+    },
+    [rows, readBlock],
+  )
+
+  const reload = useCallback(() => {
+    asked.current.clear()
+    onVisible(visible.current.first, visible.current.last)
+  }, [onVisible])
+
+  const take = useCallback(
+    (outcome: BoardOutcome): string | null => {
+      if (!outcome.ok) return outcome.problem
+      const { patch } = outcome
+      if (patch.kind === 'reload') reload()
+      else setBlocks((before) => patchBlocks(before, patch))
+      pricesChanged()
+      return null
+    },
+    [reload, pricesChanged],
+  )
+
+  const edit = useCallback(
+    async (edits: readonly AmountEdit[]): Promise<string | null> => {
+      const outcome = await attempt(() => editBoard(edits, vantage.as))
+      if (outcome.ok) {
+        setDone((before) => [...before, outcome.changeSet])
+        setUndone([])
+      }
+      return take(outcome)
+    },
+    [vantage.as, take],
+  )
+
+  const takeBack = useCallback(
+    async (which: 'undo' | 'redo') => {
+      const from = which === 'undo' ? done : undone
+      const changeSet = from.at(-1)
+      if (changeSet === undefined)
+        return void toast(which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.')
+      const outcome = await attempt(() => undoOnBoard(changeSet, vantage.as))
+      const problem = take(outcome)
+      if (!outcome.ok) return void toast.error(problem)
+      const rest = from.slice(0, -1)
+      if (which === 'undo') {
+        setDone(rest)
+        setUndone((before) => [...before, outcome.changeSet])
+      } else {
+        setUndone(rest)
+        setDone((before) => [...before, outcome.changeSet])
+      }
+      toast(which === 'undo' ? 'Taken back.' : 'Done again.')
+    },
+    [done, undone, take, vantage.as],
+  )
+
+  const toggle = useCallback((product: number) => {
+    setClosed((before) => {
+      const after = new Set(before)
+      if (!after.delete(product)) after.add(product)
+      return after
+    })
+  }, [])
+  const setAllClosed = useCallback(
+    (close: boolean) => setClosed(new Set(close ? view.counts.keys() : [])),
+    [view.counts],
+  )
+
+  const ready = useReady()
+  const productAt = (product: number) => blocks.get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
+  return {
+    rows,
+    productAt,
+    onVisible,
+    edit,
+    takeBack,
+    toggle,
+    setAllClosed,
+    canUndo: done.length > 0,
+    canRedo: undone.length > 0,
+    ready,
+  }
+}
+
+/** A server that cannot be reached must not lose what was typed. */
+async function attempt(act: () => Promise<BoardOutcome>): Promise<BoardOutcome> {
+  try {
+    return await act()
+  } catch {
+    return { ok: false, problem: 'The server did not answer. Nothing was changed; try again.' }
+  }
+}
+
+/** Whether the page answers to the keyboard yet: the mark browser tests wait for. */
+function useReady(): boolean {
+  const [ready, setReady] = useState(false)
+  useEffect(() => setReady(true), [])
+  return ready
+}

@@ -1,0 +1,56 @@
+import 'server-only'
+
+import type { Store } from '@/core/store/store'
+import { shownProducts } from '@/server/engine/catalogue-order'
+
+/** Something the palette can go to. */
+export interface Found {
+  readonly kind: 'Product' | 'Price list' | 'Look as'
+  readonly title: string
+  readonly about: string
+  /** A page; or, for somebody to look as, their code. */
+  readonly to: string
+}
+
+const MOST_OF_A_KIND = 8
+
+/** Records whose name or code holds all the words. */
+export function findRecords(store: Store, text: string): readonly Found[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean)
+  const holds = (...texts: string[]) => words.every((word) => texts.join(' ').toLowerCase().includes(word))
+  const first = <Item>(items: Iterable<Item>, wanted: (item: Item) => boolean) =>
+    [...items].filter(wanted).slice(0, MOST_OF_A_KIND)
+
+  return [
+    ...shownProducts(store, { category: null, text })
+      .slice(0, MOST_OF_A_KIND)
+      .map(({ product }) => ({
+        kind: 'Product' as const,
+        title: product.name,
+        about: product.code,
+        to: `/products/${product.code}`,
+      })),
+    ...first(store['price-list'].values(), ({ name, code }) => holds(name, code)).map(
+      ({ name, code, purpose }) => ({
+        kind: 'Price list' as const,
+        title: name,
+        about: purpose,
+        to: `/price-lists/${code}`,
+      }),
+    ),
+    ...first(store.group.values(), ({ name, code }) => holds(name, code)).map(({ name, code }) => ({
+      kind: 'Look as' as const,
+      title: name,
+      about: 'group',
+      to: `group:${code}`,
+    })),
+    ...first(store.account.values(), ({ name, code, city }) => holds(name, code, city)).map(
+      ({ name, code, city, country }) => ({
+        kind: 'Look as' as const,
+        title: name,
+        about: `${city}, ${country}`,
+        to: `account:${code}`,
+      }),
+    ),
+  ]
+}

@@ -1,0 +1,103 @@
+'use client'
+
+import { isBuyerCode } from '@/core/buyers/buyer-code'
+import { useFrame } from '@/ui/frame/frame-context'
+import type { Place } from '@/ui/frame/places'
+import { useLoaded } from '@/ui/frame/use-loaded'
+import { switchTheme } from '@/ui/theme/theme-switch'
+import { Command } from 'cmdk'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import type { Found } from './find-records'
+
+const ROW = 'data-[selected=true]:bg-chosen flex cursor-pointer justify-between gap-4 px-4 py-1.5'
+const KINDS = ['Product', 'Price list', 'Look as'] as const
+
+/** Finds any record or action from anywhere. */
+export function Palette({ places }: { readonly places: readonly Place[] }) {
+  const [open, setOpen] = useState(false)
+  const [words, setWords] = useState('')
+  const { href, setVantage } = useFrame()
+  const router = useRouter()
+  const { value } = useLoaded<readonly Found[]>(
+    open ? `/api/find?words=${encodeURIComponent(words)}` : null,
+    0,
+  )
+  useHotkeys('mod+k', () => setOpen(true), { preventDefault: true, enableOnFormTags: true })
+
+  const choose = (act: () => void) => () => {
+    setOpen(false)
+    setWords('')
+    act()
+  }
+  const placesFound = places.filter(({ name }) => name.toLowerCase().includes(words.toLowerCase()))
+  return (
+    <>
+      <button
+        type="button"
+        className="flex items-center gap-1.5 whitespace-nowrap text-soft hover:text-base-content"
+        onClick={() => setOpen(true)}
+      >
+        Find <kbd className="border border-base-300 bg-base-100 px-1 text-xs">Ctrl K</kbd>
+      </button>
+      <Command.Dialog
+        open={open}
+        onOpenChange={setOpen}
+        shouldFilter={false}
+        label="Find anything"
+        overlayClassName="fixed inset-0 z-50 bg-black/25"
+        contentClassName="bg-base-100 border-base-300 fixed top-24 left-1/2 z-50 w-[560px] -translate-x-1/2 border"
+      >
+        <Command.Input
+          value={words}
+          onValueChange={setWords}
+          placeholder="A product, a price list, somebody to look as…"
+          className="w-full border-b border-base-300 bg-transparent px-4 py-3 text-sm outline-none"
+        />
+        <Command.List className="max-h-96 overflow-auto py-1">
+          <Command.Empty className="px-4 py-3 text-soft">Nothing here is called that.</Command.Empty>
+          {placesFound.length > 0 && (
+            <Command.Group heading="Go to">
+              {placesFound.map((place) => (
+                <Command.Item
+                  key={place.href}
+                  value={place.href}
+                  className={ROW}
+                  onSelect={choose(() => router.push(href(place.href)))}
+                >
+                  {place.name} <kbd className="text-soft">G then {place.key.toUpperCase()}</kbd>
+                </Command.Item>
+              ))}
+            </Command.Group>
+          )}
+          {KINDS.map((kind) => {
+            const found = value?.filter((each) => each.kind === kind) ?? []
+            if (found.length === 0) return null
+            return (
+              <Command.Group key={kind} heading={kind}>
+                {found.map(({ to, title, about }) => (
+                  <Command.Item
+                    key={to}
+                    value={to}
+                    className={ROW}
+                    onSelect={choose(() =>
+                      isBuyerCode(to) ? setVantage({ as: to }) : router.push(href(to)),
+                    )}
+                  >
+                    {title} <span className="text-soft">{about}</span>
+                  </Command.Item>
+                ))}
+              </Command.Group>
+            )
+          })}
+          <Command.Group heading="Do">
+            <Command.Item value="theme" className={ROW} onSelect={choose(switchTheme)}>
+              Switch between light and dark
+            </Command.Item>
+          </Command.Group>
+        </Command.List>
+      </Command.Dialog>
+    </>
+  )
+}

@@ -1,0 +1,99 @@
+import 'server-only'
+
+import { resolveValue, variantName } from '@/core/catalogue/product'
+import { ask } from '@/core/engine/ask'
+import type { Answer, Loser } from '@/core/engine/trace'
+import { findNearest } from '@/core/issue/issue'
+import { getSettings } from '@/core/store/store'
+import type { Outlook } from '@/server/engine/look-from'
+import { formatMoney } from '@/ui/format/amount'
+import { listPart, lossSentence, stepParts, type Wording } from './trace-sentences'
+import type { TraceLossView, TracePart, TraceView } from './trace-view'
+
+type Loaded =
+  { readonly ok: true; readonly value: TraceView } | { readonly ok: false; readonly problem: string }
+
+/** How a buyer's price of a SKU came about, worded. */
+export function loadTrace(outlook: Outlook, sku: string): Loaded {
+  const { prepared, buyer, buyerName } = outlook
+  const { store } = prepared
+  const variant = [...store.variant.values()].find((each) => each.sku === sku)
+  const product = variant && store.product.get(variant.product)
+  if (!variant || !product) {
+    const nearest = findNearest(
+      sku,
+      [...store.variant.values()].map((each) => each.sku),
+    )
+    return { ok: false, problem: `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}` }
+  }
+  const asked = ask(prepared, { buyer, variant: variant.id })
+  const guest = ask(prepared, { buyer: { kind: 'guest' }, variant: variant.id })
+  if (!asked.ok || !guest.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
+
+  const wording: Wording = { store, buyerName }
+  const { unit, currency, trace } = asked.value
+  const href = `/products/${product.code}`
+  const options = variantName(product, variant)
+  const worded = trace.losers.map((loser) => ({ loser, view: toLossView(wording, loser) }))
+  const isOther = ({ loser }: (typeof worded)[0]) => loser.reason.code === 'not-for-buyer'
+  return {
+    ok: true,
+    value: {
+      unit,
+      currency,
+      digits: getSettings(store).priceDigits,
+      headline: `${buyerName} ${unit === null ? 'has no price for' : 'pays for'} ${product.name}${options ? `, ${options}` : ''}`,
+      quantity: outlook.quantity,
+      steps: trace.steps.map((step) => ({ parts: stepParts(wording, step, href), amount: step.amount })),
+      losers: worded.filter((each) => !isOther(each)).map(({ view }) => view),
+      others: worded.filter(isOther).map(({ view }) => view),
+      wouldChange: whatWouldChange(wording, asked.value, href),
+      cost: resolveValue(product, variant, 'cost').value,
+      recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
+      publicPrice: guest.value.unit,
+      product: { name: product.name, href },
+    },
+  }
+}
+
+function toLossView(wording: Wording, { at, reason, price }: Loser): TraceLossView {
+  return { parts: [listPart(wording, at.list)], reason: lossSentence(wording, reason), price }
+}
+
+/** The nearest things that would give another price. */
+function whatWouldChange(
+  wording: Wording,
+  { unit, currency, trace }: Answer,
+  productHref: string,
+): TraceView['wouldChange'] {
+  const { priceDigits } = getSettings(wording.store)
+  const changes: { parts: readonly TracePart[]; outcome: string }[] = []
+  if (trace.winner.kind === 'list') {
+    const next = trace.losers.find(
+      ({ price, reason }) => price !== null && reason.code !== 'off' && reason.code !== 'not-for-buyer',
+    )
+    const base = trace.steps.find(({ kind }) => kind === 'base')
+    const instead = next?.price ?? base?.amount
+    const by = next ? [{ text: 'then' }, listPart(wording, next.at.list)] : [{ text: 'then the base price' }]
+    if (instead && instead !== unit) {
+      changes.push({
+        parts: [{ text: 'Without' }, listPart(wording, trace.winner.at.list), ...by],
+        outcome: formatMoney(instead, currency, priceDigits),
+      })
+    }
+  }
+  for (const { at, price, reason } of trace.losers) {
+    if (reason.code !== 'off' || price === null || price === unit) continue
+    changes.push({
+      parts: [{ text: 'Switch on' }, listPart(wording, at.list)],
+      outcome: `offers ${formatMoney(price, currency, priceDigits)}`,
+    })
+  }
+  if (trace.winner.kind === 'none') {
+    changes.push({
+      parts: [{ text: 'Set a base price', href: productHref }],
+      outcome: 'everybody without a list pays it',
+    })
+  }
+  return changes
+}

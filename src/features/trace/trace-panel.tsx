@@ -1,0 +1,182 @@
+'use client'
+
+import type { Decimal } from '@/core/decimal/decimal'
+import { marginPercent } from '@/core/price/margin'
+import { formatAmount, formatMoney, formatPercent, timesQuantity } from '@/ui/format/amount'
+import { useFrame } from '@/ui/frame/frame-context'
+import { useLoaded } from '@/ui/frame/use-loaded'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { withVantage } from '@/ui/frame/vantage-url'
+import { IconX } from '@tabler/icons-react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace-view'
+
+/** The panel that says why: open for whatever price was asked about last. */
+export function TracePanel() {
+  const { trace, showTrace, vantage, priceVersion } = useFrame()
+  const from = trace?.as ? { ...vantage, as: trace.as } : vantage
+  const address = trace && withVantage(`/api/trace?sku=${encodeURIComponent(trace.sku)}`, from)
+  const { value, problem } = useLoaded<TraceView>(address, priceVersion)
+  useHotkeys('escape', () => showTrace(null), { enabled: trace !== null })
+  if (!trace) return null
+  return (
+    <aside
+      aria-label="How this price came about"
+      className="relative w-[300px] shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4"
+    >
+      <button
+        type="button"
+        aria-label="Close the trace"
+        className="absolute top-3 right-3 text-soft hover:text-base-content"
+        onClick={() => showTrace(null)}
+      >
+        <IconX size={16} stroke={1.75} aria-hidden />
+      </button>
+      <div aria-live="polite">
+        {problem && <p className="pr-6 text-error">{problem}</p>}
+        {value && <Trace view={value} />}
+      </div>
+    </aside>
+  )
+}
+
+function Trace({ view }: { readonly view: TraceView }) {
+  const { unit, currency, digits, quantity, cost, publicPrice, recommendedPrice } = view
+  const money = (amount: Decimal) => formatMoney(amount, currency, digits)
+  const margin = unit !== null && cost !== null ? marginPercent(unit, cost) : null
+  return (
+    <>
+      <h2 className="pr-6 text-2xl leading-7 font-semibold" data-testid="trace-amount">
+        {unit === null ? 'No price' : money(unit)}
+      </h2>
+      <p className="mt-1 text-sm leading-5 font-semibold">{view.headline}</p>
+      {unit !== null && quantity > 1 && (
+        <p className="mt-1 text-soft">
+          {quantity.toLocaleString('en-IE')} of them: {money(timesQuantity(unit, quantity))}
+        </p>
+      )}
+      {view.steps.length === 0 ? (
+        <p className="mt-3">There is no base price, and no list that is for them names a price.</p>
+      ) : (
+        <Waterfall steps={view.steps} digits={digits} />
+      )}
+      <Losses title="Did not decide it" losses={view.losers} money={money} />
+      {view.wouldChange.length > 0 && (
+        <section className="mt-4">
+          <h3 className="text-xs font-semibold">What would change it</h3>
+          <ul>
+            {view.wouldChange.map(({ parts, outcome }, at) => (
+              <li key={at} className="border-b border-dotted border-base-300 py-1">
+                <Parts parts={parts} /> <span className="font-semibold">{outcome}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="mt-4">
+        <h3 className="text-xs font-semibold">Also true here</h3>
+        <dl className="[&>div]:flex [&>div]:justify-between [&>div]:border-b [&>div]:border-dotted [&>div]:border-base-300 [&>div]:py-1">
+          <Fact name="Guests pay" value={publicPrice === null ? 'no price' : money(publicPrice)} />
+          <Fact name="Cost" value={cost === null ? 'none on file' : money(cost)} />
+          {margin !== null && (
+            <Fact name="Margin" value={formatPercent(margin)} wrong={margin.startsWith('-')} />
+          )}
+          {recommendedPrice !== null && <Fact name="Recommended" value={money(recommendedPrice)} />}
+        </dl>
+      </section>
+      {view.others.length > 0 && (
+        <details className="mt-4">
+          <summary className="cursor-pointer text-xs font-semibold text-soft">
+            {view.others.length} {view.others.length === 1 ? 'list is' : 'lists are'} for others
+          </summary>
+          <LossList losses={view.others} money={money} />
+        </details>
+      )}
+    </>
+  )
+}
+
+/** Each step with a bar as long as its amount is to the largest. */
+function Waterfall({ steps, digits }: { readonly steps: readonly TraceStepView[]; readonly digits: number }) {
+  const largest = Math.max(...steps.map(({ amount }) => Number(amount)))
+  return (
+    <ol className="mt-3 border-t border-base-300" data-testid="trace-steps">
+      {steps.map(({ parts, amount }, at) => (
+        <li key={at} className="border-b border-base-300 pt-1.5 pb-2">
+          <div className="flex items-baseline justify-between gap-3">
+            <span className="leading-4">
+              <Parts parts={parts} />
+            </span>
+            <span className="font-semibold">{formatAmount(amount, digits)}</span>
+          </div>
+          <div className="mt-1 h-1.5" aria-hidden>
+            <div
+              className={`h-full ${at === steps.length - 1 ? 'bg-primary' : 'bg-bar'}`}
+              style={{ width: `${largest > 0 ? (Number(amount) / largest) * 100 : 0}%` }}
+            />
+          </div>
+        </li>
+      ))}
+    </ol>
+  )
+}
+
+interface LossesProps {
+  readonly losses: readonly TraceLossView[]
+  readonly money: (amount: Decimal) => string
+}
+
+function Losses({ title, losses, money }: LossesProps & { readonly title: string }) {
+  if (losses.length === 0) return null
+  return (
+    <section className="mt-4" data-testid="trace-losers">
+      <h3 className="text-xs font-semibold">{title}</h3>
+      <LossList losses={losses} money={money} />
+    </section>
+  )
+}
+
+function LossList({ losses, money }: LossesProps) {
+  return (
+    <ul>
+      {losses.map(({ parts, reason, price }, at) => (
+        <li key={at} className="border-b border-dotted border-base-300 py-1 leading-4">
+          <Parts parts={parts} /> <span className="text-soft">{reason}</span>
+          {price !== null && <span className="text-soft"> · would give {money(price)}</span>}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+function Fact({
+  name,
+  value,
+  wrong = false,
+}: {
+  readonly name: string
+  readonly value: string
+  readonly wrong?: boolean
+}) {
+  return (
+    <div>
+      <dt className="text-soft">{name}</dt>
+      <dd className={wrong ? 'font-semibold text-error' : ''}>{value}</dd>
+    </div>
+  )
+}
+
+function Parts({ parts }: { readonly parts: readonly TracePart[] }) {
+  return parts.map(({ text, href }, at) => (
+    <span key={at}>
+      {at > 0 && ' '}
+      {href ? (
+        <VantageLink href={href} className="link-name">
+          {text}
+        </VantageLink>
+      ) : (
+        <span className={at > 0 ? 'text-soft' : ''}>{text}</span>
+      )}
+    </span>
+  ))
+}

@@ -1,0 +1,42 @@
+import type { Decimal } from '@/core/decimal/decimal'
+
+/** A piece of a sentence; with `href` it is the name of a record and a link to it. */
+export interface TracePart {
+  readonly text: string
+  readonly href?: string
+}
+
+/** One step of a price's way, drawn as a bar. */
+export interface TraceStepView {
+  readonly parts: readonly TracePart[]
+  readonly amount: Decimal
+}
+
+export interface TraceLossView {
+  readonly parts: readonly TracePart[]
+  /** Why it did not decide. */
+  readonly reason: string
+  /** What it would have given; `null` when nothing. */
+  readonly price: Decimal | null
+}
+
+/** A price and how it came about, as sentences. */
+export interface TraceView {
+  readonly unit: Decimal | null
+  readonly currency: string
+  readonly digits: number
+  /** What stands behind the amount: "is what Bee farms pay for one …". */
+  readonly headline: string
+  readonly quantity: number
+  readonly steps: readonly TraceStepView[]
+  /** Candidates for this buyer that lost. */
+  readonly losers: readonly TraceLossView[]
+  /** Lists that are for others. */
+  readonly others: readonly TraceLossView[]
+  /** What would come next if the winner were not there. */
+  readonly wouldChange: readonly { readonly parts: readonly TracePart[]; readonly outcome: string }[]
+  readonly cost: Decimal | null
+  readonly recommendedPrice: Decimal | null
+  readonly publicPrice: Decimal | null
+  readonly product: { readonly name: string; readonly href: string }
+}

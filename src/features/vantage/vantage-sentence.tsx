@@ -1,0 +1,96 @@
+'use client'
+
+import { useFrame } from '@/ui/frame/frame-context'
+import { formatDay, formatTime } from '@/ui/format/instant'
+import { useState } from 'react'
+import { BuyerPicker } from './buyer-picker'
+import { InstantPicker } from './instant-picker'
+import type { VantageView } from './vantage-view'
+
+/** The sentence every figure below is computed from; its words are controls. */
+export function VantageSentence({ view }: { readonly view: VantageView }) {
+  const { vantage, setVantage } = useFrame()
+  const buyer = view.buyers.find(({ as }) => as === vantage.as)
+  return (
+    <p className="flex min-w-0 flex-wrap items-baseline gap-x-1.5 text-sm" data-testid="vantage">
+      <span className="text-soft">Looking as</span>
+      <BuyerPicker
+        buyers={view.buyers}
+        current={buyer?.name ?? 'Guest'}
+        onPick={(as) => setVantage({ as })}
+      />
+      <span className="text-soft">buying</span>
+      <QuantityWord
+        key={vantage.buying}
+        quantity={vantage.buying}
+        onChange={(buying) => setVantage({ buying })}
+      />
+      <span className="text-soft">paying</span>
+      <span className="font-semibold">{view.currency}</span>
+      <span className="text-soft">on</span>
+      <InstantPicker
+        view={view}
+        current={instantText(vantage.on, view)}
+        onPick={(on) => setVantage({ on })}
+      />
+      {vantage.on !== null && new Date(vantage.on) < new Date(view.now) && (
+        <button
+          type="button"
+          className="bg-warning px-2 text-xs font-semibold text-warning-content"
+          onClick={() => setVantage({ on: null })}
+        >
+          The past cannot be changed. Back to today
+        </button>
+      )}
+    </p>
+  )
+}
+
+function instantText(on: string | null, { timeZone, now }: VantageView): string {
+  const instant = new Date(on ?? now)
+  const day = formatDay(instant, timeZone)
+  return `${day === formatDay(new Date(now), timeZone) ? 'today' : day}, ${formatTime(instant, timeZone)}`
+}
+
+const MOST = 1_000_000
+
+function QuantityWord({
+  quantity,
+  onChange,
+}: {
+  readonly quantity: number
+  readonly onChange: (quantity: number) => void
+}) {
+  const [typed, setTyped] = useState(String(quantity))
+  const value = Number(typed)
+  const wrong = !/^\d+$/.test(typed.trim()) || value < 1 || value > MOST
+  const submit = () => {
+    if (!wrong && value !== quantity) onChange(value)
+  }
+  return (
+    <span className="relative">
+      <input
+        aria-label="Quantity bought"
+        aria-invalid={wrong}
+        inputMode="numeric"
+        className="bg-transparent word text-center aria-[invalid=true]:border-error aria-[invalid=true]:text-error"
+        style={{ width: `${Math.max(2, typed.length + 1)}ch` }}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={submit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') submit()
+          if (event.key === 'Escape') setTyped(String(quantity))
+        }}
+      />
+      {wrong && (
+        <span
+          role="alert"
+          className="absolute top-full left-0 z-40 w-56 border border-error bg-base-100 px-2 py-1 text-xs text-error"
+        >
+          A quantity is a whole number from 1 to 1,000,000.
+        </span>
+      )}
+    </span>
+  )
+}

@@ -1,0 +1,163 @@
+import 'server-only'
+
+import { prepare, type PreparedStore, refresh } from '@/core/engine/prepare'
+import type { Issue, RecordKind } from '@/core/issue/issue'
+import { checkChanges } from '@/core/store/check-changes'
+import { type DraftOfKind, parseRecord } from '@/core/store/parse-record'
+import { labelOf } from '@/core/store/references'
+import { applyChanges, type Change, emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
+import * as schema from '../database/schema'
+import type { Steppe } from '../engine/steppe'
+import { checkShape } from '../records/record-schema'
+import { revisionKey, writeChanges } from '../records/record-tables'
+
+/** One record as somebody wants it to be. */
+export type ChangeRequest = {
+  [Kind in RecordKind]: {
+    readonly kind: Kind
+    readonly id: string
+    /** The revision the edit was made on; `null` for a record that does not exist yet. */
+    readonly seen: number | null
+    /** `null` removes the record. */
+    readonly after: DraftOfKind[Kind] | null
+  }
+}[RecordKind]
+
+export interface CommitNote {
+  readonly author: string
+  readonly note: string
+  /** The change set this one takes back. */
+  readonly undoes?: number
+  readonly at: Date
+}
+
+/** Somebody else changed, made or removed the record after the edit began. */
+export interface Conflict {
+  readonly kind: RecordKind
+  readonly id: string
+  readonly label: string
+  readonly current: RecordOfKind[RecordKind] | null
+  readonly submitted: DraftOfKind[RecordKind] | null
+}
+
+export interface Committed {
+  readonly ok: true
+  readonly changeSet: number
+  readonly changes: readonly Change[]
+  readonly before: PreparedStore | null
+  readonly after: PreparedStore
+}
+
+export type CommitOutcome =
+  | Committed
+  | { readonly ok: false; readonly code: 'invalid'; readonly issues: readonly Issue[] }
+  | { readonly ok: false; readonly code: 'stale'; readonly conflicts: readonly Conflict[] }
+  | { readonly ok: false; readonly code: 'nothing-to-change' }
+
+/**
+ * The one door for writes: all of the requests become one change set, or none does.
+ *
+ * Holds   when it resolves with `ok`, the change set is on disk and the prepared engine knows it.
+ * Errors  returned: what is wrong with the records, which of them changed meanwhile, or that nothing
+ *         would change. A failing database rejects, and then nothing was written.
+ */
+export function commit(
+  steppe: Steppe,
+  requests: readonly ChangeRequest[],
+  note: CommitNote,
+): Promise<CommitOutcome> {
+  const turn = steppe.writing.then(() => commitNow(steppe, requests, note))
+  steppe.writing = turn.catch(() => undefined)
+  return turn
+}
+
+async function commitNow(
+  steppe: Steppe,
+  requests: readonly ChangeRequest[],
+  note: CommitNote,
+): Promise<CommitOutcome> {
+  const store = steppe.prepared?.store ?? emptyStore()
+  const conflicts = findConflicts(steppe, store, requests)
+  if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
+
+  const read = readRequests(store, requests)
+  if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
+  const changes = read.changes.filter(({ before, after }) => JSON.stringify(before) !== JSON.stringify(after))
+  if (changes.length === 0) return { ok: false, code: 'nothing-to-change' }
+  const next = applyChanges(store, changes)
+  const issues = checkChanges(next, changes)
+  if (issues.length > 0) return { ok: false, code: 'invalid', issues }
+
+  const changeSet = steppe.lastChangeSet + 1
+  await steppe.database.transaction(async (transaction) => {
+    const { author, at, undoes } = note
+    await transaction
+      .insert(schema.changeSets)
+      .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
+    await transaction.insert(schema.changes).values(
+      changes.map(({ kind, id, before, after }, position) => ({
+        changeSet,
+        position,
+        kind,
+        record: id,
+        before,
+        after,
+      })),
+    )
+    await writeChanges(transaction, changes, changeSet)
+  })
+  steppe.sync()
+
+  const before = steppe.prepared
+  const after = before ? refresh(before, next, changes) : prepare(next)
+  steppe.prepared = after
+  steppe.lastChangeSet = changeSet
+  for (const change of changes) {
+    if (change.after === null) steppe.revisions.delete(revisionKey(change))
+    else steppe.revisions.set(revisionKey(change), changeSet)
+  }
+  return { ok: true, changeSet, changes, before, after }
+}
+
+function findConflicts(
+  steppe: Steppe,
+  store: Store,
+  requests: readonly ChangeRequest[],
+): readonly Conflict[] {
+  return requests.flatMap((request) => {
+    const { kind, id, after } = request
+    if ((steppe.revisions.get(revisionKey(request)) ?? null) === request.seen) return []
+    const current = store[kind].get(id) ?? null
+    return [{ kind, id, label: current ? labelOf(kind, current) : id, current, submitted: after }]
+  })
+}
+
+/** Submitted records become records; everything wrong with any of them is gathered. */
+function readRequests(store: Store, requests: readonly ChangeRequest[]) {
+  const changes: Change[] = []
+  const issues: Issue[] = []
+  const digits = priceDigits(store, requests)
+  for (const { kind, id, after } of requests) {
+    const before = store[kind].get(id) ?? null
+    if (after === null) {
+      changes.push({ kind, id, before, after } as Change)
+      continue
+    }
+    const shape = checkShape(kind, after)
+    if (shape.length > 0) {
+      issues.push(...shape.map((error) => ({ code: 'malformed' as const, kind, label: id, ...error })))
+      continue
+    }
+    const parsed = parseRecord(kind, after as never, digits)
+    if (parsed.ok) changes.push({ kind, id, before, after: parsed.value } as Change)
+    else issues.push(...parsed.issues)
+  }
+  return { changes, issues }
+}
+
+/** The digits prices may have: of the store, or of the settings that are being submitted with the prices. */
+function priceDigits(store: Store, requests: readonly ChangeRequest[]): number {
+  const submitted = requests.find((request) => request.kind === 'settings')?.after as
+    { priceDigits: number } | undefined
+  return submitted?.priceDigits ?? store.settings.get('settings')?.priceDigits ?? 2
+}

@@ -1,0 +1,189 @@
+import 'server-only'
+
+import { type BuyerCode, findBuyer } from '@/core/buyers/buyer-code'
+import { type InheritedField, resolveValue, type Variant } from '@/core/catalogue/product'
+import type { Decimal } from '@/core/decimal/decimal'
+import { findPrice } from '@/core/engine/price-column'
+import { fromUnits } from '@/core/engine/price-step'
+import { findNearest } from '@/core/issue/issue'
+import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
+import type { PriceLineDraft } from '@/core/price/parse-price-list'
+import type { Refusal } from '@/core/store/refusal'
+import type { PriceLine } from '@/core/price/price-list'
+import { randomUUID } from 'node:crypto'
+import { getPrepared, type Steppe } from '../engine/steppe'
+import { type ChangeRequest, commit, type Committed } from './commit'
+import { revisionOf } from './history'
+import { toRefusal } from './to-refusal'
+
+/** One figure typed over another. `seen` is the figure that was on the screen. */
+export type AmountEdit =
+  | {
+      readonly kind: 'value'
+      readonly record: 'product' | 'variant'
+      readonly id: string
+      readonly field: InheritedField
+      /** Empty to take the value over from the product again (or to have none). */
+      readonly typed: string
+      readonly seen: Decimal | null
+    }
+  | {
+      readonly kind: 'list-price'
+      readonly list: string
+      readonly variant: string
+      /** Whose price was on the screen. */
+      readonly as: BuyerCode
+      readonly typed: string
+      readonly seen: Decimal | null
+    }
+
+export type EditOutcome = Committed | { readonly ok: false; readonly refusal: Refusal }
+
+type Read =
+  | { readonly ok: true; readonly requests: readonly ChangeRequest[] }
+  | { readonly ok: false; readonly refusal: Refusal }
+
+const WEIGHT_DIGITS = 3
+
+/** Makes all of the edits as one change set, or none and says why. */
+export async function editAmounts(
+  steppe: Steppe,
+  edits: readonly AmountEdit[],
+  note: { readonly author: string; readonly at: Date },
+): Promise<EditOutcome> {
+  const requests: ChangeRequest[] = []
+  for (const edit of edits) {
+    const read = edit.kind === 'value' ? readValueEdit(steppe, edit) : readListEdit(steppe, edit)
+    if (!read.ok) return read
+    requests.push(...read.requests)
+  }
+  const outcome = await commit(steppe, requests, { ...note, note: describe(steppe, edits) })
+  return outcome.ok ? outcome : { ok: false, refusal: toRefusal(outcome) }
+}
+
+function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value' }>): Read {
+  const { store, digits: priceDigits } = getPrepared(steppe)
+  const record = store[edit.record].get(edit.id)
+  if (!record) return unknown(edit.record, edit.id, [...store[edit.record].keys()])
+  const product = edit.record === 'product' ? record : store.product.get((record as Variant).product)
+  const shown =
+    edit.record === 'variant' && product && 'code' in product
+      ? resolveValue(product, record as Variant, edit.field).value
+      : record[edit.field]
+  if (shown !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current: shown })
+
+  const seen = revisionOf(steppe, edit.record, edit.id)
+  const request = (value: string | null) =>
+    ({ kind: edit.record, id: edit.id, seen, after: { ...record, [edit.field]: value } }) as ChangeRequest
+  if (edit.typed.trim() === '') return { ok: true, requests: [request(null)] }
+
+  const cost =
+    edit.record === 'variant' && product && 'code' in product
+      ? resolveValue(product, record as Variant, 'cost').value
+      : record.cost
+  const digits = edit.field === 'weight' ? WEIGHT_DIGITS : priceDigits
+  const amount = readTyped(edit.typed, { current: shown, cost, digits })
+  return amount.ok ? { ok: true, requests: [request(amount.value)] } : amount
+}
+
+function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-price' }>): Read {
+  const prepared = getPrepared(steppe)
+  const { store, digits } = prepared
+  const list = store['price-list'].get(edit.list)
+  const variant = store.variant.get(edit.variant)
+  const product = variant && store.product.get(variant.product)
+  const buyer = findBuyer(store.group, store.account, edit.as)
+  if (!list) return unknown('price list', edit.list, [...store['price-list'].keys()])
+  if (!variant || !product) return unknown('variant', edit.variant, [...store.variant.keys()])
+  if (!buyer)
+    return unknown(
+      'buyer',
+      edit.as,
+      [...store.group.values()].map(({ code }) => `group:${code}`),
+    )
+
+  const units = findPrice(prepared, buyer, variant.id)?.units ?? Number.NaN
+  const current = Number.isNaN(units) ? null : fromUnits(units, digits)
+  if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
+
+  const lines = [...store['price-line'].values()].filter((line) => line.list === list.id)
+  const own = lines.find(({ scope }) => namesOnly(scope, variant.id))
+  if (edit.typed.trim() === '') {
+    return own
+      ? { ok: true, requests: [lineRequest(steppe, own, null)] }
+      : refuse({ code: 'nothing-to-change' })
+  }
+  const cost = resolveValue(product, variant, 'cost').value
+  const amount = readTyped(edit.typed, { current, cost, digits })
+  if (!amount.ok) return amount
+
+  const fixed = { kind: 'fixed', amount: amount.value } as const
+  if (own) return { ok: true, requests: [lineRequest(steppe, own, { ...own, method: fixed })] }
+  const added: PriceLineDraft = {
+    id: randomUUID(),
+    list: list.id,
+    position: Math.max(-1, ...lines.map(({ position }) => position)) + 1,
+    scope: { include: [{ kind: 'variant', variant: variant.id }], exclude: [] },
+    method: fixed,
+    rounding: null,
+  }
+  // A line that names this variant among others would win by standing first: it lets go of the variant.
+  const letGo = lines
+    .filter(({ scope }) =>
+      scope.include.some((term) => term.kind === 'variant' && term.variant === variant.id),
+    )
+    .map((line) => lineRequest(steppe, line, withoutVariant(line, variant.id)))
+  return { ok: true, requests: [...letGo, { kind: 'price-line', id: added.id, seen: null, after: added }] }
+}
+
+function readTyped(
+  typed: string,
+  context: { current: Decimal | null; cost: Decimal | null; digits: number },
+): { readonly ok: true; readonly value: Decimal } | { readonly ok: false; readonly refusal: Refusal } {
+  const expression = parsePriceExpression(typed)
+  const amount = expression.ok ? evaluatePriceExpression(expression.value, context) : expression
+  if (amount.ok) return amount
+  return refuse({ code: 'expression', error: amount.error, typed, digits: context.digits })
+}
+
+function lineRequest(steppe: Steppe, line: PriceLine, after: PriceLineDraft | null): ChangeRequest {
+  return { kind: 'price-line', id: line.id, seen: revisionOf(steppe, 'price-line', line.id), after }
+}
+
+function namesOnly({ include, exclude }: PriceLine['scope'], variant: string): boolean {
+  const [term] = include
+  return include.length === 1 && exclude.length === 0 && term?.kind === 'variant' && term.variant === variant
+}
+
+function withoutVariant(line: PriceLine, variant: string): PriceLine {
+  const include = line.scope.include.filter((term) => term.kind !== 'variant' || term.variant !== variant)
+  return { ...line, scope: { ...line.scope, include } }
+}
+
+function describe(steppe: Steppe, edits: readonly AmountEdit[]): string {
+  const [first] = edits
+  if (!first || edits.length > 1) return `${edits.length} prices edited`
+  const { store } = getPrepared(steppe)
+  if (first.kind === 'list-price') {
+    const list = store['price-list'].get(first.list)?.name ?? first.list
+    return `${store.variant.get(first.variant)?.sku ?? first.variant} in ${list}: ${first.typed}`
+  }
+  const label =
+    first.record === 'variant' ? store.variant.get(first.id)?.sku : store.product.get(first.id)?.code
+  return `${FIELD_NAMES[first.field]} of ${label ?? first.id}: ${first.typed.trim() || 'as its product'}`
+}
+
+const FIELD_NAMES: Readonly<Record<InheritedField, string>> = {
+  basePrice: 'Base price',
+  cost: 'Cost',
+  recommendedPrice: 'Recommended price',
+  weight: 'Weight',
+}
+
+function unknown(what: string, value: string, known: readonly string[]): Extract<Read, { ok: false }> {
+  return refuse({ code: 'unknown', what, value, nearest: findNearest(value, known) })
+}
+
+function refuse(refusal: Refusal): Extract<Read, { ok: false }> {
+  return { ok: false, refusal }
+}

@@ -1,0 +1,125 @@
+import 'server-only'
+
+import type { PreparedStore } from '@/core/engine/prepare'
+import { prepare } from '@/core/engine/prepare'
+import type { RecordKind } from '@/core/issue/issue'
+import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
+import { and, asc, desc, eq, gt } from 'drizzle-orm'
+import * as schema from '../database/schema'
+import { getPrepared, type Steppe } from '../engine/steppe'
+import { revisionKey } from '../records/record-tables'
+import { commit, type ChangeRequest, type CommitOutcome } from './commit'
+
+/** One entry of a record's history, newest first. */
+export interface HistoryEntry {
+  readonly changeSet: number
+  readonly at: Date
+  readonly author: string
+  readonly note: string
+  readonly before: unknown
+  readonly after: unknown
+}
+
+/** How many entries of a record's history are read at once. */
+const HISTORY_LENGTH = 50
+
+export async function recordHistory(
+  steppe: Steppe,
+  kind: RecordKind,
+  id: string,
+): Promise<readonly HistoryEntry[]> {
+  return steppe.database
+    .select({
+      changeSet: schema.changeSets.id,
+      at: schema.changeSets.at,
+      author: schema.changeSets.author,
+      note: schema.changeSets.note,
+      before: schema.changes.before,
+      after: schema.changes.after,
+    })
+    .from(schema.changes)
+    .innerJoin(schema.changeSets, eq(schema.changeSets.id, schema.changes.changeSet))
+    .where(and(eq(schema.changes.kind, kind), eq(schema.changes.record, id)))
+    .orderBy(desc(schema.changeSets.id))
+    .limit(HISTORY_LENGTH)
+}
+
+export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
+
+/**
+ * Takes a change set back, as a change set of its own (which can be taken back again).
+ *
+ * Errors  as of `commit`: stale when one of its records has been changed since, and an unknown number.
+ */
+export async function undo(
+  steppe: Steppe,
+  changeSet: number,
+  note: { readonly author: string; readonly note: string; readonly at: Date },
+): Promise<UndoOutcome> {
+  const changes = await readChanges(steppe, changeSet)
+  if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
+  const requests = reverseChanges(changes).map((change) => ({
+    kind: change.kind,
+    id: change.id,
+    seen: change.before === null ? null : changeSet,
+    after: change.after,
+  }))
+  return commit(steppe, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
+}
+
+async function readChanges(steppe: Steppe, changeSet: number): Promise<readonly Change[]> {
+  const rows = await steppe.database
+    .select()
+    .from(schema.changes)
+    .where(eq(schema.changes.changeSet, changeSet))
+    .orderBy(asc(schema.changes.position))
+  return rows.map(toChange)
+}
+
+function toChange(row: { kind: string; record: string; before: unknown; after: unknown }): Change {
+  return { kind: row.kind, id: row.record, before: row.before, after: row.after } as Change
+}
+
+/** Stores of the past that were looked at last, so that looking around in one is quick. */
+const REMEMBERED = 4
+const past = new Map<string, PreparedStore>()
+
+/**
+ * The store as it was at an instant: everything committed later is taken back.
+ *
+ * Errors  `null` when the store had not been set up by then.
+ */
+export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<PreparedStore | null> {
+  const later = await steppe.database
+    .select()
+    .from(schema.changes)
+    .innerJoin(schema.changeSets, eq(schema.changeSets.id, schema.changes.changeSet))
+    .where(gt(schema.changeSets.at, instant))
+    .orderBy(asc(schema.changes.changeSet), asc(schema.changes.position))
+  const present = getPrepared(steppe)
+  if (later.length === 0) return present
+
+  const key = `${steppe.lastChangeSet}/${later[0]?.change.changeSet}`
+  const known = past.get(key)
+  if (known) return known
+  const store = applyChanges(present.store, reverseChanges(later.map(({ change }) => toChange(change))))
+  if (store.settings.size === 0) return null
+  const prepared = prepare(store)
+  past.set(key, prepared)
+  for (const old of [...past.keys()].slice(0, -REMEMBERED)) past.delete(old)
+  return prepared
+}
+
+/** The change set that last wrote a record; `null` when there is no such record. */
+export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number | null {
+  return steppe.revisions.get(revisionKey({ kind, id })) ?? null
+}
+
+/** The change sets made last, newest first. */
+export async function latestChangeSets(
+  steppe: Steppe,
+  count: number,
+): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
+  const { id, at, note } = schema.changeSets
+  return steppe.database.select({ id, at, note }).from(schema.changeSets).orderBy(desc(id)).limit(count)
+}

@@ -1,0 +1,38 @@
+import 'server-only'
+
+import type { Refusal } from '@/core/store/refusal'
+import type { CommitOutcome } from './commit'
+import type { UndoOutcome } from './history'
+
+type Refused = Exclude<CommitOutcome | UndoOutcome, { readonly ok: true }>
+
+/** What the commit door would not take, as something a screen can say. */
+export function toRefusal(outcome: Refused): Refusal {
+  switch (outcome.code) {
+    case 'invalid':
+      return { code: 'invalid', issues: outcome.issues }
+    case 'stale': {
+      const [first] = outcome.conflicts
+      return {
+        code: 'stale',
+        label: first?.label ?? '',
+        current: differing(first?.current ?? null, first?.submitted ?? null),
+        submitted: differing(first?.submitted ?? null, first?.current ?? null),
+      }
+    }
+    case 'unknown-change-set':
+      return { code: 'unknown', what: 'change', value: '', nearest: null }
+    case 'nothing-to-change':
+      return { code: 'nothing-to-change' }
+  }
+}
+
+/** The fields in which a record differs from another version of it, as text. */
+function differing(record: object | null, other: object | null): string {
+  if (record === null) return 'removed'
+  const others = (other ?? {}) as Record<string, unknown>
+  return Object.entries(record)
+    .filter(([field, value]) => JSON.stringify(value) !== JSON.stringify(others[field]))
+    .map(([field, value]) => `${field}: ${typeof value === 'string' ? value : JSON.stringify(value)}`)
+    .join(', ')
+}

@@ -1,0 +1,83 @@
+import 'server-only'
+
+import { distancesUp } from '@/core/catalogue/category'
+import type { Product, Variant } from '@/core/catalogue/product'
+import type { Store } from '@/core/store/store'
+
+export interface ProductWithVariants {
+  readonly product: Product
+  /** In the order of their positions. */
+  readonly variants: readonly Variant[]
+}
+
+/** Kept as long as the records they were made from: sorting a large catalogue for every block would be waste. */
+const ordered = new WeakMap<
+  Store['product'],
+  { variants: Store['variant']; products: readonly ProductWithVariants[] }
+>()
+
+/** All products with their variants, by the tree of categories and then by name. */
+export function orderedProducts(store: Store): readonly ProductWithVariants[] {
+  const known = ordered.get(store.product)
+  if (known?.variants === store.variant) return known.products
+  const variantsOf = new Map<string, Variant[]>()
+  for (const variant of store.variant.values()) {
+    const siblings = variantsOf.get(variant.product)
+    if (siblings) siblings.push(variant)
+    else variantsOf.set(variant.product, [variant])
+  }
+  const places = placesInTree(store)
+  const products = [...store.product.values()]
+    .filter(({ status }) => status === 'active')
+    .map((product) => ({
+      product,
+      variants: (variantsOf.get(product.id) ?? []).sort((left, right) => left.position - right.position),
+    }))
+    .sort(
+      (left, right) =>
+        (places.get(left.product.categories[0] ?? '') ?? 0) -
+          (places.get(right.product.categories[0] ?? '') ?? 0) ||
+        (left.product.name < right.product.name ? -1 : 1),
+    )
+  ordered.set(store.product, { variants: store.variant, products })
+  return products
+}
+
+/** The products in a category (or below it) whose name, code or SKU holds every word. */
+export function shownProducts(
+  store: Store,
+  { category, text }: { readonly category: string | null; readonly text: string },
+): readonly ProductWithVariants[] {
+  const wanted =
+    category === null ? null : [...store.category.values()].find(({ code }) => code === category)?.id
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean)
+  if (wanted === null && words.length === 0) return orderedProducts(store)
+  return orderedProducts(store).flatMap((each) => {
+    if (
+      wanted !== null &&
+      (wanted === undefined || !distancesUp(store.category, each.product.categories).has(wanted))
+    )
+      return []
+    const title = `${each.product.name} ${each.product.code}`.toLowerCase()
+    if (words.every((word) => title.includes(word))) return [each]
+    const variants = each.variants.filter((variant) => {
+      const whole = `${title} ${variant.sku} ${Object.values(variant.options).join(' ')}`.toLowerCase()
+      return words.every((word) => whole.includes(word))
+    })
+    return variants.length > 0 ? [{ product: each.product, variants }] : []
+  })
+}
+
+/** Numbers categories in the order of the tree, depth first. */
+function placesInTree(store: Store): ReadonlyMap<string, number> {
+  const places = new Map<string, number>()
+  const visit = (parent: string | null): void => {
+    const children = [...store.category.values()].filter((category) => category.parent === parent)
+    for (const child of children.sort((left, right) => left.position - right.position)) {
+      places.set(child.id, places.size)
+      visit(child.id)
+    }
+  }
+  visit(null)
+  return places
+}

@@ -1,0 +1,71 @@
+import 'server-only'
+
+import { prepare, type PreparedStore } from '@/core/engine/prepare'
+import { join } from 'node:path'
+import { type Database, openDatabase } from '../database/open-database'
+import { loadStore, type Revisions } from '../records/record-tables'
+
+/** The running store: the database, the prepared engine that answers for it, and the order of writes. */
+export interface Steppe {
+  readonly database: Database
+  readonly sync: () => void
+  readonly close: () => Promise<void>
+  readonly revisions: Revisions
+  /** `null` until somebody has set the store up. */
+  prepared: PreparedStore | null
+  lastChangeSet: number
+  /** Settles when the write before has ended; the next one waits for it. */
+  writing: Promise<unknown>
+}
+
+// The framework evaluates this module several times in one process; the database may be opened once.
+const HANDLE = Symbol.for('steppe.running')
+const holder = globalThis as { [HANDLE]?: Promise<Steppe> }
+
+/** The running store, opened when first needed. */
+export function getSteppe(): Promise<Steppe> {
+  if (process.env['NEXT_PHASE'] === 'phase-production-build') {
+    throw new RangeError('pages must not read the store while the application is built')
+  }
+  return (holder[HANDLE] ??= openSteppe(process.env['STEPPE_DATA'] ?? join(process.cwd(), '.steppe/data')))
+}
+
+/** Closes the running store, if it is open. */
+export async function closeSteppe(): Promise<void> {
+  const running = holder[HANDLE]
+  if (!running) return
+  delete holder[HANDLE]
+  const steppe = await running
+  await steppe.writing.catch(() => undefined)
+  await steppe.close()
+}
+
+/** Opens the store in a directory. Most callers want `getSteppe`. */
+export async function openSteppe(directory: string): Promise<Steppe> {
+  const { database, sync, close } = await openDatabase(directory)
+  const { store, revisions } = await loadStore(database)
+  return {
+    database,
+    sync,
+    close,
+    revisions,
+    prepared: store.settings.size > 0 ? prepare(store) : null,
+    lastChangeSet: Math.max(0, ...revisions.values(), await lastChangeSetId(database)),
+    writing: Promise.resolve(),
+  }
+}
+
+async function lastChangeSetId(database: Database): Promise<number> {
+  const last = await database.query.changeSets.findFirst({ orderBy: (set, { desc }) => desc(set.id) })
+  return last?.id ?? 0
+}
+
+/**
+ * The prepared engine of a store that has been set up.
+ *
+ * Errors  throws `RangeError` on an empty store.
+ */
+export function getPrepared(steppe: Steppe): PreparedStore {
+  if (!steppe.prepared) throw new RangeError('the store has not been set up')
+  return steppe.prepared
+}

@@ -1,0 +1,24 @@
+import 'server-only'
+
+import { DirectoryInUseError } from './database/directory-lock'
+import { seedDemo } from './changes/seed-demo'
+import { closeSteppe, getSteppe } from './engine/steppe'
+
+/** Opens the store when the server starts, fills it with the demo if asked to, and closes it when it stops. */
+export async function start(): Promise<void> {
+  try {
+    const steppe = await getSteppe()
+    if (process.env['STEPPE_DEMO'] === '1' && steppe.prepared === null) await seedDemo(steppe)
+  } catch (error) {
+    console.error(error instanceof DirectoryInUseError ? error.message : error)
+    process.exit(1)
+  }
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+    process.once(signal, () => {
+      closeSteppe().then(
+        () => process.exit(0),
+        () => process.exit(1),
+      )
+    })
+  }
+}

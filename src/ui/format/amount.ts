@@ -1,0 +1,40 @@
+import { type Decimal, multiply, toFixed } from '@/core/decimal/decimal'
+
+/** The language of the merchant's screens; figures follow it. */
+const LOCALE = 'en-IE'
+
+const SYMBOLS = new Map<string, string>()
+
+/** An amount with the digits of its currency, thousands apart: `1,290.00`. Digits beyond them stay. */
+export function formatAmount(amount: Decimal, digits: number): string {
+  const text = toFixed(amount, digits)
+  const [whole = '', fraction] = text.replace('-', '').split('.')
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',')
+  return (text.startsWith('-') ? '−' : '') + (fraction === undefined ? grouped : `${grouped}.${fraction}`)
+}
+
+/** An amount with its currency: `€1,290.00`. */
+export function formatMoney(amount: Decimal, currency: string, digits: number): string {
+  const figure = formatAmount(amount, digits)
+  return figure.startsWith('−') ? `−${symbolOf(currency)}${figure.slice(1)}` : symbolOf(currency) + figure
+}
+
+function symbolOf(currency: string): string {
+  let symbol = SYMBOLS.get(currency)
+  if (symbol === undefined) {
+    const parts = new Intl.NumberFormat(LOCALE, { style: 'currency', currency }).formatToParts(1)
+    symbol = parts.find(({ type }) => type === 'currency')?.value ?? currency
+    SYMBOLS.set(currency, symbol)
+  }
+  return symbol
+}
+
+/** A percentage with a real minus sign and a thin space: `−12.5 %`. */
+export function formatPercent(percent: Decimal): string {
+  return `${percent.replace('-', '−')} %`
+}
+
+/** What several units cost. */
+export function timesQuantity(unit: Decimal, quantity: number): Decimal {
+  return multiply(unit, String(quantity) as Decimal)
+}

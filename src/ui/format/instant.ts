@@ -1,0 +1,18 @@
+/** Instants as the merchant reads them, in the store's own time zone. */
+export function formatDay(instant: Date, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-IE', {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    timeZone,
+  }).format(instant)
+}
+
+export function formatTime(instant: Date, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-IE', {
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+    timeZone,
+  }).format(instant)
+}

@@ -1,0 +1,100 @@
+import type { Issue, IssueCode } from '@/core/issue/issue'
+import type { PriceExpressionError } from '@/core/price/price-expression'
+import type { Refusal } from '@/core/store/refusal'
+
+/** What can be typed into a price. */
+export const ALLOWED_PRICES = 'Type 19.90, +5%, −5%, +2, −2, x1.2, or m35 for a 35 % margin.'
+
+/** Says what is wrong, and what would be right. */
+export function refusalSentence(refusal: Refusal): string {
+  switch (refusal.code) {
+    case 'expression':
+      return expressionSentence(refusal.error, refusal.typed, refusal.digits)
+    case 'changed-meanwhile':
+      return `Somebody changed this meanwhile: you saw ${refusal.seen ?? 'no price'}, it is now ${refusal.current ?? 'no price'}. Reload to see the new figures; nothing was overwritten.`
+    case 'stale':
+      return `${refusal.label} was changed meanwhile. Now: ${refusal.current || 'the same'}. Yours: ${refusal.submitted || 'the same'}. Nothing was overwritten.`
+    case 'invalid':
+      return refusal.issues.map(issueSentence).join(' ')
+    case 'unknown':
+      return `There is no ${refusal.what} “${refusal.value}”.${refusal.nearest ? ` Did you mean ${refusal.nearest}?` : ''}`
+    case 'nothing-to-change':
+      return 'That is what it says already.'
+    case 'past':
+      return 'You are looking at the past, which cannot be changed. Go back to today to edit.'
+  }
+}
+
+function expressionSentence(error: PriceExpressionError, typed: string, digits: number): string {
+  const quoted = `“${typed.trim()}”`
+  switch (error) {
+    case 'not-understood':
+      return `${quoted} is not a price. ${ALLOWED_PRICES}`
+    case 'comma':
+      return `${quoted} has a comma. Write ${typed.trim().replace(',', '.')} with a point.`
+    case 'too-many-digits':
+      return `${quoted} has more digits than a price may have: ${digits} after the point.`
+    case 'not-positive':
+      return `${quoted} does not come to a price above zero.`
+    case 'no-current-price':
+      return `${quoted} needs a price to start from, and there is none here. Type an amount such as 19.90.`
+    case 'no-cost':
+      return `${quoted} needs a cost, and there is none on file. Type an amount such as 19.90, or set the cost first.`
+    case 'margin-too-high':
+      return `${quoted}: a margin must be below 100 %.`
+  }
+}
+
+const FIELDS: Readonly<Record<string, string>> = {
+  audience: 'Audience',
+  basePrice: 'Base price',
+  categories: 'Categories',
+  code: 'Code',
+  cost: 'Cost',
+  currency: 'Currency',
+  defaultLine: 'Price of everything else',
+  method: 'Rule',
+  name: 'Name',
+  options: 'Options',
+  parent: 'Parent category',
+  position: 'Position',
+  rank: 'Rank',
+  recommendedPrice: 'Recommended price',
+  rounding: 'Rounding',
+  scope: 'What it is for',
+  sku: 'SKU',
+  weight: 'Weight',
+}
+
+/** One thing wrong with a record: where, what was found, what would be right. */
+export function issueSentence(issue: Issue): string {
+  const field = FIELDS[issue.field] ?? issue.field
+  return `${issue.label || 'This record'}, ${field}: ${WORDING[issue.code](issue)}`
+}
+
+const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
+  malformed: ({ value, expected }) => `“${value}” cannot be used here (${expected}).`,
+  missing: () => 'this must not be empty.',
+  'not-a-decimal': ({ value }) => `“${value}” is not an amount. Write it like 19.90, with a point.`,
+  'too-many-digits': ({ value, expected }) =>
+    `“${value}” has too many digits: at most ${expected} after the point.`,
+  'not-above-zero': ({ value }) => `“${value}” must be above zero.`,
+  negative: ({ value }) => `“${value}” must not be below zero.`,
+  'too-low': ({ value, expected }) =>
+    expected === '-100'
+      ? `“${value}” would leave nothing: less than 100 % can come off.`
+      : `“${value}” is too low: ${expected} at least.`,
+  'not-whole': ({ value, expected }) => `“${value}” must be a whole number, ${expected} at least.`,
+  unknown: ({ value, expected }) =>
+    `there is no “${value}”${expected ? `; the nearest is ${expected}` : ''}.`,
+  duplicate: ({ value }) => `“${value}” is taken. Every one needs its own.`,
+  cycle: ({ value }) => `it would be inside itself: ${value}.`,
+  'empty-audience': () => 'a price list needs somebody it is for. Choose a group, an account or everyone.',
+  'empty-scope': () => 'a line needs something it is for: a category, a product or a variant.',
+  'unsorted-endings': ({ value, expected }) =>
+    `endings “${value}” must rise and stay below ${expected}, such as 0.45, 0.95.`,
+  'in-use': ({ expected }) =>
+    `it cannot go, because ${expected} still ${expected?.includes(',') ? 'need' : 'needs'} it.`,
+  'not-in-axes': ({ value, expected }) =>
+    `it has “${value}” where its product asks for ${expected || 'no options'}.`,
+}

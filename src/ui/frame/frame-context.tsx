@@ -1,0 +1,64 @@
+'use client'
+
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { usePathname, useRouter, useSearchParams } from 'next/navigation'
+import { createContext, type ReactNode, use, useCallback, useMemo, useState } from 'react'
+import { parseVantage, type Vantage, withVantage } from './vantage-url'
+
+/** The price somebody asked "why?" about. */
+export interface TraceTarget {
+  readonly sku: string
+  /** `null` follows the vantage. */
+  readonly as: BuyerCode | null
+}
+
+interface Frame {
+  readonly vantage: Vantage
+  readonly setVantage: (change: Partial<Vantage>) => void
+  /** An address with the vantage kept. */
+  readonly href: (path: string) => string
+  readonly trace: TraceTarget | null
+  readonly showTrace: (target: TraceTarget | null) => void
+  /** Grows when a price may have changed, so that what shows prices asks again. */
+  readonly priceVersion: number
+  readonly pricesChanged: () => void
+}
+
+const FrameContext = createContext<Frame | null>(null)
+
+/** Holds what every place of the merchant's frame shares: the vantage and the trace. */
+export function FrameProvider({ children }: { readonly children: ReactNode }) {
+  const fields = useSearchParams()
+  const path = usePathname()
+  const router = useRouter()
+  const [trace, showTrace] = useState<TraceTarget | null>(null)
+  const [priceVersion, setPriceVersion] = useState(0)
+  const vantage = useMemo(() => parseVantage(fields), [fields])
+
+  const setVantage = useCallback(
+    (change: Partial<Vantage>) => {
+      router.push(withVantage(`${path}?${fields.toString()}`, { ...vantage, ...change }), { scroll: false })
+    },
+    [router, path, fields, vantage],
+  )
+  const frame = useMemo<Frame>(
+    () => ({
+      vantage,
+      setVantage,
+      href: (target) => withVantage(target, vantage),
+      trace,
+      showTrace,
+      priceVersion,
+      pricesChanged: () => setPriceVersion((version) => version + 1),
+    }),
+    [vantage, setVantage, trace, priceVersion],
+  )
+  return <FrameContext value={frame}>{children}</FrameContext>
+}
+
+/** Errors  throws outside the merchant's frame. */
+export function useFrame(): Frame {
+  const frame = use(FrameContext)
+  if (!frame) throw new RangeError('useFrame outside the frame')
+  return frame
+}

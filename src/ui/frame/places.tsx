@@ -1,0 +1,63 @@
+'use client'
+
+import { usePathname } from 'next/navigation'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useRouter } from 'next/navigation'
+import { useFrame } from './frame-context'
+import { VantageLink } from './vantage-link'
+
+export interface Place {
+  readonly href: string
+  readonly name: string
+  readonly group: 'Look' | 'Set'
+  /** Pressed after G to go there. */
+  readonly key: string
+  readonly count?: number
+}
+
+const GROUPS = ['Look', 'Set'] as const
+
+/** The slim column of words on the left, in the order the work is done. */
+export function Places({ places }: { readonly places: readonly Place[] }) {
+  const path = usePathname()
+  return (
+    <nav aria-label="Places" className="flex flex-col gap-4 py-4">
+      {GROUPS.map((group) => (
+        <div key={group}>
+          <h2 className="px-4 pb-1 text-2xs font-semibold text-soft">{group}</h2>
+          <ul>
+            {places
+              .filter((place) => place.group === group)
+              .map((place) => {
+                const here = path === place.href || path.startsWith(`${place.href}/`)
+                return (
+                  <li key={place.href}>
+                    <PlaceJump place={place} />
+                    <VantageLink
+                      href={place.href}
+                      aria-current={here ? 'page' : undefined}
+                      className={`flex justify-between border-l-4 py-1 pr-3 pl-3 ${
+                        here ? 'border-primary font-semibold' : 'border-transparent hover:bg-base-200'
+                      }`}
+                    >
+                      {place.name}
+                      {place.count !== undefined && (
+                        <span className="font-normal text-soft">{place.count}</span>
+                      )}
+                    </VantageLink>
+                  </li>
+                )
+              })}
+          </ul>
+        </div>
+      ))}
+    </nav>
+  )
+}
+
+function PlaceJump({ place }: { readonly place: Place }) {
+  const router = useRouter()
+  const { href } = useFrame()
+  useHotkeys(`g>${place.key}`, () => router.push(href(place.href)), [router, href, place])
+  return null
+}

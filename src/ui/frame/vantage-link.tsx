@@ -1,0 +1,13 @@
+'use client'
+
+import Link from 'next/link'
+import type { ComponentProps } from 'react'
+import { useFrame } from './frame-context'
+
+/** A link inside the merchant's frame: whose eyes are looked through stays the same. */
+export function VantageLink({
+  href,
+  ...rest
+}: Omit<ComponentProps<typeof Link>, 'href'> & { readonly href: string }) {
+  return <Link href={useFrame().href(href)} {...rest} />
+}

@@ -1,0 +1,198 @@
+'use client'
+
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useRef, useState } from 'react'
+import { CellEditor } from './cell-editor'
+import { type GridCell, moveInGrid, startsFigure } from './grid-moves'
+
+export interface GridColumn {
+  readonly key: string
+  readonly header: ReactNode
+  /** A track of a CSS grid: `80px`, `minmax(180px, 1fr)`. */
+  readonly width: string
+  readonly align?: 'left' | 'right'
+}
+
+interface DataGridProps {
+  /** What the grid is, for people who cannot see it. */
+  readonly label: string
+  readonly columns: readonly GridColumn[]
+  readonly rowCount: number
+  /** A key that stays with a row when others come and go. */
+  readonly rowKey: (row: number) => string
+  readonly renderCell: (row: number, column: number) => ReactNode
+  readonly cellClass?: (row: number, column: number) => string
+  readonly rowClass?: (row: number) => string
+  /** The text an edit of the cell starts with; `null` for a cell that cannot be edited. */
+  readonly editText?: (row: number, column: number) => string | null
+  readonly editLabel?: (row: number, column: number) => string
+  readonly editHint?: (row: number, column: number) => string | null
+  /** Resolves to what is wrong, or `null` when the edit was made. */
+  readonly onEdit?: (row: number, column: number, typed: string) => Promise<string | null>
+  /** The keyboard or mouse came to a cell; `open` when it was clicked or asked to show more. */
+  readonly onCell?: (row: number, column: number, open: boolean) => void
+  /** Enter or a click on a row that opens and closes; `true` when it was one. */
+  readonly onToggle?: (row: number) => boolean
+  /** Rows in sight changed. */
+  readonly onVisible?: (first: number, last: number) => void
+  readonly empty?: ReactNode
+}
+
+const ROW_HEIGHT = 30
+const ROWS_BEYOND_SIGHT = 12
+
+/**
+ * The one grid of the product: rows only where they are seen, one cell under the keyboard, figures edited
+ * in place. Arrow keys move, Enter or typing edits, Escape leaves, T shows how a figure came about.
+ */
+export function DataGrid(props: DataGridProps) {
+  const { columns, rowCount, onVisible } = props
+  const id = useId()
+  const scroller = useRef<HTMLDivElement>(null)
+  const [active, setActive] = useState<GridCell>({ row: 0, column: 0 })
+  const [editing, setEditing] = useState<{ readonly text: string; readonly select: boolean } | null>(null)
+  const template = columns.map(({ width }) => width).join(' ')
+
+  const virtual = useVirtualizer({
+    count: rowCount,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: ROWS_BEYOND_SIGHT,
+    getItemKey: props.rowKey,
+  })
+  const items = virtual.getVirtualItems()
+  const first = items[0]?.index ?? 0
+  const last = items.at(-1)?.index ?? 0
+  useEffect(() => onVisible?.(first, last), [first, last, rowCount, onVisible])
+
+  const goTo = useCallback(
+    (cell: GridCell, open: boolean) => {
+      setActive(cell)
+      setEditing(null)
+      virtual.scrollToIndex(cell.row)
+      props.onCell?.(cell.row, cell.column, open)
+    },
+    [virtual, props],
+  )
+
+  function startEditing(cell: GridCell, typed: string | null): boolean {
+    const text = props.editText?.(cell.row, cell.column) ?? null
+    if (text === null) return false
+    setActive(cell)
+    setEditing({ text: typed ?? text, select: typed === null })
+    return true
+  }
+
+  function onKeyDown(event: KeyboardEvent): void {
+    if (editing || event.altKey || rowCount === 0) return
+    const control = event.ctrlKey || event.metaKey
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW_HEIGHT) / ROW_HEIGHT) - 2)
+    const next = moveInGrid(active, event.key, { control }, { rows: rowCount, columns: columns.length, page })
+    if (next) {
+      event.preventDefault()
+      return goTo(next, false)
+    }
+    if (control) return
+    let taken = true
+    if (event.key === 'Enter' || event.key === 'F2') {
+      taken = props.onToggle?.(active.row) || startEditing(active, null)
+    } else if (event.key === 'Delete' || event.key === 'Backspace') {
+      taken = startEditing(active, '')
+    } else if (event.key === 't' || event.key === ' ') {
+      props.onCell?.(active.row, active.column, true)
+    } else {
+      taken = startsFigure(event.key) && startEditing(active, event.key)
+    }
+    if (taken) event.preventDefault()
+  }
+
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label={props.label}
+      aria-rowcount={rowCount + 1}
+      aria-colcount={columns.length}
+      aria-activedescendant={rowCount > 0 ? `${id}-${active.row}-${active.column}` : undefined}
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      className="relative min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+    >
+      <div role="rowgroup" className="sticky top-0 z-30 min-w-fit">
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="grid items-end border-b border-base-content/80 bg-base-100"
+          style={{ gridTemplateColumns: template }}
+        >
+          {columns.map(({ key, header, align }) => (
+            <div
+              key={key}
+              role="columnheader"
+              className={`min-w-0 px-2 pt-1 pb-1.5 leading-4 font-semibold ${align === 'right' ? 'text-right' : ''}`}
+            >
+              {header}
+            </div>
+          ))}
+        </div>
+      </div>
+      {rowCount === 0 && props.empty}
+      <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
+        {items.map(({ index: row, key, start }) => (
+          <div
+            key={key}
+            role="row"
+            aria-rowindex={row + 2}
+            className={`absolute inset-x-0 grid border-b border-base-300 ${props.rowClass?.(row) ?? ''}`}
+            style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}
+          >
+            {columns.map(({ key: columnKey, align }, column) => {
+              const here = active.row === row && active.column === column
+              return (
+                <div
+                  key={columnKey}
+                  id={`${id}-${row}-${column}`}
+                  role="gridcell"
+                  aria-selected={here}
+                  aria-colindex={column + 1}
+                  data-cell={columnKey}
+                  onClick={() => {
+                    if (editing && here) return
+                    scroller.current?.focus()
+                    goTo({ row, column }, true)
+                    if (column === 0) props.onToggle?.(row)
+                  }}
+                  onDoubleClick={() => startEditing({ row, column }, null)}
+                  className={`relative flex min-w-0 items-center px-2 leading-[29px] ${align === 'right' ? 'justify-end text-right' : ''} ${
+                    here ? 'z-10 outline-2 -outline-offset-2 outline-secondary' : ''
+                  } ${props.cellClass?.(row, column) ?? ''}`}
+                >
+                  {here && editing ? (
+                    <CellEditor
+                      label={props.editLabel?.(row, column) ?? 'New value'}
+                      initial={editing.text}
+                      select={editing.select}
+                      hint={props.editHint?.(row, column) ?? null}
+                      onSubmit={(typed) => props.onEdit?.(row, column, typed) ?? Promise.resolve(null)}
+                      onClose={(how) => {
+                        setEditing(null)
+                        if (how === 'done') {
+                          scroller.current?.focus()
+                          props.onCell?.(row, column, false)
+                        } else if (document.activeElement?.closest('[role=grid]') === scroller.current) {
+                          scroller.current?.focus()
+                        }
+                      }}
+                    />
+                  ) : (
+                    props.renderCell(row, column)
+                  )}
+                </div>
+              )
+            })}
+          </div>
+        ))}
+      </div>
+    </div>
+  )
+}
