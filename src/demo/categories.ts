@@ -15,7 +15,7 @@ export const DEMO_CATEGORIES: readonly DemoCategory[] = [
       {
         code: 'complete-hives',
         name: 'Complete hives',
-        children: [leaf('starter-bundles', 'Starter bundles'), leaf('standard-hives', 'Standard hives')],
+        children: [leaf('standard-hives', 'Standard hives'), leaf('starter-bundles', 'Starter bundles')],
       },
       {
         code: 'hive-parts',

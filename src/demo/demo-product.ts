@@ -1,5 +1,5 @@
 /** A variant: the end of its SKU, its options in the order of the axes, and what it sets for itself. */
-export type DemoVariant = readonly [
+type DemoVariant = readonly [
   suffix: string,
   options: readonly string[],
   own?: { readonly price?: string; readonly cost?: string; readonly rrp?: string; readonly kg?: string },

@@ -2,6 +2,9 @@ import type { ProductDraft, VariantDraft } from '@/core/catalogue/parse-catalogu
 import type { Category } from '@/core/catalogue/category'
 import type { PriceLineDraft, PriceListDraft } from '@/core/price/parse-price-list'
 import type { Settings } from '@/core/store/store'
+import { decimal } from '@/core/decimal/decimal'
+import { divide, toFraction } from '@/core/decimal/fraction'
+import { roundPrice } from '@/core/decimal/rounding'
 import { DEMO_CATEGORIES, type DemoCategory } from './categories'
 import { DEMO_ACCOUNTS, DEMO_GROUPS } from './buyers'
 import type { DemoProduct } from './demo-product'
@@ -12,7 +15,7 @@ import { HONEY_PRODUCTS } from './products-honey'
 
 const DEMO_PRODUCTS: readonly DemoProduct[] = [...HIVE_PRODUCTS, ...HONEY_PRODUCTS, ...BEE_PRODUCTS]
 
-export const DEMO_SETTINGS: Settings = {
+const DEMO_SETTINGS: Settings = {
   id: 'settings',
   name: 'Clover Tarn Apiary Supply',
   currency: 'EUR',
@@ -99,8 +102,19 @@ function toVariants(product: DemoProduct): readonly VariantDraft[] {
       position,
       basePrice: own?.price ?? null,
       cost: own?.cost ?? null,
-      recommendedPrice: own?.rrp ?? null,
+      recommendedPrice: own?.rrp ?? recommendedLike(product, own?.price),
       weight: own?.kg ?? null,
     }
   })
+}
+
+/** A variant with its own price is recommended as far above it as its product is, ending in .90. */
+function recommendedLike(product: DemoProduct, price: string | undefined): string | null {
+  if (price === undefined || product.rrp === undefined || product.price === undefined) return null
+  const ratio = divide(decimal(product.rrp), decimal(product.price))
+  const exact = toFraction(decimal(price))
+  return roundPrice(
+    { numerator: exact.numerator * ratio.numerator, denominator: exact.denominator * ratio.denominator },
+    { kind: 'endings', period: decimal(1), endings: [decimal('0.90')], mode: 'nearest' },
+  )
 }

@@ -1,3 +1,4 @@
+import { parseMethodText } from '@/core/price/method-text'
 import type { PriceMethodDraft, RoundingDraft } from '@/core/price/parse-price-list'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Who, WhoTerm } from '@/core/predicates/who'
@@ -209,12 +210,11 @@ export const DEMO_LISTS: readonly DemoList[] = [
   },
 ]
 
-/** `-10%` and `-0.60` are off the base price, `17.60` is a fixed amount. */
+/** Errors  throws `RangeError` for a slip in the demo's own data. */
 export function demoMethod(text: string): PriceMethodDraft {
-  if (text.endsWith('%')) return { kind: 'percent', percent: text.slice(0, -1), reference: 'base' }
-  return /^[+-]/.test(text)
-    ? { kind: 'amount', amount: text, reference: 'base' }
-    : { kind: 'fixed', amount: text }
+  const method = parseMethodText(text)
+  if (!method) throw new RangeError(`the demo has a rule that cannot be read: ${text}`)
+  return method
 }
 
 export function demoScope(scope: string | readonly string[]): readonly WhatTerm[] {

@@ -1,7 +1,7 @@
 import type { Decimal } from '../decimal/decimal'
 
 /** The reference amounts of what is sold, in the store's currency; `null` where nothing is set. */
-export interface ReferenceAmounts {
+interface ReferenceAmounts {
   /** The price with no agreement. */
   readonly basePrice: Decimal | null
   readonly cost: Decimal | null

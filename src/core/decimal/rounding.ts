@@ -31,7 +31,7 @@ export interface EndingRounding {
 export type RoundingRule = StepRounding | EndingRounding
 
 /** Rounds a fraction to the nearest integer in the way of `mode`. */
-export function roundToInteger({ numerator, denominator }: Fraction, mode: RoundingMode): bigint {
+function roundToInteger({ numerator, denominator }: Fraction, mode: RoundingMode): bigint {
   const below = floorDivide(numerator, denominator)
   const remainder = numerator - below * denominator
   if (remainder === 0n) return below

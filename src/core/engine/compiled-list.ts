@@ -82,7 +82,7 @@ export function compileList(
 }
 
 /** The order lines of a list are asked in when they are equally specific. */
-export function byPosition(left: PriceLine, right: PriceLine): number {
+function byPosition(left: PriceLine, right: PriceLine): number {
   return left.position - right.position || (left.id < right.id ? -1 : 1)
 }
 

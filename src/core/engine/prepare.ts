@@ -1,35 +1,12 @@
 import { buyerKey, type BuyerReference, findBuyerFacts } from '../buyers/buyer'
 import type { RecordKind } from '../issue/issue'
-import { matchWho, type WhoTerm } from '../predicates/who'
-import { compareRungs, type Rung, rungOf } from '../price/ladder'
+import { matchWho } from '../predicates/who'
+import { compareRungs, rungOf } from '../price/ladder'
 import type { PriceLine } from '../price/price-list'
 import { type Change, getSettings, type Store } from '../store/store'
 import { baseUnits, baseUnitsOf, type CatalogueIndex, indexCatalogue } from './catalogue-index'
 import { compileList, type CompiledList } from './compiled-list'
-import type { PriceColumn } from './price-column'
-
-/** A list on a buyer's ladder. */
-export interface LadderList {
-  readonly compiled: CompiledList
-  readonly rung: Rung
-  readonly audience: WhoTerm
-}
-
-/** A buyer's lists, top to bottom; lists of one step share rung and rank, and the more specific line decides. */
-export type Ladder = readonly (readonly LadderList[])[]
-
-/** A store compiled for questions. Treat as opaque: ask through `ask`, `findPrice` and `priceColumn`. */
-export interface PreparedStore {
-  readonly store: Store
-  readonly digits: number
-  readonly index: CatalogueIndex
-  /** Base price of each variant in smallest units, by number; NaN where there is none. */
-  readonly base: Float64Array
-  readonly lists: ReadonlyMap<string, CompiledList>
-  /** Made when first asked for. */
-  readonly ladders: Map<string, Ladder>
-  readonly columns: Map<string, PriceColumn>
-}
+import type { Ladder, LadderList, PreparedStore } from './prepared-store'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {

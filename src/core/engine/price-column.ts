@@ -1,17 +1,8 @@
 import { buyerKey, type BuyerReference } from '../buyers/buyer'
 import { type CompiledList, findRow } from './compiled-list'
-import { findLadder, type LadderList, type PreparedStore } from './prepare'
+import { findLadder } from './prepare'
+import type { LadderList, PreparedStore, PriceColumn } from './prepared-store'
 import { type PriceStep, runPriceStep } from './price-step'
-
-/** The price of every variant for one buyer, by the numbers of the catalogue index. */
-export interface PriceColumn {
-  /** In smallest units; NaN where there is no price. */
-  readonly prices: Float64Array
-  /** Which of `lists` decided: −1 for the base price (or none). */
-  readonly sources: Int16Array
-  /** Ids of the price lists that `sources` points to. */
-  readonly lists: readonly string[]
-}
 
 /** A price found by looking up, without its trace. */
 export interface FoundPrice {

@@ -43,8 +43,6 @@ const SPECIFICITY: Readonly<Record<WhoTerm['kind'], number>> = {
   account: 5,
 }
 
-export const EVERYONE: Who = { include: [{ kind: 'everyone' }], exclude: [] }
-
 /** Whether the audience holds this buyer, through which of its terms (the most specific), or why not. */
 export function matchWho(who: Who, buyer: BuyerFacts): WhoMatch {
   const excluded = who.exclude.find((term) => holds(term, buyer))

@@ -1,7 +1,7 @@
 import type { WhoTerm } from '../predicates/who'
 
 /** The rungs a price can come from, top to bottom; the base price stands below them all. */
-export const RUNGS = ['account', 'group', 'signed-in', 'everyone'] as const
+const RUNGS = ['account', 'group', 'signed-in', 'everyone'] as const
 export type Rung = (typeof RUNGS)[number]
 
 const RUNG_OF: Readonly<Record<WhoTerm['kind'], Rung>> = {

@@ -35,7 +35,7 @@ export function ProductName({
   readonly row: Extract<BoardRow, { kind: 'product' }>
 }) {
   return (
-    <span className="flex min-w-0 cursor-pointer items-baseline gap-2" aria-expanded={row.open}>
+    <span className="@container flex min-w-0 flex-1 cursor-pointer items-baseline gap-2">
       <span aria-hidden className="w-3 shrink-0 text-[9px] text-soft">
         {row.open ? '▼' : '▶'}
       </span>

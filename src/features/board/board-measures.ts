@@ -33,16 +33,6 @@ export function isBelowCost({ amount }: BoardCell, { cost }: BoardVariant): bool
   return amount !== null && cost !== null && compare(amount, cost) < 0
 }
 
-/** The lowest and highest of a closed product's amounts: "20.70 – 41.60". */
-export function rangeText(amounts: readonly (Decimal | null)[], digits: number): string {
-  const present = amounts.filter((amount) => amount !== null).sort(compare)
-  const [low, high] = [present[0], present.at(-1)]
-  if (low === undefined || high === undefined) return ''
-  return low === high
-    ? formatAmount(low, digits)
-    : `${formatAmount(low, digits)} – ${formatAmount(high, digits)}`
-}
-
 export function columnAmounts(product: BoardProduct, column: number): readonly (Decimal | null)[] {
   return product.variants.map(({ cells }) => cells[column]?.amount ?? null)
 }

@@ -38,86 +38,74 @@ export function BoardToolbar({ view, filter, measure, onMeasure, board }: BoardT
   })
 
   return (
-    <header className="px-4 pt-3">
-      <div className="flex items-baseline gap-4 px-2">
-        <h1 className="text-xl leading-7 font-semibold">Board</h1>
-        <p className="text-soft">What each kind of buyer sees and pays</p>
-      </div>
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-2 py-2">
-        <label className="flex items-baseline gap-1.5 text-soft">
-          Showing
-          <select
-            className="max-w-52 cursor-pointer truncate bg-transparent word text-base-content"
-            value={filter.category ?? ''}
-            onChange={(event) => show({ ...filter, category: event.target.value || null })}
-          >
-            <option value="">everything</option>
-            {view.categories.map(({ code, name, depth }) => (
-              <option key={code} value={code}>
-                {'\u2003'.repeat(depth) + name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <input
-          type="search"
-          aria-label="Only names, codes or SKUs with these words"
-          placeholder="named…"
-          className="w-32 border-b border-base-300 bg-transparent px-1 py-0.5"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-        <div role="radiogroup" aria-label="Measure" className="flex gap-4">
-          {MEASURES.map(({ key, name }) => (
-            <button
-              key={key}
-              type="button"
-              role="radio"
-              aria-checked={measure === key}
-              className={`border-b-2 py-0.5 ${measure === key ? 'border-primary font-semibold' : 'border-transparent text-soft'}`}
-              onClick={() => onMeasure(key)}
-            >
-              {name}
-            </button>
+    <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 px-6 pt-3 pb-1">
+      <h1 className="text-xl leading-7 font-semibold">Board</h1>
+      <label className="flex items-baseline gap-1.5 text-soft">
+        Showing
+        <select
+          className="max-w-44 cursor-pointer truncate bg-transparent word text-base-content"
+          value={filter.category ?? ''}
+          onChange={(event) => show({ ...filter, category: event.target.value || null })}
+        >
+          <option value="">everything</option>
+          {view.categories.map(({ code, name, depth }) => (
+            <option key={code} value={code}>
+              {'\u2003'.repeat(depth) + name}
+            </option>
           ))}
-        </div>
-        <span className="ml-auto flex items-center gap-3">
+        </select>
+      </label>
+      <input
+        type="search"
+        aria-label="Only names, codes or SKUs with these words"
+        placeholder="named…"
+        className="w-24 border-b border-base-300 bg-transparent px-1 py-0.5"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <div role="radiogroup" aria-label="Measure" className="flex gap-4">
+        {MEASURES.map(({ key, name }) => (
           <button
+            key={key}
             type="button"
-            className="text-soft hover:text-base-content"
-            onClick={() => board.setAllClosed(true)}
+            role="radio"
+            aria-checked={measure === key}
+            className={`border-b-2 py-0.5 ${measure === key ? 'border-primary font-semibold' : 'border-transparent text-soft'}`}
+            onClick={() => onMeasure(key)}
           >
-            Close all
+            {name}
           </button>
-          <button
-            type="button"
-            className="text-soft hover:text-base-content"
-            onClick={() => board.setAllClosed(false)}
-          >
-            Open all
-          </button>
-          <button
-            type="button"
-            aria-label="Undo"
-            title="Undo (Ctrl Z)"
-            disabled={!board.canUndo}
-            className="disabled:opacity-40"
-            onClick={() => void board.takeBack('undo')}
-          >
-            <IconArrowBackUp size={18} stroke={1.75} aria-hidden />
-          </button>
-          <button
-            type="button"
-            aria-label="Redo"
-            title="Redo (Ctrl Shift Z)"
-            disabled={!board.canRedo}
-            className="disabled:opacity-40"
-            onClick={() => void board.takeBack('redo')}
-          >
-            <IconArrowForwardUp size={18} stroke={1.75} aria-hidden />
-          </button>
-        </span>
+        ))}
       </div>
+      <span className="ml-auto flex items-center gap-3 self-center">
+        <button
+          type="button"
+          className="text-soft hover:text-base-content"
+          onClick={() => board.setAllClosed(!board.anyClosed)}
+        >
+          {board.anyClosed ? 'Open all' : 'Close all'}
+        </button>
+        <button
+          type="button"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+          disabled={!board.canUndo}
+          className="disabled:opacity-40"
+          onClick={() => void board.takeBack('undo')}
+        >
+          <IconArrowBackUp size={18} stroke={1.75} aria-hidden />
+        </button>
+        <button
+          type="button"
+          aria-label="Redo"
+          title="Redo (Ctrl Shift Z)"
+          disabled={!board.canRedo}
+          className="disabled:opacity-40"
+          onClick={() => void board.takeBack('redo')}
+        >
+          <IconArrowForwardUp size={18} stroke={1.75} aria-hidden />
+        </button>
+      </span>
     </header>
   )
 }

@@ -64,7 +64,7 @@ export type BoardPatch =
     }
   | { readonly kind: 'reload' }
 
-export interface ProductBase {
+interface ProductBase {
   readonly id: string
   readonly base: Decimal | null
 }

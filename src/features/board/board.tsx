@@ -2,13 +2,13 @@
 
 import { marginPercent } from '@/core/price/margin'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
-import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { formatAmount, formatPercent, rangeText } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, columnHeader, ProductName, VariantName } from './board-cells'
-import { columnAmounts, isBelowCost, type Measure, rangeText } from './board-measures'
+import { columnAmounts, isBelowCost, type Measure } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardView } from './board-view'
@@ -25,7 +25,7 @@ const FIXED = 3
 
 /** What each kind of buyer sees and pays, side by side. */
 export function Board({ view, filter }: BoardProps) {
-  const { vantage, showTrace, setVantage } = useFrame()
+  const { vantage, trace, showTrace, setVantage } = useFrame()
   const [measure, setMeasure] = useState<Measure>('price')
   const [at, setAt] = useState({ row: 0, column: 0 })
   const board = useBoard(view, filter)
@@ -164,13 +164,9 @@ export function Board({ view, filter }: BoardProps) {
     setAt({ row, column })
     const { variant } = find(row)
     const as = view.columns[column - FIXED]?.as ?? null
-    if (variant && (open || traceOpen.current)) {
-      showTrace({ sku: variant.sku, as })
-      traceOpen.current = true
-    }
+    // Once open, the trace follows the keyboard.
+    if (variant && (open || trace !== null)) showTrace({ sku: variant.sku, as })
   }
-  const { trace } = useFrame()
-  const traceOpen = { current: trace !== null }
 
   return (
     <section className="flex min-h-0 flex-1 flex-col" data-ready={board.ready} aria-label="Board">
@@ -245,13 +241,12 @@ function cellTint(isVariant: boolean, column: number, looked: boolean): string {
 
 function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
   return (
-    <footer className="mx-4 flex justify-between border-t border-base-300 py-2 text-xs text-soft">
-      <span>
-        <b className="font-semibold">L</b> a price list decides · <b className="font-semibold">no letter</b>{' '}
-        the base price · <i>italic</i> taken over from the product ·{' '}
+    <footer className="mx-4 flex justify-between gap-6 border-t border-base-300 py-2 text-xs text-soft">
+      <span className="min-w-0 truncate">
+        <b className="font-semibold">L</b> a price list decides · <i>italic</i> taken over from the product ·{' '}
         <span className="font-semibold text-error">▾</span> below cost
       </span>
-      <span>{facts.join(' · ')}</span>
+      <span className="shrink-0">{facts.join(' · ')}</span>
     </footer>
   )
 }

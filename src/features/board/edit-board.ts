@@ -1,7 +1,7 @@
 'use server'
 
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import type { PreparedStore } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
 import type { Change } from '@/core/store/store'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'

@@ -1,42 +1,49 @@
 'use client'
 
-import { useEffect, useState } from 'react'
+import { useSyncExternalStore } from 'react'
 
 const SEEN = 'steppe-first-look'
 
 const HINTS: readonly { readonly title: string; readonly text: string }[] = [
   {
     title: 'Every column is a buyer.',
-    text: 'Each price is what that buyer pays right now. Click one to read why, in the panel on the right.',
+    text: 'Click any price to read why it is what it is.',
   },
   {
     title: 'Change a base price.',
-    text: 'Choose a cell under Base, type +5% and press Enter: the columns that follow it move, the fixed ones stay.',
+    text: 'Pick a cell under Base, type +5%, press Enter: what follows it moves.',
   },
   {
     title: 'You always look from somewhere.',
-    text: 'Click Guest in the sentence on top and pick Fennmoor Honey Farm: their agreed prices get a column.',
+    text: 'Click Guest above and pick Fennmoor Honey Farm.',
   },
   {
     title: 'Then see it as they do.',
-    text: 'Shop window on the left opens the shop with the same eyes and the same prices.',
+    text: 'Shop window, on the left, opens the shop with the same eyes.',
   },
 ]
 
+const listeners = new Set<() => void>()
+
+function subscribe(listener: () => void): () => void {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+function go(next: number): void {
+  localStorage.setItem(SEEN, String(next))
+  for (const listener of listeners) listener()
+}
+
 /** Four hints for the first minute, one at a time; gone for good once dismissed. */
 export function FirstLook() {
-  const [step, setStep] = useState<number | null>(null)
-  useEffect(() => {
-    const seen = Number(localStorage.getItem(SEEN) ?? '0')
-    setStep(seen < HINTS.length ? seen : null)
-  }, [])
-  const hint = step === null ? undefined : HINTS[step]
-  if (!hint || step === null) return null
-
-  function go(next: number): void {
-    localStorage.setItem(SEEN, String(next))
-    setStep(next < HINTS.length ? next : null)
-  }
+  const step = useSyncExternalStore(
+    subscribe,
+    () => Number(localStorage.getItem(SEEN) ?? '0'),
+    () => HINTS.length,
+  )
+  const hint = HINTS[step]
+  if (!hint) return null
   return (
     <aside
       aria-label="First look"

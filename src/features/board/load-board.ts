@@ -4,7 +4,8 @@ import type { BuyerReference } from '@/core/buyers/buyer'
 import { type BuyerCode, buyerName, findBuyer } from '@/core/buyers/buyer-code'
 import type { Category } from '@/core/catalogue/category'
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
-import { findLadder, type LadderList, type PreparedStore } from '@/core/engine/prepare'
+import { findLadder } from '@/core/engine/prepare'
+import type { LadderList, PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
 import { fromUnits } from '@/core/engine/price-step'
 import type { PriceMethod } from '@/core/price/price-list'
@@ -57,7 +58,8 @@ export function loadBoardBlock(
 export function boardColumns(prepared: PreparedStore, as: BuyerCode): readonly BoardColumn[] {
   const groups = [...prepared.store.group.values()].sort((left, right) => left.position - right.position)
   const codes: BuyerCode[] = ['guest', ...groups.map(({ code }) => `group:${code}` as const)]
-  if (!codes.includes(as)) codes.push(as)
+  // Whoever is looked as stands first, where nothing scrolls away.
+  if (!codes.includes(as)) codes.unshift(as)
   return codes.map((code) => toColumn(prepared, code))
 }
 
@@ -121,7 +123,7 @@ function toColumn(prepared: PreparedStore, as: BuyerCode): BoardColumn {
 }
 
 function subtitleOf(first: LadderList | undefined): string {
-  if (!first) return 'no list of its own'
+  if (!first) return 'no own list'
   const { list } = first.compiled
   const otherwise = list.defaultLine && shortMethod(list.defaultLine)
   return otherwise ? `${list.purpose} · ${otherwise}` : list.name

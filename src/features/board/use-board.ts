@@ -2,7 +2,7 @@
 
 import { useFrame } from '@/ui/frame/frame-context'
 import { serializeVantage } from '@/ui/frame/vantage-url'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { toast } from 'sonner'
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import { type BoardBlocks, layOutRows, patchBlocks } from './board-rows'
@@ -119,6 +119,7 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
     takeBack,
     toggle,
     setAllClosed,
+    anyClosed: closed.size > 0,
     canUndo: done.length > 0,
     canRedo: undone.length > 0,
     ready,
@@ -134,9 +135,13 @@ async function attempt(act: () => Promise<BoardOutcome>): Promise<BoardOutcome> 
   }
 }
 
+const NEVER_CHANGES = () => () => undefined
+
 /** Whether the page answers to the keyboard yet: the mark browser tests wait for. */
 function useReady(): boolean {
-  const [ready, setReady] = useState(false)
-  useEffect(() => setReady(true), [])
-  return ready
+  return useSyncExternalStore(
+    NEVER_CHANGES,
+    () => true,
+    () => false,
+  )
 }

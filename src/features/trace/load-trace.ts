@@ -35,7 +35,9 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
   const href = `/products/${product.code}`
   const options = variantName(product, variant)
   const worded = trace.losers.map((loser) => ({ loser, view: toLossView(wording, loser) }))
-  const isOther = ({ loser }: (typeof worded)[0]) => loser.reason.code === 'not-for-buyer'
+  type Worded = (typeof worded)[number]
+  const isOther = ({ loser }: Worded) => loser.reason.code === 'not-for-buyer'
+  const isSilent = ({ loser }: Worded) => loser.reason.code === 'no-line'
   return {
     ok: true,
     value: {
@@ -45,7 +47,8 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
       headline: `${buyerName} ${unit === null ? 'has no price for' : 'pays for'} ${product.name}${options ? `, ${options}` : ''}`,
       quantity: outlook.quantity,
       steps: trace.steps.map((step) => ({ parts: stepParts(wording, step, href), amount: step.amount })),
-      losers: worded.filter((each) => !isOther(each)).map(({ view }) => view),
+      losers: worded.filter((each) => !isOther(each) && !isSilent(each)).map(({ view }) => view),
+      silent: worded.filter(isSilent).flatMap(({ view }) => view.parts),
       others: worded.filter(isOther).map(({ view }) => view),
       wouldChange: whatWouldChange(wording, asked.value, href),
       cost: resolveValue(product, variant, 'cost').value,

@@ -34,6 +34,7 @@ export function TracePanel() {
       </button>
       <div aria-live="polite">
         {problem && <p className="pr-6 text-error">{problem}</p>}
+        {!value && !problem && <p className="pr-6 text-soft">Working it out…</p>}
         {value && <Trace view={value} />}
       </div>
     </aside>
@@ -60,7 +61,7 @@ function Trace({ view }: { readonly view: TraceView }) {
       ) : (
         <Waterfall steps={view.steps} digits={digits} />
       )}
-      <Losses title="Did not decide it" losses={view.losers} money={money} />
+      <Losses losses={view.losers} silent={view.silent} money={money} />
       {view.wouldChange.length > 0 && (
         <section className="mt-4">
           <h3 className="text-xs font-semibold">What would change it</h3>
@@ -126,12 +127,23 @@ interface LossesProps {
   readonly money: (amount: Decimal) => string
 }
 
-function Losses({ title, losses, money }: LossesProps & { readonly title: string }) {
-  if (losses.length === 0) return null
+function Losses({ losses, silent, money }: LossesProps & { readonly silent: readonly TracePart[] }) {
+  if (losses.length + silent.length === 0) return null
   return (
     <section className="mt-4" data-testid="trace-losers">
-      <h3 className="text-xs font-semibold">{title}</h3>
+      <h3 className="text-xs font-semibold">Did not decide it</h3>
       <LossList losses={losses} money={money} />
+      {silent.length > 0 && (
+        <p className="py-1 leading-4 text-soft">
+          {silent.map((part, at) => (
+            <span key={part.text}>
+              {at > 0 && (at === silent.length - 1 ? ' and ' : ', ')}
+              <Parts parts={[part]} />
+            </span>
+          ))}{' '}
+          {silent.length === 1 ? 'says' : 'say'} nothing about this.
+        </p>
+      )}
     </section>
   )
 }

@@ -31,6 +31,8 @@ export interface TraceView {
   readonly steps: readonly TraceStepView[]
   /** Candidates for this buyer that lost. */
   readonly losers: readonly TraceLossView[]
+  /** Lists for this buyer that say nothing about the item. */
+  readonly silent: readonly TracePart[]
   /** Lists that are for others. */
   readonly others: readonly TraceLossView[]
   /** What would come next if the winner were not there. */

@@ -10,7 +10,7 @@ export interface BuyerChoice {
 }
 
 /** A moment of the store's past worth looking at: just before something changed. */
-export interface PastMoment {
+interface PastMoment {
   readonly on: string
   readonly label: string
 }

@@ -1,6 +1,7 @@
 import 'server-only'
 
-import { prepare, type PreparedStore, refresh } from '@/core/engine/prepare'
+import { prepare, refresh } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
 import { type DraftOfKind, parseRecord } from '@/core/store/parse-record'
@@ -32,7 +33,7 @@ export interface CommitNote {
 }
 
 /** Somebody else changed, made or removed the record after the edit began. */
-export interface Conflict {
+interface Conflict {
   readonly kind: RecordKind
   readonly id: string
   readonly label: string

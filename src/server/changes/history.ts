@@ -1,48 +1,14 @@
 import 'server-only'
 
-import type { PreparedStore } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { prepare } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
-import { and, asc, desc, eq, gt } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, or } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
 import { commit, type ChangeRequest, type CommitOutcome } from './commit'
-
-/** One entry of a record's history, newest first. */
-export interface HistoryEntry {
-  readonly changeSet: number
-  readonly at: Date
-  readonly author: string
-  readonly note: string
-  readonly before: unknown
-  readonly after: unknown
-}
-
-/** How many entries of a record's history are read at once. */
-const HISTORY_LENGTH = 50
-
-export async function recordHistory(
-  steppe: Steppe,
-  kind: RecordKind,
-  id: string,
-): Promise<readonly HistoryEntry[]> {
-  return steppe.database
-    .select({
-      changeSet: schema.changeSets.id,
-      at: schema.changeSets.at,
-      author: schema.changeSets.author,
-      note: schema.changeSets.note,
-      before: schema.changes.before,
-      after: schema.changes.after,
-    })
-    .from(schema.changes)
-    .innerJoin(schema.changeSets, eq(schema.changeSets.id, schema.changes.changeSet))
-    .where(and(eq(schema.changes.kind, kind), eq(schema.changes.record, id)))
-    .orderBy(desc(schema.changeSets.id))
-    .limit(HISTORY_LENGTH)
-}
 
 export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
 
@@ -122,4 +88,34 @@ export async function latestChangeSets(
 ): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
   const { id, at, note } = schema.changeSets
   return steppe.database.select({ id, at, note }).from(schema.changeSets).orderBy(desc(id)).limit(count)
+}
+
+/** One change of a sheet's records. */
+export interface RecordChange {
+  readonly changeSet: number
+  readonly at: Date
+  readonly author: string
+  readonly note: string
+}
+
+/** The latest change sets that touched any of the records, newest first. */
+export async function latestChangesOf(
+  steppe: Steppe,
+  records: readonly { readonly kind: RecordKind; readonly id: string }[],
+  count: number,
+): Promise<readonly RecordChange[]> {
+  if (records.length === 0) return []
+  const { id, at, author, note } = schema.changeSets
+  const touching = or(
+    ...records.map((record) =>
+      and(eq(schema.changes.kind, record.kind), eq(schema.changes.record, record.id)),
+    ),
+  )
+  return steppe.database
+    .selectDistinct({ changeSet: id, at, author, note })
+    .from(schema.changes)
+    .innerJoin(schema.changeSets, eq(id, schema.changes.changeSet))
+    .where(touching)
+    .orderBy(desc(id))
+    .limit(count)
 }

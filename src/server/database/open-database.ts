@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { chmodSync, closeSync, fdatasyncSync, mkdirSync, openSync, readdirSync } from 'node:fs'
+import { chmodSync, closeSync, fdatasyncSync, mkdirSync, openSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite'
@@ -22,13 +22,19 @@ const MIGRATIONS = join(process.cwd(), 'src/server/database/migrations')
 /**
  * Opens the database in a directory, for this process alone, with all migrations applied.
  *
- * Errors  rejects with `DirectoryInUseError` when another process has the directory.
+ * `reset` throws away what is in it first.
+ *
+ * Errors  rejects with `DirectoryInUseError` when another process has the directory; then nothing is lost.
  */
-export async function openDatabase(directory: string): Promise<OpenDatabase> {
+export async function openDatabase(
+  directory: string,
+  { reset = false }: { readonly reset?: boolean } = {},
+): Promise<OpenDatabase> {
   mkdirSync(directory, { recursive: true, mode: 0o700 })
   chmodSync(directory, 0o700) // the database makes its files readable to everybody
   const lock = await lockDirectory(directory)
   const files = join(directory, 'database')
+  if (reset) rmSync(files, { recursive: true, force: true })
   const client = await PGlite.create(files)
   const database = drizzle(client, { schema })
   await migrate(database, { migrationsFolder: MIGRATIONS })

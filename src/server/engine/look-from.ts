@@ -2,7 +2,7 @@ import 'server-only'
 
 import { type BuyerReference } from '@/core/buyers/buyer'
 import { type BuyerCode, buyerName, findBuyer } from '@/core/buyers/buyer-code'
-import type { PreparedStore } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { preparedAsOf } from '../changes/history'
 import { getPrepared, getSteppe, type Steppe } from './steppe'
 

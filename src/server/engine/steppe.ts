@@ -1,6 +1,7 @@
 import 'server-only'
 
-import { prepare, type PreparedStore } from '@/core/engine/prepare'
+import { prepare } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { join } from 'node:path'
 import { type Database, openDatabase } from '../database/open-database'
 import { loadStore, type Revisions } from '../records/record-tables'
@@ -27,7 +28,9 @@ export function getSteppe(): Promise<Steppe> {
   if (process.env['NEXT_PHASE'] === 'phase-production-build') {
     throw new RangeError('pages must not read the store while the application is built')
   }
-  return (holder[HANDLE] ??= openSteppe(process.env['STEPPE_DATA'] ?? join(process.cwd(), '.steppe/data')))
+  return (holder[HANDLE] ??= openSteppe(process.env['STEPPE_DATA'] ?? join(process.cwd(), '.steppe/data'), {
+    reset: process.env['STEPPE_RESET'] === '1',
+  }))
 }
 
 /** Closes the running store, if it is open. */
@@ -41,8 +44,11 @@ export async function closeSteppe(): Promise<void> {
 }
 
 /** Opens the store in a directory. Most callers want `getSteppe`. */
-export async function openSteppe(directory: string): Promise<Steppe> {
-  const { database, sync, close } = await openDatabase(directory)
+export async function openSteppe(
+  directory: string,
+  options: { readonly reset?: boolean } = {},
+): Promise<Steppe> {
+  const { database, sync, close } = await openDatabase(directory, options)
   const { store, revisions } = await loadStore(database)
   return {
     database,

@@ -1,4 +1,4 @@
-import { type Decimal, multiply, toFixed } from '@/core/decimal/decimal'
+import { compare, type Decimal, multiply, toFixed } from '@/core/decimal/decimal'
 
 /** The language of the merchant's screens; figures follow it. */
 const LOCALE = 'en-IE'
@@ -29,12 +29,22 @@ function symbolOf(currency: string): string {
   return symbol
 }
 
-/** A percentage with a real minus sign and a thin space: `−12.5 %`. */
+/** A percentage with one digit and a real minus sign: `−12.5 %`. */
 export function formatPercent(percent: Decimal): string {
-  return `${percent.replace('-', '−')} %`
+  return `${toFixed(percent, 1).replace('-', '−')} %`
 }
 
 /** What several units cost. */
 export function timesQuantity(unit: Decimal, quantity: number): Decimal {
   return multiply(unit, String(quantity) as Decimal)
+}
+
+/** The lowest and highest of several amounts: "20.70 – 41.60". */
+export function rangeText(amounts: readonly (Decimal | null)[], digits: number): string {
+  const present = amounts.filter((amount) => amount !== null).sort(compare)
+  const [low, high] = [present[0], present.at(-1)]
+  if (low === undefined || high === undefined) return ''
+  return low === high
+    ? formatAmount(low, digits)
+    : `${formatAmount(low, digits)} – ${formatAmount(high, digits)}`
 }

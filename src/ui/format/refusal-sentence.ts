@@ -67,7 +67,7 @@ const FIELDS: Readonly<Record<string, string>> = {
 }
 
 /** One thing wrong with a record: where, what was found, what would be right. */
-export function issueSentence(issue: Issue): string {
+function issueSentence(issue: Issue): string {
   const field = FIELDS[issue.field] ?? issue.field
   return `${issue.label || 'This record'}, ${field}: ${WORDING[issue.code](issue)}`
 }

@@ -88,13 +88,3 @@ function endingText(ending: Decimal, period: Decimal): string {
   const cents = `.${fraction.padEnd(2, '0')}`
   return period === '1' ? cents : `${whole}${cents}`
 }
-
-/** A rule as it is typed: `-12%`, `-0.60`, `17.60`. */
-export function methodText(method: PriceMethod): string {
-  if (method.kind === 'percent') return `${signed(method.percent)}%`
-  return method.kind === 'fixed' ? method.amount : signed(method.amount)
-}
-
-function signed(value: Decimal): string {
-  return value.startsWith('-') ? value : `+${value}`
-}

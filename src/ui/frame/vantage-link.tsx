@@ -9,5 +9,6 @@ export function VantageLink({
   href,
   ...rest
 }: Omit<ComponentProps<typeof Link>, 'href'> & { readonly href: string }) {
-  return <Link href={useFrame().href(href)} {...rest} />
+  // A grid full of links must not read every page behind them.
+  return <Link href={useFrame().href(href)} prefetch={false} {...rest} />
 }

@@ -38,7 +38,7 @@ interface DataGridProps {
   readonly empty?: ReactNode
 }
 
-const ROW_HEIGHT = 30
+const ROW_HEIGHT = 27
 const ROWS_BEYOND_SIGHT = 12
 
 /**
@@ -163,7 +163,7 @@ export function DataGrid(props: DataGridProps) {
                     if (column === 0) props.onToggle?.(row)
                   }}
                   onDoubleClick={() => startEditing({ row, column }, null)}
-                  className={`relative flex min-w-0 items-center px-2 leading-[29px] ${align === 'right' ? 'justify-end text-right' : ''} ${
+                  className={`relative flex min-w-0 items-center px-2 leading-[26px] ${align === 'right' ? 'justify-end text-right' : ''} ${
                     here ? 'z-10 outline-2 -outline-offset-2 outline-secondary' : ''
                   } ${props.cellClass?.(row, column) ?? ''}`}
                 >

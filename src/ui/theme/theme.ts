@@ -1,4 +1,4 @@
-export const THEMES = ['plain-day', 'plain-night'] as const
+const THEMES = ['plain-day', 'plain-night'] as const
 export type Theme = (typeof THEMES)[number]
 
 /** The cookie that keeps a chosen theme; without it the theme follows the system. */

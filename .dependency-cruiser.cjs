@@ -1,0 +1,64 @@
+// One natural direction: app → features → server → core. docs/architecture.md says why.
+const CORE = ['decimal', 'currency', 'issue', 'predicates', 'catalogue', 'buyers', 'price', 'store', 'engine']
+
+/** Inside the core a folder imports only those listed before it. */
+const coreOrder = CORE.slice(0, -1).map((folder, at) => ({
+  name: `core-${folder}-looks-back`,
+  severity: 'error',
+  from: { path: `^src/core/${folder}/` },
+  to: { path: `^src/core/(${CORE.slice(at + 1).join('|')})/` },
+}))
+
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-knows-nobody',
+      comment: 'The core has no interface, framework or database code, no clock and no input or output.',
+      severity: 'error',
+      from: { path: '^src/core' },
+      to: { pathNot: ['^src/core', '^node_modules/fastest-levenshtein'] },
+    },
+    {
+      name: 'demo-imports-core-only',
+      severity: 'error',
+      from: { path: '^src/demo' },
+      to: { pathNot: '^src/(core|demo)' },
+    },
+    {
+      name: 'ui-imports-core-only',
+      severity: 'error',
+      from: { path: '^src/ui' },
+      to: { path: '^src/(app|features|server|demo)' },
+    },
+    {
+      name: 'server-looks-down',
+      severity: 'error',
+      from: { path: '^src/server' },
+      to: { path: '^src/(app|features|ui)' },
+    },
+    {
+      name: 'features-look-down',
+      severity: 'error',
+      from: { path: '^src/features' },
+      to: { path: '^src/(app|demo)' },
+    },
+    {
+      name: 'features-stand-apart',
+      comment: 'Features do not import each other: what two of them share goes down a floor.',
+      severity: 'error',
+      from: { path: '^src/features/([^/]+)/' },
+      to: { path: '^src/features/', pathNot: '^src/features/$1/' },
+    },
+    ...coreOrder,
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
+  },
+}

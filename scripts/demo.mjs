@@ -1,0 +1,75 @@
+// `npm run demo`: from a fresh clone to the demo store in the browser, in one command.
+import { spawn } from 'node:child_process'
+import { join, resolve } from 'node:path'
+import { parseArgs } from 'node:util'
+import { build, install, root, serving, untilAnswering } from './shared.mjs'
+
+const HELP = `npm run demo -- [options]
+  --port N     serve on this port (4000)
+  --data DIR   keep the data here (.steppe/demo)
+  --reset      start again with fresh demo data`
+
+function readOptions() {
+  try {
+    const { values } = parseArgs({
+      options: {
+        port: { type: 'string', default: '4000' },
+        data: { type: 'string', default: join(root, '.steppe/demo') },
+        reset: { type: 'boolean', default: false },
+        help: { type: 'boolean', default: false },
+      },
+    })
+    const port = Number(values.port)
+    if (!Number.isInteger(port) || port < 1 || port > 65_535) {
+      throw new Error(`--port ${values.port}: a port is a whole number from 1 to 65535`)
+    }
+    return { ...values, port, data: resolve(values.data) }
+  } catch (error) {
+    console.error(`${error.message}\n\n${HELP}`)
+    process.exit(2)
+  }
+}
+
+const options = readOptions()
+if (options.help) {
+  console.log(HELP)
+  process.exit(0)
+}
+try {
+  await install()
+  await build()
+} catch (error) {
+  console.error(error.message)
+  process.exit(1)
+}
+
+const { command, args, environment } = serving({
+  data: options.data,
+  port: options.port,
+  demo: true,
+  reset: options.reset,
+})
+const server = spawn(command, args, {
+  cwd: root,
+  env: { ...process.env, ...environment },
+  stdio: ['ignore', 'ignore', 'inherit'],
+})
+let ended = false
+server.on('exit', (code) => {
+  ended = true
+  process.exitCode = code ?? 1
+})
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill('SIGTERM'))
+
+try {
+  await untilAnswering(options.port, () => ended)
+  console.log(`
+  Steppe is looking out from  http://127.0.0.1:${options.port}
+  The shop beside it          http://127.0.0.1:${options.port}/shop
+  Data in                     ${options.data}
+  Stop with Ctrl C.
+`)
+} catch (error) {
+  console.error(error.message)
+  server.kill('SIGTERM')
+}

@@ -1,0 +1,121 @@
+// What the start and test scripts share. Plain Node, nothing installed yet.
+import { spawn } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)))
+
+const ENVIRONMENT = { NEXT_TELEMETRY_DISABLED: '1' }
+
+/** Runs a command to its end, showing what it prints. Signals sent to this script reach it. */
+export function run(command, args, { environment = {}, quiet = false } = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...ENVIRONMENT, ...environment },
+    })
+    const forward = (signal) => child.kill(signal)
+    process.on('SIGINT', forward)
+    process.on('SIGTERM', forward)
+    child.on('error', reject)
+    child.on('exit', (code, signal) => {
+      process.off('SIGINT', forward)
+      process.off('SIGTERM', forward)
+      if (code === 0) resolve()
+      else reject(new Error(`${command} ${args.join(' ')} ended with ${signal ?? `code ${code}`}`))
+    })
+  })
+}
+
+/** A program that a package brings. */
+export function program(name) {
+  return join(root, 'node_modules/.bin', name)
+}
+
+/** Installs the packages of the lock file, unless they are there already. */
+export async function install() {
+  const key = hashOf(['package.json', 'package-lock.json'])
+  if (existsSync(join(root, 'node_modules')) && stamp('install') === key) return
+  console.log('Installing packages…')
+  await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  setStamp('install', key)
+}
+
+/** Builds the application, unless nothing it is made of has changed. */
+export async function build() {
+  const key = hashOf([
+    'package-lock.json',
+    'next.config.ts',
+    'postcss.config.mjs',
+    'tsconfig.json',
+    'src',
+    'public',
+  ])
+  if (existsSync(join(root, '.next/BUILD_ID')) && stamp('build') === key) return
+  console.log('Building…')
+  await run(program('next'), ['build'], { quiet: true })
+  setStamp('build', key)
+}
+
+/** The environment and arguments that serve a data directory on a port, on this machine only. */
+export function serving({ data, port, demo, reset = false }) {
+  return {
+    command: program('next'),
+    args: ['start', '-H', '127.0.0.1', '-p', String(port)],
+    environment: {
+      ...ENVIRONMENT,
+      NEXT_MANUAL_SIG_HANDLE: '1',
+      STEPPE_DATA: data,
+      ...(demo ? { STEPPE_DEMO: '1' } : {}),
+      ...(reset ? { STEPPE_RESET: '1' } : {}),
+    },
+  }
+}
+
+/** Resolves when the server answers; rejects when `hasEnded` says that it never will. */
+export async function untilAnswering(port, hasEnded, seconds = 60) {
+  for (let tries = 0; tries < seconds * 10; tries += 1) {
+    if (hasEnded()) throw new Error('the server ended before it answered')
+    try {
+      const response = await fetch(`http://127.0.0.1:${port}/board`)
+      if (response.ok) return
+    } catch {
+      // Not listening yet.
+    }
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error(`the server did not answer within ${seconds} seconds`)
+}
+
+function hashOf(paths) {
+  const hash = createHash('sha1')
+  const add = (path) => {
+    const full = join(root, path)
+    if (!existsSync(full)) return
+    if (statSync(full).isDirectory()) {
+      for (const name of readdirSync(full).sort()) add(join(path, name))
+      return
+    }
+    hash.update(path).update('\0').update(readFileSync(full)).update('\0')
+  }
+  paths.forEach(add)
+  return hash.digest('hex')
+}
+
+function stampFile(name) {
+  return join(root, '.steppe/stamps', name)
+}
+
+function stamp(name) {
+  const file = stampFile(name)
+  return existsSync(file) ? readFileSync(file, 'utf8') : null
+}
+
+function setStamp(name, key) {
+  const file = stampFile(name)
+  mkdirSync(dirname(file), { recursive: true })
+  writeFileSync(file, key)
+}

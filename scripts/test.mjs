@@ -1,0 +1,43 @@
+// `npm test`: installs what the tests need, then runs every one of them.
+import { existsSync } from 'node:fs'
+import { build, install, program, run } from './shared.mjs'
+
+const CHROMIUM = '/usr/bin/chromium'
+
+/** The browser comes from Debian, where that is possible; it is never downloaded from anywhere else. */
+async function ensureChromium() {
+  if (existsSync(CHROMIUM)) return
+  const say = 'The browser tests need Debian’s Chromium. Install it with: apt-get install chromium'
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) throw new Error(say)
+  console.log('Installing Chromium from Debian’s packages…')
+  const environment = { DEBIAN_FRONTEND: 'noninteractive' }
+  await run('apt-get', ['update', '-qq'], { environment, quiet: true })
+  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+    environment,
+    quiet: true,
+  })
+  if (!existsSync(CHROMIUM)) throw new Error(say)
+}
+
+try {
+  await install()
+  await ensureChromium()
+  await run(process.execPath, ['scripts/check.mjs'])
+  console.log('— build')
+  await build()
+  console.log('— database tests')
+  await run(process.execPath, [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    program('jest'),
+    '--selectProjects',
+    'server',
+    '--runInBand',
+  ])
+  console.log('— browser tests')
+  await run(program('jest'), ['--selectProjects', 'browser', '--runInBand'])
+  console.log('All tests passed.')
+} catch (error) {
+  console.error(error.message)
+  process.exit(1)
+}

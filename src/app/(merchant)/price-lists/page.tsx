@@ -1,0 +1,16 @@
+import { loadPriceLists } from '@/features/price-lists/load-price-lists'
+import { PriceListTable } from '@/features/price-lists/price-list-table'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Price lists' }
+
+interface PriceListsPageProps {
+  readonly searchParams: Promise<Record<string, string>>
+}
+
+export default async function PriceListsPage({ searchParams }: PriceListsPageProps) {
+  const outlook = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
+  return <PriceListTable rows={loadPriceLists(outlook)} buyerName={outlook.buyerName} />
+}

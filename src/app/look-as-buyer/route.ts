@@ -1,0 +1,13 @@
+import { isBuyerCode } from '@/core/buyers/buyer-code'
+import { enterShop } from '@/server/session/shop-session'
+import { redirect } from 'next/navigation'
+import type { NextRequest } from 'next/server'
+
+/** From the merchant's frame into the shop, with the eyes looked through. */
+export async function GET(request: NextRequest): Promise<never> {
+  const fields = request.nextUrl.searchParams
+  const as = fields.get('as') ?? 'guest'
+  const to = fields.get('to') ?? '/shop'
+  await enterShop(isBuyerCode(as) ? as : 'guest')
+  redirect(/^\/shop(\/[\w%.-]+)*$/.test(to) ? to : '/shop')
+}

@@ -1,0 +1,13 @@
+import { CategoryPage } from '@/features/shop/category-page'
+import { loadListing, shopMoney } from '@/features/shop/load-shop'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { shopVisitor } from '@/server/session/shop-session'
+import { notFound } from 'next/navigation'
+
+export default async function ShopCategory({ params }: { readonly params: Promise<{ code: string }> }) {
+  const prepared = getPrepared(await getSteppe())
+  const { buyer } = await shopVisitor(prepared)
+  const listing = loadListing(prepared, buyer, (await params).code)
+  if (!listing) notFound()
+  return <CategoryPage listing={listing} money={shopMoney(prepared.store)} />
+}

@@ -1,0 +1,27 @@
+import { getSettings } from '@/core/store/store'
+import { topCategories } from '@/features/shop/load-shop'
+import { ShopFrame } from '@/features/shop/shop-frame'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { shopVisitor } from '@/server/session/shop-session'
+import { DEFAULT_VANTAGE, withVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+import type { ReactNode } from 'react'
+
+export const metadata: Metadata = { title: { default: 'Shop', template: '%s · Shop' } }
+
+export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
+  const prepared = getPrepared(await getSteppe())
+  const { name, as } = await shopVisitor(prepared)
+  const settings = getSettings(prepared.store)
+  return (
+    <ShopFrame
+      storeName={settings.name}
+      visitor={{ name: as === 'guest' ? 'a guest' : name, guest: as === 'guest' }}
+      boardHref={withVantage('/board', { ...DEFAULT_VANTAGE, as })}
+      categories={topCategories(prepared.store)}
+      currency={settings.currency}
+    >
+      {children}
+    </ShopFrame>
+  )
+}

@@ -1,0 +1,24 @@
+import { loadShopProduct, shopMoney } from '@/features/shop/load-shop'
+import { ProductPage } from '@/features/shop/product-page'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { shopVisitor } from '@/server/session/shop-session'
+import { notFound } from 'next/navigation'
+
+interface ShopProductProps {
+  readonly params: Promise<{ code: string }>
+  readonly searchParams: Promise<{ sku?: string }>
+}
+
+export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
+  const prepared = getPrepared(await getSteppe())
+  const { buyer } = await shopVisitor(prepared)
+  const product = loadShopProduct(prepared, buyer, decodeURIComponent((await params).code))
+  if (!product) notFound()
+  return (
+    <ProductPage
+      product={product}
+      money={shopMoney(prepared.store)}
+      chosen={(await searchParams).sku ?? null}
+    />
+  )
+}

@@ -1,0 +1,153 @@
+'use server'
+
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { findNearest } from '@/core/issue/issue'
+import { methodText, parseMethodText } from '@/core/price/method-text'
+import type { PriceListDraft, PriceMethodDraft } from '@/core/price/parse-price-list'
+import type { Store } from '@/core/store/store'
+import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { revisionOf } from '@/server/changes/history'
+import { toRefusal } from '@/server/changes/to-refusal'
+import { lookFrom } from '@/server/engine/look-from'
+import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
+import { currentAuthor } from '@/server/session/author'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { randomUUID } from 'node:crypto'
+import { findItem, itemCodes } from './find-item'
+import { loadPriceListSheet } from './load-price-lists'
+import { checkHead, type PriceListHeadInput } from './price-list-input'
+import type { PriceListView } from './price-list-view'
+
+export type PriceListOutcome =
+  { readonly ok: true; readonly view: PriceListView } | { readonly ok: false; readonly problem: string }
+
+/** The sheet an edit was made on: which list, seen in which revision, looked at as whom. */
+interface SheetReference {
+  readonly id: string
+  readonly code: string
+  readonly revision: number
+  readonly as: BuyerCode
+}
+
+const RULES =
+  'Type -12% or +5% for off or on the base price, -0.60 or +2 for an amount off or on it, 17.60 for a fixed price.'
+
+/** Changes the head of a price list: audience, rank, state, default line, rounding. */
+export async function editPriceListHead(
+  sheet: SheetReference,
+  input: PriceListHeadInput,
+): Promise<PriceListOutcome> {
+  const wrong = checkHead(input)
+  if (wrong) return refuse(wrong)
+  const steppe = await getSteppe()
+  const list = getPrepared(steppe).store['price-list'].get(sheet.id)
+  if (!list) return refuse(`There is no price list “${sheet.code}” any more.`)
+  const { include, exclude, otherwise, ...plain } = input
+  const defaultLine =
+    otherwise === undefined ? list.defaultLine : otherwise.trim() === '' ? null : parseMethodText(otherwise)
+  if (otherwise?.trim() && !defaultLine) return refuse(`“${otherwise}” is not a rule. ${RULES}`)
+  const after: PriceListDraft = {
+    ...list,
+    ...plain,
+    defaultLine,
+    audience: { include: include ?? list.audience.include, exclude: exclude ?? list.audience.exclude },
+  }
+  const request: ChangeRequest = { kind: 'price-list', id: list.id, seen: sheet.revision, after }
+  return save(
+    steppe,
+    sheet,
+    request,
+    `${list.name}: ${Object.keys(input)
+      .map((field) => HEAD_WORDS[field] ?? field)
+      .join(', ')} changed`,
+  )
+}
+
+const HEAD_WORDS: Readonly<Record<string, string>> = {
+  include: 'audience',
+  exclude: 'audience',
+  otherwise: 'price of everything else',
+  state: 'on or off',
+}
+
+/** Adds a line for a SKU, a product code or a category. */
+export async function addPriceLine(
+  sheet: SheetReference,
+  what: string,
+  rule: string,
+): Promise<PriceListOutcome> {
+  const steppe = await getSteppe()
+  const { store } = getPrepared(steppe)
+  const term = findItem(store, what)
+  if (!term) return refuse(unknownItem(store, what))
+  const method = parseMethodText(rule)
+  if (!method) return refuse(`“${rule}” is not a rule. ${RULES}`)
+  const lines = [...store['price-line'].values()].filter((line) => line.list === sheet.id)
+  const same = lines.find(
+    ({ scope }) => scope.include.length === 1 && JSON.stringify(scope.include[0]) === JSON.stringify(term),
+  )
+  if (same) return refuse(`This list has a line for “${what.trim()}” already. Change its rule instead.`)
+  const id = randomUUID()
+  const position = Math.max(-1, ...lines.map((line) => line.position)) + 1
+  const after = {
+    id,
+    list: sheet.id,
+    position,
+    scope: { include: [term], exclude: [] },
+    method,
+    rounding: null,
+  }
+  return save(
+    steppe,
+    sheet,
+    { kind: 'price-line', id, seen: null, after },
+    `New line for ${what.trim()}: ${rule.trim()}`,
+  )
+}
+
+/** Changes the rule of a line; an empty rule takes the line away. */
+export async function editPriceLine(
+  sheet: SheetReference,
+  line: { readonly id: string; readonly rule: string },
+  rule: string,
+): Promise<PriceListOutcome> {
+  const steppe = await getSteppe()
+  const current = getPrepared(steppe).store['price-line'].get(line.id)
+  if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
+  const now = methodText(current.method)
+  if (now !== line.rule)
+    return refuse(
+      `Somebody changed this line meanwhile: you saw ${line.rule}, it is now ${now}. Nothing was overwritten; reload to see it.`,
+    )
+  const method: PriceMethodDraft | null = rule.trim() === '' ? null : parseMethodText(rule)
+  if (rule.trim() !== '' && !method) return refuse(`“${rule}” is not a rule. ${RULES}`)
+  const seen = revisionOf(steppe, 'price-line', line.id)
+  const after = method && { ...current, method }
+  return save(
+    steppe,
+    sheet,
+    { kind: 'price-line', id: line.id, seen, after },
+    method ? `Line changed to ${rule.trim()}` : 'Line removed',
+  )
+}
+
+async function save(
+  steppe: Steppe,
+  sheet: SheetReference,
+  request: ChangeRequest,
+  note: string,
+): Promise<PriceListOutcome> {
+  const outcome = await commit(steppe, [request], { author: currentAuthor(), note, at: new Date() })
+  if (!outcome.ok) return refuse(refusalSentence(toRefusal(outcome)))
+  const view = await loadPriceListSheet(await lookFrom({ as: sheet.as, buying: 1, on: null }), sheet.code)
+  return view ? { ok: true, view } : refuse(`There is no price list “${sheet.code}” any more.`)
+}
+
+function unknownItem(store: Store, what: string): string {
+  const nearest = findNearest(what.trim(), itemCodes(store))
+  return `There is no SKU, product or category “${what.trim()}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
+}
+
+function refuse(problem: string): PriceListOutcome {
+  return { ok: false, problem }
+}

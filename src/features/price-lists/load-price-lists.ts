@@ -1,0 +1,227 @@
+import 'server-only'
+
+import { accountFacts } from '@/core/buyers/buyer'
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { resolveValue } from '@/core/catalogue/product'
+import { compare, type Decimal } from '@/core/decimal/decimal'
+import { listPrices } from '@/core/engine/list-prices'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { priceColumn } from '@/core/engine/price-column'
+import { fromUnits } from '@/core/engine/price-step'
+import { countWho, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
+import { marginPercent } from '@/core/price/margin'
+import { methodText } from '@/core/price/method-text'
+import type { PriceList, PriceMethod } from '@/core/price/price-list'
+import { getSettings, type Store } from '@/core/store/store'
+import { latestChangesOf, revisionOf } from '@/server/changes/history'
+import type { Outlook } from '@/server/engine/look-from'
+import { formatMoney, rangeText } from '@/ui/format/amount'
+import { toHistoryLines } from '@/ui/format/history-line'
+import { methodPhrase, roundingPhrase, whatPhrase, whoPhrase } from '@/ui/format/rule-phrases'
+import {
+  type AudienceChoice,
+  type LineEffect,
+  type PriceListRow,
+  type PriceListView,
+  termKey,
+} from './price-list-view'
+
+const SHOWN_CHANGES = 8
+
+/** Every price list, in the order of its rung and rank. */
+export function loadPriceLists({ prepared, buyer }: Outlook): readonly PriceListRow[] {
+  const { store } = prepared
+  const column = priceColumn(prepared, buyer)
+  const decided = new Map<string, number>()
+  for (const source of column?.sources ?? []) {
+    const list = column?.lists[source]
+    if (list !== undefined) decided.set(list, (decided.get(list) ?? 0) + 1)
+  }
+  return [...store['price-list'].values()]
+    .map((list) => ({
+      code: list.code,
+      name: list.name,
+      purpose: list.purpose,
+      on: list.state === 'on',
+      audience: audienceSentence(list.audience, store),
+      accounts: countAccounts(list.audience, store),
+      lines: prepared.lists.get(list.id)?.lines.length ?? 0,
+      otherwise: list.defaultLine ? phrase(store, list.defaultLine) : '',
+      decides: decided.get(list.id) ?? 0,
+    }))
+    .sort((left, right) => (left.name < right.name ? -1 : 1))
+}
+
+/**
+ * Everything a price list's sheet shows.
+ *
+ * Errors  `null` when no list has the code.
+ */
+export async function loadPriceListSheet(outlook: Outlook, code: string): Promise<PriceListView | null> {
+  const { prepared, steppe } = outlook
+  const { store } = prepared
+  const list = [...store['price-list'].values()].find(
+    (each) => each.code.toLowerCase() === code.toLowerCase(),
+  )
+  const compiled = list && prepared.lists.get(list.id)
+  if (!list || !compiled) return null
+  const { currency, timeZone } = getSettings(store)
+  const effects = lineEffects(prepared, list.id)
+  const records = [
+    { kind: 'price-list' as const, id: list.id },
+    ...compiled.lines.map(({ id }) => ({ kind: 'price-line' as const, id })),
+  ]
+  const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
+  return {
+    id: list.id,
+    code: list.code,
+    name: list.name,
+    purpose: list.purpose,
+    state: list.state,
+    rank: list.rank,
+    audience: list.audience,
+    audienceText: {
+      include: termsText(list.audience.include, store),
+      exclude: termsText(list.audience.exclude, store),
+    },
+    accounts: countAccounts(list.audience, store),
+    choices: audienceChoices(store),
+    otherwise: list.defaultLine ? methodText(list.defaultLine) : '',
+    otherwiseText: list.defaultLine ? phrase(store, list.defaultLine) : '',
+    otherwiseEffect: list.defaultLine ? (effects.get(compiled.lines.length)?.effect ?? none) : null,
+    rounding: list.rounding,
+    roundingText: list.rounding ? roundingPhrase(list.rounding) : 'to the cent',
+    lines: compiled.lines.map((line, at) => ({
+      id: line.id,
+      scope: termsOf(
+        line.scope.include.map((term) => whatPhrase(term, store)),
+        line.scope.exclude.map((term) => whatPhrase(term, store)),
+      ),
+      rule: methodText(line.method),
+      rounding: line.method.kind === 'fixed' ? '' : line.rounding ? roundingPhrase(line.rounding) : '',
+      effect: effects.get(at)?.effect ?? none,
+      example: effects.get(at)?.example ?? null,
+    })),
+    revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
+    as: outlook.as,
+    example: exampleBuyer(list, store),
+    currency,
+    digits: prepared.digits,
+    live: outlook.live,
+    history: toHistoryLines(await latestChangesOf(steppe, records, SHOWN_CHANGES), timeZone),
+  }
+}
+
+/** What each line of a list does, by its place; the default line stands behind the last. */
+function lineEffects(
+  prepared: PreparedStore,
+  listId: string,
+): ReadonlyMap<number, { effect: LineEffect; example: string }> {
+  const { store, index, digits } = prepared
+  const found = listPrices(prepared, listId)
+  const members = new Map<
+    number,
+    { base: Decimal[]; price: Decimal[]; margin: Decimal[]; belowCost: number; example: string }
+  >()
+  found?.lineOf.forEach((line, number) => {
+    const variant = store.variant.get(index.variants[number] as string)
+    const product = variant && store.product.get(variant.product)
+    if (line < 0 || !variant || !product) return
+    const member = members.get(line) ?? {
+      base: [],
+      price: [],
+      margin: [],
+      belowCost: 0,
+      example: variant.sku,
+    }
+    const price = fromUnits(found.prices[number] as number, digits)
+    const cost = resolveValue(product, variant, 'cost').value
+    const base = resolveValue(product, variant, 'basePrice').value
+    const margin = cost === null ? null : marginPercent(price, cost)
+    if (base !== null) member.base.push(base)
+    if (margin !== null) member.margin.push(margin)
+    if (cost !== null && compare(price, cost) < 0) member.belowCost += 1
+    member.price.push(price)
+    members.set(line, member)
+  })
+  return new Map(
+    [...members].map(([line, { base, price, margin, belowCost, example }]) => {
+      margin.sort(compare)
+      const [low, high] = [margin[0], margin.at(-1)]
+      const effect: LineEffect = {
+        variants: price.length,
+        base: rangeText(base, digits),
+        price: rangeText(price, digits),
+        margin: low !== undefined && high !== undefined ? { low, high } : null,
+        belowCost,
+      }
+      return [line, { effect, example }]
+    }),
+  )
+}
+
+function countAccounts(audience: Who, store: Store): number {
+  return countWho(
+    audience,
+    [...store.account.values()].map((account) => accountFacts(store.group, account)),
+  )
+}
+
+function audienceSentence(audience: Who, store: Store): string {
+  return termsOf(
+    audience.include.map((term) => whoPhrase(term, store)),
+    audience.exclude.map((term) => whoPhrase(term, store)),
+  )
+}
+
+function termsText(terms: readonly WhoTerm[], store: Store): string {
+  return termsOf(
+    terms.map((term) => whoPhrase(term, store)),
+    [],
+  )
+}
+
+function termsOf(include: readonly string[], exclude: readonly string[]): string {
+  const join = (words: readonly string[]) =>
+    new Intl.ListFormat('en-IE', { type: 'conjunction' }).format(words)
+  return exclude.length > 0 ? `${join(include)}, but not ${join(exclude)}` : join(include)
+}
+
+function phrase(store: Store, method: PriceMethod): string {
+  const { currency, priceDigits } = getSettings(store)
+  return methodPhrase(method, (amount) => formatMoney(amount, currency, priceDigits))
+}
+
+function audienceChoices(store: Store): readonly AudienceChoice[] {
+  const accounts = [...store.account.values()]
+  const tags = [...new Set(accounts.flatMap(({ tags: each }) => each))].sort()
+  const choice = (section: AudienceChoice['section']) => (term: WhoTerm) => ({
+    key: termKey(term),
+    term,
+    name: whoPhrase(term, store),
+    section,
+  })
+  return [
+    ...([{ kind: 'everyone' }, { kind: 'guests' }, { kind: 'signed-in' }, { kind: 'trade' }] as const).map(
+      choice('Everyone'),
+    ),
+    ...[...store.group.values()]
+      .sort((left, right) => left.position - right.position)
+      .map(({ id }) => ({ kind: 'group', group: id }) as const)
+      .map(choice('Groups')),
+    ...tags.map((tag) => ({ kind: 'tag', tag }) as const).map(choice('Tags')),
+    ...accounts.map(({ id }) => ({ kind: 'account', account: id }) as const).map(choice('Accounts')),
+  ]
+}
+
+/** Somebody the list is for: a group it names, else the first account in its audience. */
+function exampleBuyer({ audience }: PriceList, store: Store): PriceListView['example'] {
+  for (const term of audience.include) {
+    const group = term.kind === 'group' ? store.group.get(term.group) : undefined
+    if (group) return { as: `group:${group.code}` as BuyerCode, name: group.name }
+  }
+  const account = [...store.account.values()].find(
+    (each) => matchWho(audience, accountFacts(store.group, each)).matches,
+  )
+  return account ? { as: `account:${account.code}`, name: account.name } : null
+}

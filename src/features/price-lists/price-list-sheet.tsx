@@ -1,0 +1,229 @@
+'use client'
+
+import { decimal } from '@/core/decimal/decimal'
+import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { useFrame } from '@/ui/frame/frame-context'
+import { HistorySection } from '@/ui/frame/history-section'
+import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { TypedWord } from '@/ui/picker/typed-word'
+import { useState } from 'react'
+import { AddLineForm } from './add-line-form'
+import { AudienceWord } from './audience-word'
+import { addPriceLine, editPriceLine, editPriceListHead, type PriceListOutcome } from './edit-price-list'
+import type { PriceListHeadInput } from './price-list-input'
+import type { LineEffect, PriceListView } from './price-list-view'
+import { RoundingWord } from './rounding-word'
+
+const RULE_COLUMN = 1
+const RULE_HINT = '-12% or +5% on the base price, -0.60 or +2 as an amount, 17.60 as a fixed price.'
+
+/** One price list: who it is for as a sentence, and what each of its lines does. */
+export function PriceListSheet({ initial }: { readonly initial: PriceListView }) {
+  const [view, setView] = useState(initial)
+  const { showTrace, pricesChanged, setVantage, vantage } = useFrame()
+  const sheet = { id: view.id, code: view.code, revision: view.revision, as: view.as }
+
+  async function take(act: () => Promise<PriceListOutcome>): Promise<string | null> {
+    try {
+      const outcome = await act()
+      if (!outcome.ok) return outcome.problem
+      setView(outcome.view)
+      pricesChanged()
+      return null
+    } catch {
+      return 'The server did not answer. Nothing was changed; try again.'
+    }
+  }
+  const saveHead = (input: PriceListHeadInput) => take(() => editPriceListHead(sheet, input))
+  const { example } = view
+
+  const columns: readonly GridColumn[] = [
+    { key: 'for', header: 'For', width: 'minmax(180px, 2fr)' },
+    { key: 'rule', header: 'Rule', width: '96px', align: 'right' },
+    { key: 'rounding', header: 'Rounded', width: 'minmax(150px, 1fr)' },
+    { key: 'variants', header: 'Prices', width: '104px', align: 'right' },
+    { key: 'base', header: `Base, net ${view.currency}`, width: '140px', align: 'right' },
+    { key: 'price', header: 'Becomes', width: '140px', align: 'right' },
+    { key: 'margin', header: 'Margin', width: '120px', align: 'right' },
+  ]
+  const rows = [
+    ...view.lines.map((line) => ({ ...line, kind: 'line' as const })),
+    ...(view.otherwiseEffect ? [defaultRow(view, view.otherwiseEffect)] : []),
+  ]
+
+  return (
+    <section className="flex min-h-0 flex-1 flex-col overflow-auto" aria-label={view.name}>
+      <header className="px-6 pt-4 pb-3">
+        <h1 className="text-xl leading-7 font-semibold">
+          {view.name}{' '}
+          <span className="text-sm font-normal text-soft">
+            {view.code} · {view.purpose} list · {view.accounts} accounts
+          </span>
+        </h1>
+        <p className="max-w-4xl pt-2 text-base leading-8" data-testid="list-sentence">
+          <span className="text-soft">For </span>
+          <AudienceWord
+            word={view.audienceText.include}
+            label="Who the list is for"
+            chosen={view.audience.include}
+            choices={view.choices}
+            disabled={!view.live}
+            onSave={(include) => saveHead({ include })}
+          />
+          <span className="text-soft">, leaving out </span>
+          <AudienceWord
+            word={view.audienceText.exclude || 'nobody'}
+            label="Who the list leaves out"
+            chosen={view.audience.exclude}
+            choices={view.choices}
+            disabled={!view.live}
+            onSave={(exclude) => saveHead({ exclude })}
+          />
+          <span className="text-soft">: the lines below, and </span>
+          <TypedWord
+            word={view.otherwiseText || 'nothing'}
+            label="For everything no line speaks of"
+            initial={view.otherwise}
+            hint={`${RULE_HINT} Empty leaves it to the next list.`}
+            disabled={!view.live}
+            onSave={(otherwise) => saveHead({ otherwise })}
+          />
+          <span className="text-soft"> for everything else; computed prices rounded </span>
+          <RoundingWord
+            word={view.roundingText}
+            rounding={view.rounding}
+            disabled={!view.live}
+            onSave={(rounding) => saveHead({ rounding })}
+          />
+          <span className="text-soft">. Asked with rank </span>
+          <TypedWord
+            word={String(view.rank)}
+            label="Rank among lists on the same rung"
+            initial={String(view.rank)}
+            hint="1 is asked first. A whole number."
+            disabled={!view.live}
+            onSave={(typed) => saveHead({ rank: Number(typed.trim() || 'NaN') })}
+          />
+          <span className="text-soft">. It is </span>
+          <button
+            type="button"
+            className="word"
+            disabled={!view.live}
+            title="Click to switch"
+            onClick={() => void saveHead({ state: view.state === 'on' ? 'off' : 'on' })}
+          >
+            switched {view.state}
+          </button>
+          <span className="text-soft">.</span>
+        </p>
+        {example && example.as !== vantage.as && (
+          <p>
+            <button type="button" className="link-name" onClick={() => setVantage({ as: example.as })}>
+              Look as {example.name}
+            </button>
+          </p>
+        )}
+      </header>
+      <div
+        className="flex flex-col px-4"
+        style={{ minHeight: Math.min(480, 62 + 27 * Math.max(1, rows.length)) }}
+      >
+        <DataGrid
+          label={`Lines of ${view.name}`}
+          columns={columns}
+          rowCount={rows.length}
+          rowKey={(row) => rows[row]?.id ?? String(row)}
+          rowClass={(row) => (rows[row]?.kind === 'default' ? 'text-soft' : '')}
+          cellClass={(row, column) =>
+            column === RULE_COLUMN && rows[row]?.kind === 'line' ? 'bg-lifted font-semibold' : ''
+          }
+          renderCell={(row, column) => {
+            const line = rows[row]
+            return line && <LineCell digits={view.digits} column={columns[column]?.key ?? ''} {...line} />
+          }}
+          editText={(row, column) =>
+            view.live && column === RULE_COLUMN && rows[row]?.kind === 'line'
+              ? (rows[row]?.rule ?? null)
+              : null
+          }
+          editLabel={(row) => `New rule for ${rows[row]?.scope}`}
+          editHint={() => `${RULE_HINT} Empty takes the line away.`}
+          onEdit={(row, _column, typed) => {
+            const line = rows[row]
+            if (!line) return Promise.resolve('This line is gone.')
+            return take(() => editPriceLine(sheet, { id: line.id, rule: line.rule }, typed))
+          }}
+          onCell={(row, column, open) => {
+            const line = rows[row]
+            if (open && column > RULE_COLUMN && line?.example)
+              showTrace({ sku: line.example, as: example?.as ?? null })
+          }}
+          empty={
+            <p className="px-2 py-4 text-soft">
+              No lines yet: add the first one below, or set a price for everything in the sentence above.
+            </p>
+          }
+        />
+      </div>
+      {view.live && <AddLineForm onAdd={(what, rule) => take(() => addPriceLine(sheet, what, rule))} />}
+      <HistorySection history={view.history} />
+    </section>
+  )
+}
+
+function defaultRow(view: PriceListView, effect: LineEffect) {
+  return {
+    kind: 'default' as const,
+    id: 'default',
+    scope: 'everything else',
+    rule: view.otherwise,
+    rounding: '',
+    effect,
+    example: null,
+  }
+}
+
+interface LineCellProps {
+  readonly digits: number
+  readonly column: string
+  readonly scope: string
+  readonly rule: string
+  readonly rounding: string
+  readonly effect: LineEffect
+}
+
+function LineCell({ digits, column, scope, rule, rounding, effect }: LineCellProps) {
+  switch (column) {
+    case 'for':
+      return <span className="truncate">{scope}</span>
+    case 'rule':
+      return ruleText(rule, digits)
+    case 'rounding':
+      return <span className="truncate text-soft">{rounding}</span>
+    case 'variants':
+      if (effect.variants === 0) return <span className="font-semibold text-accent">never</span>
+      return effect.variants === 1 ? '1 variant' : `${effect.variants} variants`
+    case 'base':
+      return <span className="text-soft">{effect.base || '–'}</span>
+    case 'price':
+      return <span className="font-semibold">{effect.price || '–'}</span>
+    default: {
+      if (!effect.margin) return <span className="text-soft">–</span>
+      const { low, high } = effect.margin
+      const text =
+        low === high ? formatPercent(low) : `${formatPercent(low).replace(' %', '')} – ${formatPercent(high)}`
+      return (
+        <span className={effect.belowCost > 0 ? 'font-semibold text-error' : ''}>
+          {text}
+          {effect.belowCost > 0 && <span className="sr-only"> {effect.belowCost} below cost</span>}
+        </span>
+      )
+    }
+  }
+}
+
+/** A rule for reading: `−12 %`, `−0.60`, `112.00`. */
+function ruleText(rule: string, digits: number): string {
+  if (rule.endsWith('%')) return rule.replace('-', '−').replace('%', ' %')
+  return formatAmount(decimal(rule), digits).replace(/^(?=\d)/, rule.startsWith('+') ? '+' : '')
+}

@@ -1,0 +1,79 @@
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { Decimal } from '@/core/decimal/decimal'
+import type { RoundingRule } from '@/core/decimal/rounding'
+import type { Who, WhoTerm } from '@/core/predicates/who'
+import type { HistoryLine } from '@/ui/format/history-line'
+
+export interface PriceListRow {
+  readonly code: string
+  readonly name: string
+  readonly purpose: string
+  readonly on: boolean
+  readonly audience: string
+  readonly accounts: number
+  readonly lines: number
+  /** What happens to everything not listed; empty for nothing. */
+  readonly otherwise: string
+  /** How many variants it decides for the buyer looked as. */
+  readonly decides: number
+}
+
+/** What a line (or the default line) does to the variants it gives the price of. */
+export interface LineEffect {
+  readonly variants: number
+  readonly base: string
+  readonly price: string
+  /** Lowest and highest margin in percent; `null` without costs. */
+  readonly margin: { readonly low: Decimal; readonly high: Decimal } | null
+  readonly belowCost: number
+}
+
+interface PriceLineView {
+  readonly id: string
+  readonly scope: string
+  readonly rule: string
+  readonly rounding: string
+  readonly effect: LineEffect
+  /** A SKU whose price the trace shows when the line is asked about. */
+  readonly example: string | null
+}
+
+/** Somebody an audience can name. */
+export interface AudienceChoice {
+  readonly key: string
+  readonly term: WhoTerm
+  readonly name: string
+  readonly section: 'Everyone' | 'Groups' | 'Tags' | 'Accounts'
+}
+
+export interface PriceListView {
+  readonly id: string
+  readonly code: string
+  readonly name: string
+  readonly purpose: string
+  readonly state: 'on' | 'off'
+  readonly rank: number
+  readonly audience: Who
+  readonly audienceText: { readonly include: string; readonly exclude: string }
+  readonly accounts: number
+  readonly choices: readonly AudienceChoice[]
+  readonly otherwise: string
+  readonly otherwiseText: string
+  readonly otherwiseEffect: LineEffect | null
+  readonly rounding: RoundingRule | null
+  readonly roundingText: string
+  readonly lines: readonly PriceLineView[]
+  /** The change set that last wrote the list: what an edit of its head must have seen. */
+  readonly revision: number
+  readonly as: BuyerCode
+  /** Somebody the list is for, to look as. */
+  readonly example: { readonly as: BuyerCode; readonly name: string } | null
+  readonly currency: string
+  readonly digits: number
+  readonly live: boolean
+  readonly history: readonly HistoryLine[]
+}
+
+export function termKey(term: WhoTerm): string {
+  return Object.values(term).join(':')
+}

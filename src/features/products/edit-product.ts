@@ -1,0 +1,28 @@
+'use server'
+
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { checkAmountEdits } from '@/server/changes/check-amount-edits'
+import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
+import { lookFrom } from '@/server/engine/look-from'
+import { getSteppe } from '@/server/engine/steppe'
+import { currentAuthor } from '@/server/session/author'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { loadProductSheet } from './load-products'
+import type { ProductSheetView } from './product-view'
+
+export type ProductEditOutcome =
+  { readonly ok: true; readonly view: ProductSheetView } | { readonly ok: false; readonly problem: string }
+
+/** Makes an edit typed on a product's sheet, and tells what the sheet shows now. */
+export async function editProduct(
+  edit: AmountEdit,
+  code: string,
+  as: BuyerCode,
+): Promise<ProductEditOutcome> {
+  const wrong = checkAmountEdits([edit], as)
+  if (wrong) return { ok: false, problem: wrong }
+  const outcome = await editAmounts(await getSteppe(), [edit], { author: currentAuthor(), at: new Date() })
+  if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
+  const view = await loadProductSheet(await lookFrom({ as, buying: 1, on: null }), code)
+  return view ? { ok: true, view } : { ok: false, problem: `There is no product “${code}” any more.` }
+}

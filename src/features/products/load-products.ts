@@ -1,0 +1,130 @@
+import 'server-only'
+
+import { pathToRoot } from '@/core/catalogue/category'
+import { type InheritedField, resolveValue, variantName } from '@/core/catalogue/product'
+import { compare, type Decimal } from '@/core/decimal/decimal'
+import { findPrice } from '@/core/engine/price-column'
+import { fromUnits } from '@/core/engine/price-step'
+import { marginPercent } from '@/core/price/margin'
+import { getSettings } from '@/core/store/store'
+import { latestChangesOf } from '@/server/changes/history'
+import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
+import type { Outlook } from '@/server/engine/look-from'
+import { rangeText } from '@/ui/format/amount'
+import { toHistoryLines } from '@/ui/format/history-line'
+import {
+  PRODUCT_FIELDS,
+  type ProductListRow,
+  type ProductSheetRow,
+  type ProductSheetView,
+  type ShownValue,
+} from './product-view'
+
+/** How much of a sheet's history is shown. */
+const SHOWN_CHANGES = 8
+
+/** Every product, with what the buyer looked as pays. */
+export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
+  const { prepared } = outlook
+  const { store, digits } = prepared
+  return orderedProducts(store).map(({ product, variants }) => {
+    const resolved = (field: InheritedField) =>
+      variants.map((variant) => resolveValue(product, variant, field).value)
+    const prices = variants.map(({ id }) => priceOf(outlook, id).price)
+    const costs = resolved('cost')
+    const margins = prices.flatMap((price, at) => {
+      const cost = costs[at] ?? null
+      const margin = price === null || cost === null ? null : marginPercent(price, cost)
+      return margin === null ? [] : [margin]
+    })
+    return {
+      code: product.code,
+      name: product.name,
+      category: store.category.get(product.categories[0] ?? '')?.name ?? '',
+      variants: variants.length,
+      base: rangeText(resolved('basePrice'), digits),
+      cost: rangeText(costs, digits),
+      price: rangeText(prices, digits),
+      leastMargin: margins.sort(compare)[0] ?? null,
+    }
+  })
+}
+
+/**
+ * Everything a product's sheet shows.
+ *
+ * Errors  `null` when no product has the code.
+ */
+export async function loadProductSheet(outlook: Outlook, code: string): Promise<ProductSheetView | null> {
+  const { prepared, steppe } = outlook
+  const { store } = prepared
+  const found = orderedProducts(store).find(
+    ({ product }) => product.code.toLowerCase() === code.toLowerCase(),
+  )
+  if (!found) return null
+  const { product, variants } = found
+  const { currency, priceDigits, timeZone } = getSettings(store)
+  const records = [
+    { kind: 'product' as const, id: product.id },
+    ...variants.map(({ id }) => ({ kind: 'variant' as const, id })),
+  ]
+  return {
+    id: product.id,
+    code: product.code,
+    name: product.name,
+    description: product.description,
+    picture: product.picture,
+    unit: product.unit,
+    categories: product.categories.map((id) =>
+      pathToRoot(store.category, id)
+        .map(({ name }) => name)
+        .reverse(),
+    ),
+    attributes: Object.entries(product.attributes),
+    values: {
+      basePrice: product.basePrice,
+      cost: product.cost,
+      recommendedPrice: product.recommendedPrice,
+      weight: product.weight,
+    },
+    variants: variants.map((variant) => toSheetRow(outlook, found, variant.id)),
+    as: outlook.as,
+    buyerName: outlook.buyerName,
+    currency,
+    digits: priceDigits,
+    live: outlook.live,
+    history: toHistoryLines(await latestChangesOf(steppe, records, SHOWN_CHANGES), timeZone),
+  }
+}
+
+function toSheetRow(
+  outlook: Outlook,
+  { product, variants }: ProductWithVariants,
+  id: string,
+): ProductSheetRow {
+  const variant = variants.find((each) => each.id === id)
+  if (!variant) throw new RangeError(`variant ${id} is not of product ${product.code}`)
+  const shown = (field: InheritedField): ShownValue => {
+    const { value, from } = resolveValue(product, variant, field)
+    return { value, own: from === 'variant' }
+  }
+  return {
+    id,
+    sku: variant.sku,
+    name: variantName(product, variant),
+    values: Object.fromEntries(
+      PRODUCT_FIELDS.map(({ field }) => [field, shown(field)]),
+    ) as ProductSheetRow['values'],
+    ...priceOf(outlook, id),
+  }
+}
+
+function priceOf(
+  { prepared, buyer }: Outlook,
+  variant: string,
+): { price: Decimal | null; priceFrom: string | null } {
+  const found = findPrice(prepared, buyer, variant)
+  if (!found || Number.isNaN(found.units)) return { price: null, priceFrom: null }
+  const list = found.list === null ? undefined : prepared.store['price-list'].get(found.list)
+  return { price: fromUnits(found.units, prepared.digits), priceFrom: list?.name ?? null }
+}

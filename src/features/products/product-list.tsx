@@ -1,0 +1,126 @@
+'use client'
+
+import { formatPercent } from '@/ui/format/amount'
+import { useFrame } from '@/ui/frame/frame-context'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { useRouter } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import type { ProductListRow } from './product-view'
+
+interface ProductListProps {
+  readonly rows: readonly ProductListRow[]
+  readonly buyerName: string
+  readonly currency: string
+}
+
+/** Every product with its reference amounts and what the buyer looked as pays. */
+export function ProductList({ rows, buyerName, currency }: ProductListProps) {
+  const [text, setText] = useState('')
+  const { href } = useFrame()
+  const router = useRouter()
+  const shown = useMemo(() => {
+    const words = text.toLowerCase().split(/\s+/).filter(Boolean)
+    return rows.filter((row) =>
+      words.every((word) => `${row.name} ${row.code} ${row.category}`.toLowerCase().includes(word)),
+    )
+  }, [rows, text])
+  const columns: readonly GridColumn[] = [
+    { key: 'name', header: 'Product', width: 'minmax(200px, 2fr)' },
+    { key: 'code', header: 'Code', width: '84px' },
+    { key: 'category', header: 'Filed under', width: 'minmax(140px, 1fr)' },
+    { key: 'variants', header: 'Variants', width: '72px', align: 'right' },
+    { key: 'base', header: heading('Base price', `net ${currency}`), width: '150px', align: 'right' },
+    { key: 'cost', header: heading('Cost', `net ${currency}`), width: '150px', align: 'right' },
+    {
+      key: 'price',
+      header: heading(`${buyerName} pays`, 'lowest to highest'),
+      width: '160px',
+      align: 'right',
+    },
+    { key: 'margin', header: heading('Least margin', `as ${buyerName}`), width: '100px', align: 'right' },
+  ]
+  return (
+    <section className="flex min-h-0 flex-1 flex-col" aria-label="Products">
+      <header className="flex items-baseline gap-5 px-6 pt-3 pb-2">
+        <h1 className="text-xl leading-7 font-semibold">Products</h1>
+        <input
+          type="search"
+          aria-label="Only products with these words"
+          placeholder="named, coded or filed under…"
+          className="w-60 border-b border-base-300 bg-transparent px-1 py-0.5"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <span className="text-soft">
+          {shown.length === rows.length
+            ? `${rows.length} products`
+            : `${shown.length} of ${rows.length} products`}
+        </span>
+      </header>
+      <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
+        <DataGrid
+          label="Products"
+          columns={columns}
+          rowCount={shown.length}
+          rowKey={(row) => shown[row]?.code ?? String(row)}
+          onToggle={(row) => {
+            const code = shown[row]?.code
+            if (code) router.push(href(`/products/${code}`))
+            return code !== undefined
+          }}
+          renderCell={(row, column) => {
+            const product = shown[row]
+            return product && <ProductCell product={product} column={columns[column]?.key ?? ''} />
+          }}
+          empty={<p className="px-2 py-6 text-soft">No product matches “{text}”.</p>}
+        />
+      </div>
+    </section>
+  )
+}
+
+function ProductCell({ product, column }: { readonly product: ProductListRow; readonly column: string }) {
+  switch (column) {
+    case 'name':
+      return (
+        <VantageLink
+          href={`/products/${product.code}`}
+          tabIndex={-1}
+          className="truncate font-semibold hover:underline"
+        >
+          {product.name}
+        </VantageLink>
+      )
+    case 'margin': {
+      const margin = product.leastMargin
+      if (margin === null) return <span className="text-soft">–</span>
+      return (
+        <span className={margin.startsWith('-') ? 'font-semibold text-error' : ''}>
+          {formatPercent(margin)}
+        </span>
+      )
+    }
+    case 'price':
+      return product.price || <span className="text-soft">no price</span>
+    case 'base':
+      return product.base || <span className="text-soft">none</span>
+    case 'cost':
+      return <span className="text-soft">{product.cost || '–'}</span>
+    case 'variants':
+      return product.variants
+    case 'category':
+      return <span className="truncate text-soft">{product.category}</span>
+    default:
+      return <span className="text-soft">{product.code}</span>
+  }
+}
+
+function heading(title: string, subtitle: string) {
+  return (
+    <span className="block">
+      <span className="block truncate">{title}</span>
+      <span className="block text-2xs leading-4 font-normal text-soft">{subtitle}</span>
+    </span>
+  )
+}

@@ -1,0 +1,179 @@
+'use client'
+
+import { marginPercent } from '@/core/price/margin'
+import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
+import { useFrame } from '@/ui/frame/frame-context'
+import { HistorySection } from '@/ui/frame/history-section'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { useState } from 'react'
+import { editProduct } from './edit-product'
+import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
+
+const FIRST_FIELD = 1
+const PRICE = FIRST_FIELD + PRODUCT_FIELDS.length
+
+/** One product: what it is, what it sets, what each variant takes over or sets for itself. */
+export function ProductSheet({ initial }: { readonly initial: ProductSheetView }) {
+  const [view, setView] = useState(initial)
+  const { showTrace, pricesChanged } = useFrame()
+  const rows: readonly (ProductSheetRow | null)[] = [null, ...view.variants]
+
+  const columns: readonly GridColumn[] = [
+    { key: 'name', header: 'Variant', width: 'minmax(220px, 1fr)' },
+    ...PRODUCT_FIELDS.map(({ field, name }) => ({
+      key: field,
+      header: name,
+      width: '110px',
+      align: 'right' as const,
+    })),
+    { key: 'price', header: `${view.buyerName} pays`, width: '150px', align: 'right' },
+    { key: 'margin', header: 'Margin', width: '80px', align: 'right' },
+    { key: 'from', header: 'Decided by', width: 'minmax(120px, 180px)' },
+  ]
+
+  async function onEdit(row: number, column: number, typed: string): Promise<string | null> {
+    const field = PRODUCT_FIELDS[column - FIRST_FIELD]?.field
+    if (!field) return 'This follows from the others and cannot be typed.'
+    const variant = rows[row]
+    const edit = variant
+      ? ({
+          kind: 'value',
+          record: 'variant',
+          id: variant.id,
+          field,
+          typed,
+          seen: variant.values[field].value,
+        } as const)
+      : ({ kind: 'value', record: 'product', id: view.id, field, typed, seen: view.values[field] } as const)
+    try {
+      const outcome = await editProduct(edit, view.code, view.as)
+      if (!outcome.ok) return outcome.problem
+      setView(outcome.view)
+      pricesChanged()
+      return null
+    } catch {
+      return 'The server did not answer. Nothing was changed; try again.'
+    }
+  }
+
+  function editText(row: number, column: number): string | null {
+    const field = PRODUCT_FIELDS[column - FIRST_FIELD]?.field
+    if (!view.live || !field) return null
+    const variant = rows[row]
+    return (variant ? variant.values[field].value : view.values[field]) ?? ''
+  }
+
+  return (
+    <section className="flex min-h-0 flex-1 flex-col overflow-auto" aria-label={view.name}>
+      <header className="flex gap-5 px-6 pt-4 pb-3">
+        {/* Drawn for the demo, served from the same place as the page. */}
+        {/* eslint-disable-next-line @next/next/no-img-element */}
+        <img
+          src={`/pictures/${view.picture}.svg`}
+          alt=""
+          width={88}
+          height={88}
+          className="border border-base-300 bg-lifted"
+        />
+        <div className="min-w-0">
+          <h1 className="text-xl leading-7 font-semibold">
+            {view.name}{' '}
+            <span className="text-sm font-normal text-soft">
+              {view.code} · sold by the {view.unit === 'each' ? 'piece' : view.unit}
+            </span>
+          </h1>
+          <p className="max-w-prose">{view.description}</p>
+          <p className="pt-1 text-soft">
+            Filed under {view.categories.map((path) => path.join(' › ')).join(' and ')}
+            {view.attributes.map(([name, value]) => ` · ${name} ${value}`).join('')}
+          </p>
+        </div>
+        <nav aria-label="Elsewhere" className="ml-auto flex shrink-0 flex-col items-end gap-1">
+          <VantageLink href={`/board?find=${view.code}`} className="link-name">
+            On the board
+          </VantageLink>
+          <a
+            href={`/look-as-buyer?as=${encodeURIComponent(view.as)}&to=/shop/product/${view.code}`}
+            className="link-name"
+          >
+            In the shop, as {view.buyerName}
+          </a>
+        </nav>
+      </header>
+      <div className="flex flex-col px-4" style={{ minHeight: Math.min(420, 60 + 27 * rows.length) }}>
+        <DataGrid
+          label={`Values of ${view.name}`}
+          columns={columns}
+          rowCount={rows.length}
+          rowKey={(row) => rows[row]?.id ?? 'product'}
+          rowClass={(row) => (row === 0 ? 'font-semibold' : '')}
+          cellClass={(_row, column) => (column >= FIRST_FIELD && column < PRICE ? 'bg-lifted' : '')}
+          renderCell={(row, column) => renderCell(rows[row] ?? null, column)}
+          editText={editText}
+          editLabel={(row, column) => `New ${columns[column]?.key} of ${rows[row]?.sku ?? view.code}`}
+          editHint={(row) =>
+            row === 0
+              ? `Every variant without its own takes this over. ${ALLOWED_PRICES}`
+              : `Leave empty to take it over from the product. ${ALLOWED_PRICES}`
+          }
+          onEdit={onEdit}
+          onCell={(row, column, open) => {
+            const sku = rows[row]?.sku
+            if (sku && open && column >= PRICE) showTrace({ sku, as: null })
+          }}
+        />
+      </div>
+      <p className="px-6 pt-2 text-xs text-soft">
+        <i>Italic</i> is taken over from the product, <b className="font-semibold text-base-content">bold</b>{' '}
+        is the variant’s own. Empty a variant’s own figure to take the product’s over again.
+      </p>
+      <HistorySection history={view.history} />
+    </section>
+  )
+
+  function renderCell(variant: ProductSheetRow | null, column: number) {
+    if (column === 0) {
+      if (!variant) return 'For all variants'
+      return (
+        <span className="truncate pl-4">
+          {variant.name || view.name} <span className="text-2xs text-soft">{variant.sku}</span>
+        </span>
+      )
+    }
+    const field = PRODUCT_FIELDS[column - FIRST_FIELD]
+    if (field) {
+      const digits = field.digits ?? view.digits
+      if (!variant) {
+        const value = view.values[field.field]
+        return value === null ? (
+          <span className="font-normal text-soft">none</span>
+        ) : (
+          formatAmount(value, digits)
+        )
+      }
+      const { value, own } = variant.values[field.field]
+      if (value === null) return <span className="text-soft">none</span>
+      return <span className={own ? 'font-semibold' : 'text-soft italic'}>{formatAmount(value, digits)}</span>
+    }
+    if (!variant) return null
+    if (column === PRICE)
+      return variant.price === null ? (
+        <span className="text-soft">no price</span>
+      ) : (
+        formatAmount(variant.price, view.digits)
+      )
+    if (column === PRICE + 1) {
+      const cost = variant.values.cost.value
+      const margin = variant.price !== null && cost !== null ? marginPercent(variant.price, cost) : null
+      if (margin === null) return <span className="text-soft">–</span>
+      return (
+        <span className={margin.startsWith('-') ? 'font-semibold text-error' : ''}>
+          {formatPercent(margin)}
+        </span>
+      )
+    }
+    return <span className="truncate text-soft">{variant.priceFrom ?? 'base price'}</span>
+  }
+}

@@ -1,0 +1,65 @@
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { InheritedField } from '@/core/catalogue/product'
+import type { Decimal } from '@/core/decimal/decimal'
+import type { HistoryLine } from '@/ui/format/history-line'
+
+/** One product in the list. */
+export interface ProductListRow {
+  readonly code: string
+  readonly name: string
+  readonly category: string
+  readonly variants: number
+  readonly base: string
+  readonly cost: string
+  /** What the buyer looked as pays, lowest to highest. */
+  readonly price: string
+  /** Lowest margin of its variants at that price, in percent; `null` without costs or prices. */
+  readonly leastMargin: Decimal | null
+}
+
+/** A value a product or variant shows: its own, or taken over. */
+export interface ShownValue {
+  readonly value: Decimal | null
+  readonly own: boolean
+}
+
+export interface ProductSheetRow {
+  readonly id: string
+  readonly sku: string
+  readonly name: string
+  readonly values: Readonly<Record<InheritedField, ShownValue>>
+  readonly price: Decimal | null
+  /** Name of the list that decided; `null` for the base price. */
+  readonly priceFrom: string | null
+}
+
+export interface ProductSheetView {
+  readonly id: string
+  readonly code: string
+  readonly name: string
+  readonly description: string
+  readonly picture: string
+  readonly unit: string
+  readonly categories: readonly (readonly string[])[]
+  readonly attributes: readonly (readonly [name: string, value: string])[]
+  readonly values: Readonly<Record<InheritedField, Decimal | null>>
+  readonly variants: readonly ProductSheetRow[]
+  readonly as: BuyerCode
+  readonly buyerName: string
+  readonly currency: string
+  readonly digits: number
+  readonly live: boolean
+  readonly history: readonly HistoryLine[]
+}
+
+/** The values of a product in the order of the sheet's columns. */
+export const PRODUCT_FIELDS: readonly {
+  readonly field: InheritedField
+  readonly name: string
+  readonly digits: number | null
+}[] = [
+  { field: 'basePrice', name: 'Base price', digits: null },
+  { field: 'cost', name: 'Cost', digits: null },
+  { field: 'recommendedPrice', name: 'Recommended', digits: null },
+  { field: 'weight', name: 'Weight, kg', digits: 0 },
+]

@@ -1,0 +1,40 @@
+import Link from 'next/link'
+import { PriceTag } from './price-tag'
+import type { ShopCard, ShopMoney } from './shop-view'
+
+/** Products side by side, each with the visitor's own price. */
+export function CardGrid({
+  cards,
+  money,
+}: {
+  readonly cards: readonly ShopCard[]
+  readonly money: ShopMoney
+}) {
+  return (
+    <ul className="grid grid-cols-2 gap-x-8 gap-y-10 md:grid-cols-3 lg:grid-cols-4">
+      {cards.map((card) => (
+        <li key={card.code}>
+          <Link href={`/shop/product/${card.code}`} className="group block">
+            <Picture name={card.picture} />
+            <h2 className="pt-3 text-base leading-6 font-semibold group-hover:underline">{card.name}</h2>
+            <p className="line-clamp-2 min-h-10 text-soft">{card.about}</p>
+            <p className="pt-1">
+              <PriceTag price={card.price} money={money} from={card.from} />
+            </p>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+/** A drawing on its ground. */
+export function Picture({ name }: { readonly name: string }) {
+  return (
+    <span className="flex aspect-[4/3] items-center justify-center bg-base-200">
+      {/* Small drawings from the same server: nothing to optimise. */}
+      {/* eslint-disable-next-line @next/next/no-img-element */}
+      <img src={`/pictures/${name}.svg`} alt="" className="h-3/4 w-3/4 object-contain" />
+    </span>
+  )
+}

@@ -1,0 +1,138 @@
+import 'server-only'
+
+import type { BuyerReference } from '@/core/buyers/buyer'
+import { pathToRoot } from '@/core/catalogue/category'
+import { variantName } from '@/core/catalogue/product'
+import { compare, type Decimal } from '@/core/decimal/decimal'
+import { findPrice } from '@/core/engine/price-column'
+import { fromUnits } from '@/core/engine/price-step'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { getSettings, type Store } from '@/core/store/store'
+import { orderedProducts, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
+import type { ShopCard, ShopCategoryLink, ShopListing, ShopMoney, ShopPrice, ShopProduct } from './shop-view'
+
+/** The branches at the top of the tree. */
+export function topCategories(store: Store): readonly ShopCategoryLink[] {
+  return childrenOf(store, null)
+}
+
+export function shopMoney(store: Store): ShopMoney {
+  const { currency, priceDigits } = getSettings(store)
+  return { currency, digits: priceDigits }
+}
+
+/**
+ * A category's page as a visitor sees it.
+ *
+ * Errors  `null` when no category has the code.
+ */
+export function loadListing(
+  prepared: PreparedStore,
+  buyer: BuyerReference,
+  code: string,
+): ShopListing | null {
+  const { store } = prepared
+  const category = [...store.category.values()].find((each) => each.code === code)
+  if (!category) return null
+  return {
+    title: category.name,
+    path: pathLinks(store, category.id),
+    children: childrenOf(store, category.id),
+    cards: shownProducts(store, { category: code, text: '' }).map((each) => toCard(prepared, buyer, each)),
+  }
+}
+
+/** What a visitor finds for some words. */
+export function searchShop(
+  prepared: PreparedStore,
+  buyer: BuyerReference,
+  text: string,
+): readonly ShopCard[] {
+  if (text.trim() === '') return []
+  return shownProducts(prepared.store, { category: null, text }).map((each) => toCard(prepared, buyer, each))
+}
+
+/** The first product of each branch: what the shop's front page shows. */
+export function loadFront(
+  prepared: PreparedStore,
+  buyer: BuyerReference,
+): readonly (ShopCategoryLink & { card: ShopCard })[] {
+  return topCategories(prepared.store).flatMap((category) => {
+    const [first] = shownProducts(prepared.store, { category: category.code, text: '' })
+    return first ? [{ ...category, card: toCard(prepared, buyer, first) }] : []
+  })
+}
+
+/**
+ * A product's page as a visitor sees it.
+ *
+ * Errors  `null` when no product has the code.
+ */
+export function loadShopProduct(
+  prepared: PreparedStore,
+  buyer: BuyerReference,
+  code: string,
+): ShopProduct | null {
+  const found = orderedProducts(prepared.store).find(
+    ({ product }) => product.code.toLowerCase() === code.toLowerCase(),
+  )
+  if (!found) return null
+  const { product, variants } = found
+  return {
+    code: product.code,
+    name: product.name,
+    picture: product.picture,
+    description: product.description,
+    unit: product.unit,
+    path: pathLinks(prepared.store, product.categories[0] ?? ''),
+    axes: product.axes,
+    facts: Object.entries(product.attributes),
+    variants: variants.map((variant) => ({
+      sku: variant.sku,
+      options: variant.options,
+      name: variantName(product, variant),
+      price: shopPrice(prepared, buyer, variant.id),
+    })),
+  }
+}
+
+function toCard(
+  prepared: PreparedStore,
+  buyer: BuyerReference,
+  { product, variants }: ProductWithVariants,
+): ShopCard {
+  const prices = variants.map(({ id }) => shopPrice(prepared, buyer, id)).filter(({ own }) => own !== null)
+  prices.sort((left, right) => compare(left.own as Decimal, right.own as Decimal))
+  return {
+    code: product.code,
+    name: product.name,
+    picture: product.picture,
+    about: product.description,
+    price: prices[0] ?? { own: null, public: null },
+    from: prices.length > 1 && prices[0]?.own !== prices.at(-1)?.own,
+    variants: variants.length,
+  }
+}
+
+function shopPrice(prepared: PreparedStore, buyer: BuyerReference, variant: string): ShopPrice {
+  const amount = (who: BuyerReference): Decimal | null => {
+    const units = findPrice(prepared, who, variant)?.units ?? Number.NaN
+    return Number.isNaN(units) ? null : fromUnits(units, prepared.digits)
+  }
+  const own = amount(buyer)
+  const all = buyer.kind === 'guest' ? own : amount({ kind: 'guest' })
+  return { own, public: own !== null && all !== null && compare(all, own) > 0 ? all : null }
+}
+
+function childrenOf(store: Store, parent: string | null): readonly ShopCategoryLink[] {
+  return [...store.category.values()]
+    .filter((category) => category.parent === parent)
+    .sort((left, right) => left.position - right.position)
+    .map(({ code, name }) => ({ code, name }))
+}
+
+function pathLinks(store: Store, category: string): readonly ShopCategoryLink[] {
+  return pathToRoot(store.category, category)
+    .map(({ code, name }) => ({ code, name }))
+    .reverse()
+}

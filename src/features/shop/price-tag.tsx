@@ -1,0 +1,29 @@
+import { formatMoney } from '@/ui/format/amount'
+import type { ShopMoney, ShopPrice } from './shop-view'
+
+interface PriceTagProps {
+  readonly price: ShopPrice
+  readonly money: ShopMoney
+  readonly from?: boolean
+  readonly large?: boolean
+}
+
+/** What the visitor pays, with the public price crossed out beside it where that is higher. */
+export function PriceTag({ price, money, from = false, large = false }: PriceTagProps) {
+  if (price.own === null) return <span className="text-soft">Price on request</span>
+  const text = (amount: NonNullable<ShopPrice['own']>) => formatMoney(amount, money.currency, money.digits)
+  return (
+    <span className="inline-flex flex-wrap items-baseline gap-x-2">
+      <span className={large ? 'text-3xl font-semibold' : 'text-base font-semibold'} data-testid="own-price">
+        {from && <span className="text-sm font-normal text-soft">from </span>}
+        {text(price.own)}
+      </span>
+      {price.public !== null && (
+        <span className="text-soft">
+          <span className="sr-only">public price </span>
+          <s data-testid="public-price">{text(price.public)}</s>
+        </span>
+      )}
+    </span>
+  )
+}

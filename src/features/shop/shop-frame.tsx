@@ -1,0 +1,75 @@
+import Link from 'next/link'
+import type { ReactNode } from 'react'
+import { leaveShop } from './shop-actions'
+import type { ShopCategoryLink } from './shop-view'
+
+interface ShopFrameProps {
+  readonly storeName: string
+  readonly visitor: { readonly name: string; readonly guest: boolean }
+  /** The merchant's board, looking as this visitor. */
+  readonly boardHref: string
+  readonly categories: readonly ShopCategoryLink[]
+  readonly currency: string
+  readonly children: ReactNode
+}
+
+/** The shop around every page of it. */
+export function ShopFrame({ storeName, visitor, boardHref, categories, currency, children }: ShopFrameProps) {
+  return (
+    <div className="flex min-h-dvh flex-col text-sm leading-6">
+      <p className="bg-base-content px-8 py-1 text-xs text-base-100">
+        This is the shop as <b>{visitor.name}</b> sees it.{' '}
+        <Link href={boardHref} className="underline underline-offset-2">
+          Back to the board
+        </Link>
+      </p>
+      <header className="border-b border-base-300">
+        <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-8 gap-y-2 px-8 pt-5 pb-3">
+          <Link href="/shop" className="text-2xl leading-8 font-bold tracking-tight text-primary">
+            {storeName}
+          </Link>
+          <form action="/shop/search" role="search" className="ml-auto">
+            <input
+              type="search"
+              name="words"
+              aria-label="Search the shop"
+              placeholder="Search hives, jars, suits…"
+              className="w-64 border border-base-300 bg-lifted px-3 py-1.5"
+            />
+          </form>
+          {visitor.guest ? (
+            <Link href="/shop/sign-in" className="btn btn-primary btn-sm">
+              Sign in
+            </Link>
+          ) : (
+            <form action={leaveShop} className="flex items-baseline gap-3">
+              <Link href="/shop/sign-in" className="font-semibold hover:underline">
+                {visitor.name}
+              </Link>
+              <button type="submit" className="text-soft underline underline-offset-2">
+                Sign out
+              </button>
+            </form>
+          )}
+        </div>
+        <nav aria-label="Departments" className="mx-auto max-w-6xl overflow-x-auto px-8">
+          <ul className="flex gap-5 pb-2 whitespace-nowrap">
+            {categories.map(({ code, name }) => (
+              <li key={code}>
+                <Link href={`/shop/category/${code}`} className="hover:underline">
+                  {name}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </nav>
+      </header>
+      <main className="mx-auto w-full max-w-6xl flex-1 px-8 py-8">{children}</main>
+      <footer className="border-t border-base-300 text-soft">
+        <p className="mx-auto max-w-6xl px-8 py-5">
+          Prices in {currency}, without tax. {storeName} is made up, and so is everything in its shop.
+        </p>
+      </footer>
+    </div>
+  )
+}

@@ -1,0 +1,67 @@
+import { decimal } from '@/core/decimal/decimal'
+import { isBelowCost, measureText } from '@/features/board/board-measures'
+import { layOutRows, patchBlocks } from '@/features/board/board-rows'
+import { parseBoardFilter, serializeBoardFilter } from '@/features/board/board-url'
+import type { BoardProduct, BoardVariant } from '@/features/board/board-view'
+
+const variant = (id: string, amount: string | null): BoardVariant => ({
+  id,
+  sku: id,
+  name: id,
+  base: decimal(20),
+  ownBase: true,
+  cost: decimal(15),
+  cells: [{ amount: amount === null ? null : decimal(amount), list: 'level' }],
+})
+
+test('rows: a product and its variants, a lone variant by itself, a closed product alone', () => {
+  const kinds = layOutRows([2, 1, 3], new Set([2])).map((row) => `${row.kind} ${row.product}`)
+  expect(kinds).toEqual(['product 0', 'variant 0', 'variant 0', 'variant 1', 'product 2'])
+})
+
+test.each([
+  ['price', '18', '18.00'],
+  ['margin', '18', '16.7 %'],
+  ['margin', '12', '−25.0 %'],
+  ['difference', '18', '−10.0 %'],
+  ['difference', '22', '+10.0 %'],
+  ['difference', '20', '='],
+  ['price', null, 'no price'],
+] as const)('%s of %s reads %s', (measure, amount, text) => {
+  const row = variant('a', amount)
+  expect(measureText(measure, row.cells[0] as BoardVariant['cells'][0], row, 2)).toBe(text)
+})
+
+test('below cost is strictly below', () => {
+  expect(isBelowCost({ amount: decimal('15'), list: null }, variant('a', '15'))).toBe(false)
+  expect(isBelowCost({ amount: decimal('14.99'), list: null }, variant('a', '14.99'))).toBe(true)
+})
+
+test('a patch changes the rows it names and leaves the others the same objects', () => {
+  const product = (id: string, ...variants: BoardVariant[]): BoardProduct => ({
+    id,
+    code: id,
+    name: id,
+    base: null,
+    variants,
+  })
+  const before = new Map([
+    [0, [product('p', variant('a', '18'), variant('b', '18'))]],
+    [1, [product('q', variant('c', '18'))]],
+  ])
+  const after = patchBlocks(before, {
+    kind: 'variants',
+    variants: [variant('b', '17')],
+    products: [{ id: 'p', base: decimal(9) }],
+  })
+  expect(after.get(0)?.[0]?.base).toBe('9')
+  expect(after.get(0)?.[0]?.variants.map(({ cells }) => cells[0]?.amount)).toEqual(['18', '17'])
+  expect(after.get(0)?.[0]?.variants[0]).toBe(before.get(0)?.[0]?.variants[0])
+  expect(after.get(1)?.[0]).toBe(before.get(1)?.[0])
+})
+
+test('the filter in an address', () => {
+  const filter = { category: 'jars', text: 'gold lid' }
+  expect(parseBoardFilter(serializeBoardFilter(filter))).toEqual(filter)
+  expect(parseBoardFilter(new URLSearchParams('in=&find=%20'))).toEqual({ category: null, text: '' })
+})

@@ -1,0 +1,42 @@
+import {
+  DEFAULT_VANTAGE,
+  parseVantage,
+  serializeVantage,
+  type Vantage,
+  withVantage,
+} from '@/ui/frame/vantage-url'
+import fc from 'fast-check'
+
+const vantages: fc.Arbitrary<Vantage> = fc.record({
+  as: fc.constantFrom<Vantage['as'][]>('guest', 'group:bee-farms', 'account:fennmoor'),
+  buying: fc.integer({ min: 1, max: 1_000_000 }),
+  on: fc.option(
+    fc
+      .date({ min: new Date('2000-01-01'), max: new Date('2099-12-31'), noInvalidDate: true })
+      .map((date) => `${date.toISOString().slice(0, 16)}Z`),
+  ),
+})
+
+test('what is written into an address is read from it', () => {
+  fc.assert(
+    fc.property(vantages, (vantage) => {
+      expect(parseVantage(serializeVantage(vantage))).toEqual(vantage)
+      const address = withVantage('/board?in=frames&as=guest', vantage)
+      const fields = new URLSearchParams(address.split('?')[1])
+      expect(parseVantage(fields)).toEqual(vantage)
+      expect(fields.get('in')).toBe('frames')
+    }),
+  )
+})
+
+test.each([
+  'buying=0',
+  'buying=-3',
+  'buying=many',
+  'buying=1.5',
+  'as=nobody',
+  'on=yesterday',
+  'on=2026-13-01T00:00Z',
+])('%s shows the default instead', (query) =>
+  expect(parseVantage(new URLSearchParams(query))).toEqual(DEFAULT_VANTAGE),
+)
