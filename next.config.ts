@@ -5,7 +5,8 @@ const config: NextConfig = {
   images: { unoptimized: true },
   poweredByHeader: false,
   devIndicators: false,
-  typescript: { tsconfigPath: 'tsconfig.json' },
+  // `npm run check` looks at the types; a merchant who starts the demo need not wait for it.
+  typescript: { ignoreBuildErrors: true },
 }
 
 export default config

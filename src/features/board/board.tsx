@@ -25,7 +25,7 @@ const FIXED = 3
 
 /** What each kind of buyer sees and pays, side by side. */
 export function Board({ view, filter }: BoardProps) {
-  const { vantage, trace, showTrace, setVantage } = useFrame()
+  const { vantage, showTrace, setVantage } = useFrame()
   const [measure, setMeasure] = useState<Measure>('price')
   const [at, setAt] = useState({ row: 0, column: 0 })
   const board = useBoard(view, filter)
@@ -160,12 +160,11 @@ export function Board({ view, filter }: BoardProps) {
     return list ? `Goes into ${list.name} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
   }
 
-  function onCell(row: number, column: number, open: boolean): void {
+  function onCell(row: number, column: number, asked: boolean): void {
     setAt({ row, column })
     const { variant } = find(row)
     const as = view.columns[column - FIXED]?.as ?? null
-    // Once open, the trace follows the keyboard.
-    if (variant && (open || trace !== null)) showTrace({ sku: variant.sku, as })
+    if (variant) showTrace({ sku: variant.sku, as }, asked)
   }
 
   return (

@@ -153,10 +153,10 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
             if (!line) return Promise.resolve('This line is gone.')
             return take(() => editPriceLine(sheet, { id: line.id, rule: line.rule }, typed))
           }}
-          onCell={(row, column, open) => {
+          onCell={(row, column, asked) => {
             const line = rows[row]
-            if (open && column > RULE_COLUMN && line?.example)
-              showTrace({ sku: line.example, as: example?.as ?? null })
+            if (line?.example)
+              showTrace({ sku: line.example, as: example?.as ?? null }, asked || column > RULE_COLUMN)
           }}
           empty={
             <p className="px-2 py-4 text-soft">

@@ -119,9 +119,9 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
               : `Leave empty to take it over from the product. ${ALLOWED_PRICES}`
           }
           onEdit={onEdit}
-          onCell={(row, column, open) => {
+          onCell={(row, column, asked) => {
             const sku = rows[row]?.sku
-            if (sku && open && column >= PRICE) showTrace({ sku, as: null })
+            if (sku) showTrace({ sku, as: null }, asked || column >= PRICE)
           }}
         />
       </div>

@@ -17,12 +17,12 @@ interface ShopFrameProps {
 export function ShopFrame({ storeName, visitor, boardHref, categories, currency, children }: ShopFrameProps) {
   return (
     <div className="flex min-h-dvh flex-col text-sm leading-6">
-      <p className="bg-base-content px-8 py-1 text-xs text-base-100">
+      <aside aria-label="About this window" className="bg-base-content px-8 py-1 text-xs text-base-100">
         This is the shop as <b>{visitor.name}</b> sees it.{' '}
         <Link href={boardHref} className="underline underline-offset-2">
           Back to the board
         </Link>
-      </p>
+      </aside>
       <header className="border-b border-base-300">
         <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-8 gap-y-2 px-8 pt-5 pb-3">
           <Link href="/shop" className="text-2xl leading-8 font-bold tracking-tight text-primary">

@@ -13,12 +13,23 @@ import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace
 
 /** The panel that says why: open for whatever price was asked about last. */
 export function TracePanel() {
-  const { trace, showTrace, vantage, priceVersion } = useFrame()
+  const { trace, traceOpen, setTraceOpen, vantage, priceVersion } = useFrame()
   const from = trace?.as ? { ...vantage, as: trace.as } : vantage
-  const address = trace && withVantage(`/api/trace?sku=${encodeURIComponent(trace.sku)}`, from)
+  const address =
+    trace && traceOpen ? withVantage(`/api/trace?sku=${encodeURIComponent(trace.sku)}`, from) : null
   const { value, problem } = useLoaded<TraceView>(address, priceVersion)
-  useHotkeys('escape', () => showTrace(null), { enabled: trace !== null })
-  if (!trace) return null
+  useHotkeys('escape', () => setTraceOpen(false), { enabled: traceOpen })
+  if (!traceOpen) {
+    return (
+      <button
+        type="button"
+        className="w-8 shrink-0 border-l border-base-300 py-4 text-xs font-semibold text-soft [writing-mode:vertical-rl] hover:bg-base-200"
+        onClick={() => setTraceOpen(true)}
+      >
+        Why this price?
+      </button>
+    )
+  }
   return (
     <aside
       aria-label="How this price came about"
@@ -28,16 +39,29 @@ export function TracePanel() {
         type="button"
         aria-label="Close the trace"
         className="absolute top-3 right-3 text-soft hover:text-base-content"
-        onClick={() => showTrace(null)}
+        onClick={() => setTraceOpen(false)}
       >
         <IconX size={16} stroke={1.75} aria-hidden />
       </button>
       <div aria-live="polite">
         {problem && <p className="pr-6 text-error">{problem}</p>}
-        {!value && !problem && <p className="pr-6 text-soft">Working it out…</p>}
+        {!trace && <TraceInvitation />}
+        {trace && !value && !problem && <p className="pr-6 text-soft">Working it out…</p>}
         {value && <Trace view={value} />}
       </div>
     </aside>
+  )
+}
+
+function TraceInvitation() {
+  return (
+    <>
+      <h2 className="pr-6 text-sm font-semibold">Why this price?</h2>
+      <p className="pt-1 text-soft">
+        Click any price, or press T on it: every step that made it stands here, and every list that lost, with
+        the reason.
+      </p>
+    </>
   )
 }
 

@@ -18,7 +18,10 @@ interface Frame {
   /** An address with the vantage kept. */
   readonly href: (path: string) => string
   readonly trace: TraceTarget | null
-  readonly showTrace: (target: TraceTarget | null) => void
+  /** Asks why; `reveal` opens the panel when it is closed. */
+  readonly showTrace: (target: TraceTarget, reveal: boolean) => void
+  readonly traceOpen: boolean
+  readonly setTraceOpen: (open: boolean) => void
   /** Grows when a price may have changed, so that what shows prices asks again. */
   readonly priceVersion: number
   readonly pricesChanged: () => void
@@ -31,7 +34,11 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
   const fields = useSearchParams()
   const path = usePathname()
   const router = useRouter()
-  const [trace, showTrace] = useState<TraceTarget | null>(null)
+  const [trace, setTrace] = useState<TraceTarget | null>(null)
+  // Until somebody opens or closes it, the panel stands where prices are compared: a panel that came with
+  // a click would move the cell from under a double click.
+  const [traceWanted, setTraceWanted] = useState<boolean | null>(null)
+  const traceOpen = traceWanted ?? path === '/board'
   const [priceVersion, setPriceVersion] = useState(0)
   const vantage = useMemo(() => parseVantage(fields), [fields])
 
@@ -47,11 +54,16 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
       setVantage,
       href: (target) => withVantage(target, vantage),
       trace,
-      showTrace,
+      showTrace: (target, reveal) => {
+        setTrace(target)
+        if (reveal) setTraceWanted(true)
+      },
+      traceOpen,
+      setTraceOpen: setTraceWanted,
       priceVersion,
       pricesChanged: () => setPriceVersion((version) => version + 1),
     }),
-    [vantage, setVantage, trace, priceVersion],
+    [vantage, setVantage, trace, traceOpen, priceVersion],
   )
   return <FrameContext value={frame}>{children}</FrameContext>
 }

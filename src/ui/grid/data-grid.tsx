@@ -29,8 +29,8 @@ interface DataGridProps {
   readonly editHint?: (row: number, column: number) => string | null
   /** Resolves to what is wrong, or `null` when the edit was made. */
   readonly onEdit?: (row: number, column: number, typed: string) => Promise<string | null>
-  /** The keyboard or mouse came to a cell; `open` when it was clicked or asked to show more. */
-  readonly onCell?: (row: number, column: number, open: boolean) => void
+  /** The keyboard or mouse came to a cell; `asked` when T or Space asked to show more. */
+  readonly onCell?: (row: number, column: number, asked: boolean) => void
   /** Enter or a click on a row that opens and closes; `true` when it was one. */
   readonly onToggle?: (row: number) => boolean
   /** Rows in sight changed. */
@@ -40,6 +40,7 @@ interface DataGridProps {
 
 const ROW_HEIGHT = 27
 const ROWS_BEYOND_SIGHT = 12
+const HEADER_HEIGHT = 64
 
 /**
  * The one grid of the product: rows only where they are seen, one cell under the keyboard, figures edited
@@ -58,6 +59,8 @@ export function DataGrid(props: DataGridProps) {
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: ROWS_BEYOND_SIGHT,
+    // The column headers stand in front of the rows.
+    scrollPaddingEnd: HEADER_HEIGHT,
     getItemKey: props.rowKey,
   })
   const items = virtual.getVirtualItems()
@@ -66,11 +69,12 @@ export function DataGrid(props: DataGridProps) {
   useEffect(() => onVisible?.(first, last), [first, last, rowCount, onVisible])
 
   const goTo = useCallback(
-    (cell: GridCell, open: boolean) => {
+    (cell: GridCell, by: 'keyboard' | 'mouse') => {
       setActive(cell)
       setEditing(null)
-      virtual.scrollToIndex(cell.row)
-      props.onCell?.(cell.row, cell.column, open)
+      // What is under the mouse must not move: a double click would land on another row.
+      if (by === 'keyboard') virtual.scrollToIndex(cell.row)
+      props.onCell?.(cell.row, cell.column, false)
     },
     [virtual, props],
   )
@@ -90,7 +94,7 @@ export function DataGrid(props: DataGridProps) {
     const next = moveInGrid(active, event.key, { control }, { rows: rowCount, columns: columns.length, page })
     if (next) {
       event.preventDefault()
-      return goTo(next, false)
+      return goTo(next, 'keyboard')
     }
     if (control) return
     let taken = true
@@ -159,7 +163,7 @@ export function DataGrid(props: DataGridProps) {
                   onClick={() => {
                     if (editing && here) return
                     scroller.current?.focus()
-                    goTo({ row, column }, true)
+                    goTo({ row, column }, 'mouse')
                     if (column === 0) props.onToggle?.(row)
                   }}
                   onDoubleClick={() => startEditing({ row, column }, null)}

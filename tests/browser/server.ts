@@ -1,0 +1,64 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { createServer } from 'node:net'
+import { join } from 'node:path'
+
+/** A running Steppe for tests. */
+export interface TestServer {
+  readonly url: string
+  readonly stop: () => Promise<void>
+}
+
+/** Serves the built application with the demo store, on a free port of this machine. */
+export async function startServer(data: string): Promise<TestServer> {
+  const port = await freePort()
+  const child = spawn(
+    join(process.cwd(), 'node_modules/.bin/next'),
+    ['start', '-H', '127.0.0.1', '-p', String(port)],
+    {
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+        NEXT_MANUAL_SIG_HANDLE: '1',
+        STEPPE_DEMO: '1',
+        STEPPE_DATA: data,
+      },
+      stdio: ['ignore', 'ignore', 'inherit'],
+    },
+  )
+  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
+  const url = `http://127.0.0.1:${port}`
+  await untilAnswering(url, child)
+  return {
+    url,
+    stop: async () => {
+      child.kill('SIGTERM')
+      await ended
+    },
+  }
+}
+
+async function untilAnswering(url: string, child: ChildProcess): Promise<void> {
+  for (let tries = 0; tries < 600; tries += 1) {
+    if (child.exitCode !== null) throw new Error(`the server ended with code ${child.exitCode}`)
+    const answers = await fetch(`${url}/board`).then(
+      (response) => response.ok,
+      () => false,
+    )
+    if (answers) return
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error('the server did not answer within a minute')
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer()
+    probe.once('error', reject)
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address()
+      const port = typeof address === 'object' && address ? address.port : 0
+      probe.close(() => resolve(port))
+    })
+  })
+}

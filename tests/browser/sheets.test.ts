@@ -1,0 +1,95 @@
+import type { Browser, BrowserContext, Page } from 'playwright-core'
+import { cell, launch, openWindow, reads, testUrl, typeInto } from './browser'
+
+jest.setTimeout(90_000)
+
+let browser: Browser
+let window: BrowserContext
+let page: Page
+
+beforeAll(async () => {
+  browser = await launch()
+})
+afterAll(() => browser.close())
+beforeEach(async () => {
+  window = await openWindow(browser)
+  page = await window.newPage()
+})
+afterEach(() => window.close())
+
+test('a product sheet: inherited and own values, taken over again when emptied', async () => {
+  await page.goto(testUrl('/products'))
+  await page.getByRole('searchbox').fill('brood frames')
+  await page.getByRole('link', { name: 'Brood frames' }).click()
+  await page.getByRole('heading', { name: /Brood frames/ }).waitFor()
+  const cost = cell(page, 'FR-BR-PF', 'cost')
+  await reads(cost, '13.10')
+  await typeInto(page, cost, '13.75')
+  await reads(cost, '13.75')
+  await reads(cell(page, 'FR-BR-PF', 'margin'), '46.9 %')
+  await typeInto(page, cost, '')
+  await reads(cost, '13.10')
+  await typeInto(page, cell(page, 'For all variants', 'basePrice'), '1.005')
+  await reads(
+    cell(page, 'For all variants', 'basePrice').getByRole('alert'),
+    /more digits than a price may have/,
+  )
+})
+
+test('a price list: lines with their effect, a new line, what is refused', async () => {
+  await page.goto(testUrl('/price-lists/bee-farm-level'))
+  await reads(cell(page, 'everything else', 'rule'), '−12 %')
+  const form = page.getByRole('form', { name: 'Add a line' })
+  const add = async (what: string, rule: string) => {
+    await form.getByLabel('What the line is for').fill(what)
+    await form.getByLabel('Its rule').fill(rule)
+    await form.getByRole('button', { name: 'Add' }).click()
+  }
+  await add('TL-JT-YX', '-20%')
+  await reads(form.getByRole('alert'), /no SKU, product or category “TL-JT-YX”\. Did you mean TL-JT-YL\?/)
+  expect(await form.getByLabel('What the line is for').inputValue()).toBe('TL-JT-YX')
+  await add('TL-JT-YL', '-100%')
+  await reads(form.getByRole('alert'), /would leave nothing/)
+  await add('TL-JT-YL', '-20%')
+  await reads(cell(page, 'TL-JT-YL', 'price'), '9.20')
+  await add('TL-JT-YL', '9')
+  await reads(form.getByRole('alert'), /has a line for “TL-JT-YL” already/)
+  await typeInto(page, cell(page, 'TL-JT-YL', 'rule'), '')
+  await cell(page, 'TL-JT-YL', 'rule').waitFor({ state: 'detached' })
+})
+
+test('a price list must be for somebody', async () => {
+  await page.goto(testUrl('/price-lists/school-level'))
+  await page.getByRole('button', { name: /Who the list is for: Schools/ }).click()
+  const dialog = page.getByRole('dialog', { name: 'Who the list is for' })
+  await dialog.getByRole('option', { name: 'Schools' }).click()
+  await dialog.getByRole('button', { name: 'Save' }).click()
+  await reads(dialog.getByRole('alert'), /a price list needs somebody it is for/)
+  await dialog.getByRole('option', { name: 'Schools' }).click()
+  await dialog.getByRole('option', { name: 'Club members' }).click()
+  await dialog.getByRole('button', { name: 'Save' }).click()
+  await reads(page.getByTestId('list-sentence'), /^For Club members and Schools/)
+  await page.getByRole('button', { name: /Who the list is for: Club/ }).click()
+  await dialog.getByRole('option', { name: 'Club members' }).click()
+  await dialog.getByRole('button', { name: 'Save' }).click()
+  await reads(page.getByTestId('list-sentence'), /^For Schools/)
+})
+
+test('a list is switched on and off, and its rounding changed', async () => {
+  await page.goto(testUrl('/price-lists/spring-clear-out'))
+  await page.getByRole('button', { name: 'switched off' }).click()
+  await page.getByRole('button', { name: 'switched on' }).waitFor()
+  await page.getByRole('button', { name: /Rounding of computed prices/ }).click()
+  const dialog = page.getByRole('dialog', { name: 'Rounding of computed prices' })
+  await dialog.getByLabel('Endings').fill('0.95, 0.45')
+  await dialog.getByRole('button', { name: 'Save' }).click()
+  await reads(dialog.getByRole('alert'), /must rise and stay below 1/)
+  await dialog.getByLabel('Endings').fill('0.45, 0.90')
+  await dialog.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: /ending in \.45 or \.90/ }).click()
+  await dialog.getByLabel('Endings').fill('0.90')
+  await dialog.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: /ending in \.90\. Change/ }).waitFor()
+  await page.getByRole('button', { name: 'switched on' }).click()
+  await page.getByRole('button', { name: 'switched off' }).waitFor()
+})

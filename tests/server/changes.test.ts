@@ -1,0 +1,270 @@
+import { ask } from '@/core/engine/ask'
+import { decimal } from '@/core/decimal/decimal'
+import type { Product } from '@/core/catalogue/product'
+import type { Store } from '@/core/store/store'
+import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { editAmounts } from '@/server/changes/edit-amounts'
+import { preparedAsOf, revisionOf, undo } from '@/server/changes/history'
+import { seedDemo } from '@/server/changes/seed-demo'
+import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { loadStore } from '@/server/records/record-tables'
+import { temporaryDirectory } from './temporary-directory'
+
+const directory = temporaryDirectory()
+let steppe: Steppe
+const note = { author: 'Test', at: new Date('2026-12-01T10:00:00Z') }
+const LATER = new Date('2026-12-01T10:30:00Z')
+
+beforeAll(async () => {
+  steppe = await openSteppe(directory.path)
+  await seedDemo(steppe)
+}, 60_000)
+afterAll(async () => {
+  await steppe.close()
+  directory.remove()
+})
+
+const store = (): Store => getPrepared(steppe).store
+const product = (code: string): Product => store().product.get(`product-${code}`) as Product
+
+function productRequest(code: string, change: object): ChangeRequest {
+  const record = product(code)
+  return {
+    kind: 'product',
+    id: record.id,
+    seen: revisionOf(steppe, 'product', record.id),
+    after: { ...record, ...change },
+  } as ChangeRequest
+}
+
+function price(
+  as: 'guest' | 'bee-farms' | 'distributors',
+  sku: string,
+  from = getPrepared(steppe),
+): string | null {
+  const buyer =
+    as === 'guest'
+      ? ({ kind: 'guest' } as const)
+      : ({ kind: 'group', group: as === 'bee-farms' ? 'group-farms' : 'group-distributors' } as const)
+  const asked = ask(from, { buyer, variant: `variant-${sku}` })
+  if (!asked.ok) throw new Error(asked.error.code)
+  return asked.value.unit
+}
+
+test('the demo is a real business: sizes, oddities, every number as written', () => {
+  expect(store().product.size).toBe(116)
+  expect(store().variant.size).toBeGreaterThan(290)
+  expect(store().category.size).toBeGreaterThan(50)
+  expect(price('guest', 'FR-BR-PF')).toBe('25.9')
+  // 25.90 − 12 % = 22.792, to the nearest 0.05
+  expect(price('bee-farms', 'FR-BR-PF')).toBe('22.8')
+  // A fixed line, and below its cost of 17.90.
+  expect(price('distributors', 'WF-BR-O10')).toBe('17.6')
+  expect(price('guest', 'HH-OX-275')).toBeNull()
+})
+
+test('what is in memory is what is in the database', async () => {
+  const loaded = await loadStore(steppe.database)
+  for (const kind of [
+    'settings',
+    'category',
+    'product',
+    'variant',
+    'group',
+    'account',
+    'price-list',
+    'price-line',
+  ] as const) {
+    expect(loaded.store[kind]).toEqual(store()[kind])
+  }
+  expect(loaded.revisions).toEqual(steppe.revisions)
+})
+
+test('a commit moves the prices that depend on it, and undo puts everything back', async () => {
+  const before = store()
+  const outcome = await commit(steppe, [productRequest('FR-BR', { basePrice: '30.00' })], {
+    ...note,
+    note: 'up',
+  })
+  if (!outcome.ok) throw new Error(outcome.code)
+  expect(price('guest', 'FR-BR-PF')).toBe('30')
+  expect(price('bee-farms', 'FR-BR-PF')).toBe('26.4')
+
+  const undone = await undo(steppe, outcome.changeSet, { ...note, note: 'back' })
+  expect(undone.ok).toBe(true)
+  expect(store().product).toEqual(before.product)
+  expect(price('bee-farms', 'FR-BR-PF')).toBe('22.8')
+})
+
+test('all or nothing: one bad record keeps the good ones out too', async () => {
+  const before = store()
+  const revision = steppe.lastChangeSet
+  const outcome = await commit(
+    steppe,
+    [productRequest('FR-BR', { basePrice: '31.00' }), productRequest('WF-BR', { basePrice: '-1' })],
+    { ...note, note: 'mixed' },
+  )
+  expect(outcome).toMatchObject({
+    ok: false,
+    code: 'invalid',
+    issues: [{ code: 'not-above-zero', label: 'WF-BR', field: 'basePrice', value: '-1' }],
+  })
+  expect(store()).toBe(before)
+  expect(steppe.lastChangeSet).toBe(revision)
+})
+
+test.each([
+  ['a wrong shape', { status: 'sold' }, { code: 'malformed', field: 'status', value: '"sold"' }],
+  ['an unknown field', { colour: 'red' }, { code: 'malformed', field: 'colour' }],
+  ['a taken code', { code: 'wf-br' }, { code: 'duplicate', field: 'code', value: 'wf-br' }],
+  [
+    'an unknown category',
+    { categories: ['category-framse'] },
+    { code: 'unknown', value: 'category-framse', expected: 'category-frames' },
+  ],
+])('%s is refused with field, value and what would be right', async (_reason, change, issue) => {
+  const outcome = await commit(steppe, [productRequest('FR-BR', change)], { ...note, note: 'bad' })
+  expect(outcome).toMatchObject({ ok: false, code: 'invalid' })
+  if (!outcome.ok && outcome.code === 'invalid')
+    expect(outcome.issues).toContainEqual(expect.objectContaining(issue))
+})
+
+test('a stale edit is refused with both versions, and nothing is overwritten', async () => {
+  const mine = productRequest('TL-SM', { basePrice: '35.90' })
+  const theirs = await commit(steppe, [productRequest('TL-SM', { basePrice: '36.90' })], {
+    ...note,
+    note: 'theirs',
+  })
+  expect(theirs.ok).toBe(true)
+  const outcome = await commit(steppe, [mine], { ...note, note: 'mine' })
+  expect(outcome).toMatchObject({
+    ok: false,
+    code: 'stale',
+    conflicts: [{ label: 'TL-SM', current: { basePrice: '36.9' }, submitted: { basePrice: '35.90' } }],
+  })
+  expect(product('TL-SM').basePrice).toBe('36.9')
+})
+
+test('two edits of one record at once: one wins, the other is told', async () => {
+  const [first, second] = await Promise.all([
+    commit(steppe, [productRequest('TL-CS', { basePrice: '70.00' })], { ...note, note: 'a' }),
+    commit(steppe, [productRequest('TL-CS', { basePrice: '71.00' })], { ...note, note: 'b' }),
+  ])
+  expect([first.ok, second.ok]).toEqual([true, false])
+  expect(product('TL-CS').basePrice).toBe('70')
+})
+
+test('undo of something changed since is refused', async () => {
+  const first = await commit(steppe, [productRequest('TL-BR', { basePrice: '8.10' })], {
+    ...note,
+    note: 'one',
+  })
+  await commit(steppe, [productRequest('TL-BR', { basePrice: '8.20' })], { ...note, note: 'two' })
+  if (!first.ok) throw new Error(first.code)
+  expect(await undo(steppe, first.changeSet, { ...note, note: 'back' })).toMatchObject({
+    ok: false,
+    code: 'stale',
+  })
+  expect(await undo(steppe, 9_999, { ...note, note: 'back' })).toEqual({
+    ok: false,
+    code: 'unknown-change-set',
+  })
+})
+
+test('the past is what it was: before the autumn round, and before there was a store', async () => {
+  const september = await preparedAsOf(steppe, new Date('2026-09-30T00:00:00Z'))
+  if (!september) throw new Error('no store')
+  expect(price('guest', 'FR-BR-PF', september)).toBe('24.9')
+  expect(september.store['price-list'].get('list-winter-feed')?.state).toBe('off')
+  expect(await preparedAsOf(steppe, new Date('2025-01-01T00:00:00Z'))).toBeNull()
+  expect(await preparedAsOf(steppe, LATER)).toBe(getPrepared(steppe))
+})
+
+describe('figures typed over others', () => {
+  const listEdit = (typed: string, seen: string | null) =>
+    editAmounts(
+      steppe,
+      [
+        {
+          kind: 'list-price',
+          list: 'list-bee-farm-level',
+          variant: 'variant-EX-UF',
+          as: 'group:bee-farms',
+          typed,
+          seen: seen === null ? null : decimal(seen),
+        },
+      ],
+      note,
+    )
+
+  test('a list price becomes a line for the variant, is changed in place, and goes when emptied', async () => {
+    const lines = () =>
+      [...store()['price-line'].values()].filter(({ list }) => list === 'list-bee-farm-level').length
+    const count = lines()
+    expect(price('bee-farms', 'EX-UF')).toBe('11.1')
+    expect((await listEdit('-10%', '11.1')).ok).toBe(true)
+    expect(price('bee-farms', 'EX-UF')).toBe('9.99')
+    expect((await listEdit('10.50', '9.99')).ok).toBe(true)
+    expect(lines()).toBe(count + 1)
+    expect((await listEdit('', '10.5')).ok).toBe(true)
+    expect(price('bee-farms', 'EX-UF')).toBe('11.1')
+    expect(lines()).toBe(count)
+  })
+
+  test('a line that names the variant among others lets go of it', async () => {
+    const edit = {
+      kind: 'list-price',
+      list: 'list-bee-farm-level',
+      variant: 'variant-HH-ST-50',
+      as: 'group:bee-farms',
+      typed: '99',
+      seen: decimal('104.15'),
+    } as const
+    expect((await editAmounts(steppe, [edit], note)).ok).toBe(true)
+    expect(price('bee-farms', 'HH-ST-50')).toBe('99')
+    expect(price('bee-farms', 'HH-FA-20')).toBe('141.1')
+  })
+
+  test('a figure that moved meanwhile is not overwritten', async () =>
+    expect(await listEdit('9.00', '12.34')).toEqual({
+      ok: false,
+      refusal: { code: 'changed-meanwhile', seen: '12.34', current: '11.1' },
+    }))
+
+  test('nonsense changes nothing', async () =>
+    expect(await listEdit('12,5x', '11.1')).toMatchObject({
+      ok: false,
+      refusal: { code: 'expression', error: 'not-understood' },
+    }))
+
+  test('an emptied variant takes its product’s value over again', async () => {
+    const edit = (typed: string, seen: string) =>
+      editAmounts(
+        steppe,
+        [
+          {
+            kind: 'value',
+            record: 'variant',
+            id: 'variant-FR-BR-PA',
+            field: 'basePrice',
+            typed,
+            seen: decimal(seen),
+          },
+        ],
+        note,
+      )
+    expect((await edit('', '35.9')).ok).toBe(true)
+    expect(price('guest', 'FR-BR-PA')).toBe('25.9')
+    expect((await edit('35.90', '25.9')).ok).toBe(true)
+    expect(price('guest', 'FR-BR-PA')).toBe('35.9')
+  })
+
+  test('an unknown variant is named', async () =>
+    expect(
+      await editAmounts(
+        steppe,
+        [{ kind: 'value', record: 'variant', id: 'variant-FR-BR-PQ', field: 'cost', typed: '1', seen: null }],
+        note,
+      ),
+    ).toMatchObject({ ok: false, refusal: { code: 'unknown', what: 'variant', value: 'variant-FR-BR-PQ' } }))
+})

@@ -1,0 +1,116 @@
+import type { Change } from '@/core/store/store'
+import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { DirectoryInUseError } from '@/server/database/directory-lock'
+import { openSteppe } from '@/server/engine/steppe'
+import { type ChildProcess, spawn } from 'node:child_process'
+import { createInterface } from 'node:readline'
+import { temporaryDirectory } from './temporary-directory'
+
+const directory = temporaryDirectory()
+afterAll(() => directory.remove())
+
+const KILLS = 20
+
+const inherited = { basePrice: '1', cost: null, recommendedPrice: null, weight: null }
+const product = (id: string) => ({
+  id,
+  code: id,
+  name: id,
+  description: '',
+  picture: 'hive',
+  unit: 'each',
+  status: 'active',
+  categories: ['all'],
+  attributes: {},
+  axes: [],
+  ...inherited,
+})
+const records: readonly [Change['kind'], { id: string }][] = [
+  [
+    'settings',
+    { id: 'settings', name: 'S', currency: 'EUR', priceDigits: 2, timeZone: 'UTC', country: 'IE' } as {
+      id: string
+    },
+  ],
+  ['category', { id: 'all', code: 'all', name: 'All', parent: null, position: 0 } as { id: string }],
+  ['product', product('product-a')],
+  ['product', product('product-b')],
+]
+
+function startCommitter(from: number): ChildProcess {
+  return spawn(
+    process.execPath,
+    [
+      '--conditions=react-server',
+      '--import',
+      'tsx',
+      'tests/server/committer.ts',
+      directory.path,
+      String(from),
+    ],
+    {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    },
+  )
+}
+
+/** Lets a committer say some numbers, kills it in the middle of its work, and gives the last number it said. */
+async function killAfter(commits: number, from: number): Promise<number> {
+  const child = startCommitter(from)
+  const ended = new Promise((resolve) => child.once('exit', resolve))
+  let last = from - 1
+  for await (const line of createInterface({ input: child.stdout as NodeJS.ReadableStream })) {
+    last = Number(line)
+    if (last - from >= commits) child.kill('SIGKILL')
+  }
+  await ended
+  return last
+}
+
+test('twenty kills in the middle of commits lose nothing acknowledged and tear nothing', async () => {
+  const set = await openSteppe(directory.path)
+  const outcome = await commit(
+    set,
+    records.map(([kind, after]) => ({ kind, id: after.id, seen: null, after })) as unknown as ChangeRequest[],
+    { author: 'Test', note: 'set up', at: new Date(0) },
+  )
+  expect(outcome).toMatchObject({ ok: true })
+  await set.close()
+
+  let next = 2
+  for (let kill = 0; kill < KILLS; kill += 1) {
+    const acknowledged = await killAfter(kill % 7, next)
+    const steppe = await openSteppe(directory.path)
+    const price = (id: string) => Number(steppe.prepared?.store.product.get(id)?.basePrice)
+    const stored = price('product-a')
+    expect(stored).toBe(price('product-b'))
+    expect(stored).toBeGreaterThanOrEqual(acknowledged)
+    // At most the one commit that was on its way when the kill came may be there beyond what was said.
+    expect(stored).toBeLessThanOrEqual(acknowledged + 1)
+    const last = await steppe.database.query.changeSets.findFirst({
+      orderBy: (changeSet, { desc }) => desc(changeSet.id),
+    })
+    expect(Number(last?.note)).toBe(stored)
+    await steppe.close()
+    next = stored + 1
+  }
+}, 240_000)
+
+test('a second process is told plainly that the directory is in use', async () => {
+  const steppe = await openSteppe(directory.path)
+  const child = spawn(
+    process.execPath,
+    ['--conditions=react-server', '--import', 'tsx', 'tests/server/committer.ts', directory.path, '1'],
+    {
+      stdio: ['ignore', 'ignore', 'pipe'],
+    },
+  )
+  let said = ''
+  child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
+  const code = await new Promise((resolve) => child.once('exit', resolve))
+  expect(code).not.toBe(0)
+  expect(said).toContain('is in use by another Steppe')
+  expect(said).toContain(`process ${process.pid}`)
+  await expect(openSteppe(directory.path, { reset: true })).rejects.toBeInstanceOf(DirectoryInUseError)
+  await steppe.close()
+}, 60_000)
