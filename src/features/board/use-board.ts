@@ -10,13 +10,23 @@ import { type BoardFilter, serializeBoardFilter } from './board-url'
 import { BLOCK_SIZE, type BoardProduct, type BoardView } from './board-view'
 import { type BoardOutcome, editBoard, undoOnBoard } from './edit-board'
 
+/** Change sets made here and taken back here, the latest last. */
+interface Stacks {
+  readonly done: readonly number[]
+  readonly undone: readonly number[]
+}
+
+const NOTHING_DONE: Stacks = { done: [], undone: [] }
+
 /** The board's rows as they are read, opened, edited, taken back. */
 export function useBoard(view: BoardView, filter: BoardFilter) {
   const { vantage, pricesChanged } = useFrame()
   const [blocks, setBlocks] = useState<BoardBlocks>(() => new Map([[0, view.firstBlock]]))
   const [closed, setClosed] = useState<ReadonlySet<number>>(new Set())
-  const [done, setDone] = useState<readonly number[]>([])
-  const [undone, setUndone] = useState<readonly number[]>([])
+  const [stacks, setStacks] = useState(NOTHING_DONE)
+  // What is pressed twice quickly must not take the same change back twice: writes wait for each other.
+  const current = useRef(NOTHING_DONE)
+  const writing = useRef<Promise<unknown>>(Promise.resolve())
   const asked = useRef(new Set([0]))
   const rows = useMemo(() => layOutRows(view.counts, closed), [view.counts, closed])
 
@@ -63,38 +73,45 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
     [reload, pricesChanged],
   )
 
+  const remember = useCallback((next: Stacks) => {
+    current.current = next
+    setStacks(next)
+  }, [])
+
+  const inTurn = useCallback(<Result>(act: () => Promise<Result>): Promise<Result> => {
+    const turn = writing.current.then(act)
+    writing.current = turn
+    return turn
+  }, [])
+
   const edit = useCallback(
-    async (edits: readonly AmountEdit[]): Promise<string | null> => {
-      const outcome = await attempt(() => editBoard(edits, vantage.as))
-      if (outcome.ok) {
-        setDone((before) => [...before, outcome.changeSet])
-        setUndone([])
-      }
-      return take(outcome)
-    },
-    [vantage.as, take],
+    (edits: readonly AmountEdit[]): Promise<string | null> =>
+      inTurn(async () => {
+        const outcome = await attempt(() => editBoard(edits, vantage.as))
+        if (outcome.ok) remember({ done: [...current.current.done, outcome.changeSet], undone: [] })
+        return take(outcome)
+      }),
+    [vantage.as, take, remember, inTurn],
   )
 
   const takeBack = useCallback(
-    async (which: 'undo' | 'redo') => {
-      const from = which === 'undo' ? done : undone
-      const changeSet = from.at(-1)
-      if (changeSet === undefined)
-        return void toast(which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.')
-      const outcome = await attempt(() => undoOnBoard(changeSet, vantage.as))
-      const problem = take(outcome)
-      if (!outcome.ok) return void toast.error(problem)
-      const rest = from.slice(0, -1)
-      if (which === 'undo') {
-        setDone(rest)
-        setUndone((before) => [...before, outcome.changeSet])
-      } else {
-        setUndone(rest)
-        setDone((before) => [...before, outcome.changeSet])
-      }
-      toast(which === 'undo' ? 'Taken back.' : 'Done again.')
-    },
-    [done, undone, take, vantage.as],
+    (which: 'undo' | 'redo'): Promise<void> =>
+      inTurn(async () => {
+        const { done, undone } = current.current
+        const changeSet = (which === 'undo' ? done : undone).at(-1)
+        if (changeSet === undefined)
+          return void toast(which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.')
+        const outcome = await attempt(() => undoOnBoard(changeSet, vantage.as))
+        const problem = take(outcome)
+        if (!outcome.ok) return void toast.error(problem)
+        remember(
+          which === 'undo'
+            ? { done: done.slice(0, -1), undone: [...undone, outcome.changeSet] }
+            : { done: [...done, outcome.changeSet], undone: undone.slice(0, -1) },
+        )
+        toast(which === 'undo' ? 'Taken back.' : 'Done again.')
+      }),
+    [take, remember, inTurn, vantage.as],
   )
 
   const toggle = useCallback((product: number) => {
@@ -120,8 +137,8 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
     toggle,
     setAllClosed,
     anyClosed: closed.size > 0,
-    canUndo: done.length > 0,
-    canRedo: undone.length > 0,
+    canUndo: stacks.done.length > 0,
+    canRedo: stacks.undone.length > 0,
     ready,
   }
 }

@@ -12,6 +12,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import type { Found } from './find-records'
 
 const ROW = 'data-[selected=true]:bg-chosen flex cursor-pointer justify-between gap-4 px-4 py-1.5'
+const SWITCH_THEME = 'Switch between light and dark'
 const KINDS = ['Product', 'Price list', 'Look as'] as const
 
 /** Finds any record or action from anywhere. */
@@ -91,11 +92,13 @@ export function Palette({ places }: { readonly places: readonly Place[] }) {
               </Command.Group>
             )
           })}
-          <Command.Group heading="Do">
-            <Command.Item value="theme" className={ROW} onSelect={choose(switchTheme)}>
-              Switch between light and dark
-            </Command.Item>
-          </Command.Group>
+          {SWITCH_THEME.toLowerCase().includes(words.toLowerCase()) && (
+            <Command.Group heading="Do">
+              <Command.Item value="theme" className={ROW} onSelect={choose(switchTheme)}>
+                {SWITCH_THEME}
+              </Command.Item>
+            </Command.Group>
+          )}
         </Command.List>
       </Command.Dialog>
     </>

@@ -62,44 +62,51 @@ function AudienceForm({
             className="w-full bg-transparent px-3 py-2 outline-none"
           />
         </SearchField>
-        <ListBox
-          aria-label={label}
-          selectionMode="multiple"
-          selectedKeys={keys}
-          onSelectionChange={(selected) =>
-            setKeys(new Set(selected === 'all' ? choices.map(({ key }) => key) : [...selected].map(String)))
-          }
-          className="max-h-60 min-h-0 flex-1 overflow-auto py-1 outline-none"
-          renderEmptyState={() => <p className="px-3 py-2 text-soft">Nobody is called that.</p>}
+        <div
+          role="region"
+          aria-label="All of them"
+          tabIndex={0}
+          className="max-h-72 min-h-0 flex-1 overflow-auto"
         >
-          {SECTIONS.map((section) => (
-            <ListBoxSection key={section} id={section}>
-              <Header className="px-3 pt-2 pb-0.5 text-2xs font-semibold text-soft">{section}</Header>
-              {choices
-                .filter((choice) => choice.section === section)
-                .map(({ key, name }) => (
-                  <ListBoxItem
-                    key={key}
-                    id={key}
-                    textValue={name}
-                    className="flex cursor-pointer gap-2 px-3 py-1 outline-none data-[focused]:bg-chosen"
-                  >
-                    {({ isSelected }) => (
-                      <>
-                        <span
-                          aria-hidden
-                          className={`mt-0.5 size-4 shrink-0 border text-center text-xs leading-[14px] ${isSelected ? 'border-primary bg-primary text-primary-content' : 'border-soft'}`}
-                        >
-                          {isSelected ? '✓' : ''}
-                        </span>
-                        {name}
-                      </>
-                    )}
-                  </ListBoxItem>
-                ))}
-            </ListBoxSection>
-          ))}
-        </ListBox>
+          <ListBox
+            aria-label={label}
+            selectionMode="multiple"
+            selectedKeys={keys}
+            onSelectionChange={(selected) =>
+              setKeys(new Set(selected === 'all' ? choices.map(({ key }) => key) : [...selected].map(String)))
+            }
+            className="py-1 outline-none"
+            renderEmptyState={() => <p className="px-3 py-2 text-soft">Nobody is called that.</p>}
+          >
+            {SECTIONS.map((section) => (
+              <ListBoxSection key={section} id={section}>
+                <Header className="px-3 pt-2 pb-0.5 text-2xs font-semibold text-soft">{section}</Header>
+                {choices
+                  .filter((choice) => choice.section === section)
+                  .map(({ key, name }) => (
+                    <ListBoxItem
+                      key={key}
+                      id={key}
+                      textValue={name}
+                      className="flex cursor-pointer gap-2 px-3 py-1 outline-none data-[focused]:bg-chosen"
+                    >
+                      {({ isSelected }) => (
+                        <>
+                          <span
+                            aria-hidden
+                            className={`mt-0.5 size-4 shrink-0 border text-center text-xs leading-[14px] ${isSelected ? 'border-primary bg-primary text-primary-content' : 'border-soft'}`}
+                          >
+                            {isSelected ? '✓' : ''}
+                          </span>
+                          {name}
+                        </>
+                      )}
+                    </ListBoxItem>
+                  ))}
+              </ListBoxSection>
+            ))}
+          </ListBox>
+        </div>
       </Autocomplete>
       <div className="flex flex-wrap items-center gap-2 border-t border-base-300 p-3">
         {problem && (

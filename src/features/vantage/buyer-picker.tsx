@@ -47,35 +47,42 @@ export function BuyerPicker({ buyers, current, onPick }: BuyerPickerProps) {
                 className="w-full bg-transparent px-3 py-2 outline-none"
               />
             </SearchField>
-            <ListBox
-              aria-label="Buyers"
-              className="min-h-0 flex-1 overflow-auto py-1 outline-none"
-              selectionMode="single"
-              onAction={(key) => {
-                onPick(key as BuyerCode)
-                setOpen(false)
-              }}
-              renderEmptyState={() => <p className="px-3 py-2 text-soft">Nobody is called that.</p>}
+            <div
+              role="region"
+              aria-label="All of them"
+              tabIndex={0}
+              className="max-h-72 min-h-0 flex-1 overflow-auto"
             >
-              {SECTIONS.map((section) => (
-                <ListBoxSection key={section} id={section}>
-                  <Header className="px-3 pt-2 pb-0.5 text-2xs font-semibold text-soft">{section}</Header>
-                  {buyers
-                    .filter((buyer) => buyer.section === section)
-                    .map((buyer) => (
-                      <ListBoxItem
-                        key={buyer.as}
-                        id={buyer.as}
-                        textValue={`${buyer.name} ${buyer.about}`}
-                        className="flex cursor-pointer justify-between gap-3 px-3 py-1 outline-none data-[focused]:bg-chosen"
-                      >
-                        <span className="font-medium">{buyer.name}</span>
-                        <span className="truncate text-soft">{buyer.about}</span>
-                      </ListBoxItem>
-                    ))}
-                </ListBoxSection>
-              ))}
-            </ListBox>
+              <ListBox
+                aria-label="Buyers"
+                className="py-1 outline-none"
+                selectionMode="single"
+                onAction={(key) => {
+                  onPick(key as BuyerCode)
+                  setOpen(false)
+                }}
+                renderEmptyState={() => <p className="px-3 py-2 text-soft">Nobody is called that.</p>}
+              >
+                {SECTIONS.map((section) => (
+                  <ListBoxSection key={section} id={section}>
+                    <Header className="px-3 pt-2 pb-0.5 text-2xs font-semibold text-soft">{section}</Header>
+                    {buyers
+                      .filter((buyer) => buyer.section === section)
+                      .map((buyer) => (
+                        <ListBoxItem
+                          key={buyer.as}
+                          id={buyer.as}
+                          textValue={`${buyer.name} ${buyer.about}`}
+                          className="flex cursor-pointer justify-between gap-3 px-3 py-1 outline-none data-[focused]:bg-chosen"
+                        >
+                          <span className="font-medium">{buyer.name}</span>
+                          <span className="truncate text-soft">{buyer.about}</span>
+                        </ListBoxItem>
+                      ))}
+                  </ListBoxSection>
+                ))}
+              </ListBox>
+            </div>
           </Autocomplete>
         </Dialog>
       </Popover>

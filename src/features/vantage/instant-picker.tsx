@@ -27,7 +27,7 @@ export function InstantPicker({ view, current, onPick }: InstantPickerProps) {
       </Button>
       <Popover className="w-96 border border-base-300 bg-base-100" placement="bottom start">
         <Dialog aria-label="Look at a moment" className="outline-none">
-          <ul className="py-1">
+          <ul className="max-h-60 overflow-auto py-1">
             <li>
               <button
                 type="button"

@@ -6,7 +6,7 @@ import type { Steppe } from '@/server/engine/steppe'
 import { formatDay } from '@/ui/format/instant'
 import type { BuyerChoice, VantageView } from './vantage-view'
 
-const MOMENTS = 8
+const MOMENTS = 40
 const MINUTE = 60_000
 
 /** Everybody one can look as, and the moments one can look at. */

@@ -4,7 +4,7 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import { prepare } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
-import { and, asc, desc, eq, gt, or } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, isNotNull, isNull, notInArray, or } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
@@ -81,13 +81,19 @@ export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number
   return steppe.revisions.get(revisionKey({ kind, id })) ?? null
 }
 
-/** The change sets made last, newest first. */
+/** The change sets that still count, newest first: neither taken back nor taking back. */
 export async function latestChangeSets(
   steppe: Steppe,
   count: number,
 ): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
-  const { id, at, note } = schema.changeSets
-  return steppe.database.select({ id, at, note }).from(schema.changeSets).orderBy(desc(id)).limit(count)
+  const { id, at, note, undoes } = schema.changeSets
+  const takenBack = steppe.database.select({ id: undoes }).from(schema.changeSets).where(isNotNull(undoes))
+  return steppe.database
+    .select({ id, at, note })
+    .from(schema.changeSets)
+    .where(and(isNull(undoes), notInArray(id, takenBack)))
+    .orderBy(desc(id))
+    .limit(count)
 }
 
 /** One change of a sheet's records. */

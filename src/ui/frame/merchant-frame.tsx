@@ -1,4 +1,3 @@
-import { IconBuildingStore } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
 import { ThemeSwitch } from '../theme/theme-switch'
 import { type Place, Places } from './places'
@@ -44,13 +43,7 @@ export function MerchantFrame({ storeName, places, vantage, tools, trace, childr
         </div>
       </header>
       <div className="flex min-h-0 flex-1">
-        <div className="flex w-36 shrink-0 flex-col justify-between overflow-auto border-r border-base-300">
-          <Places places={places} />
-          <p className="flex items-start gap-1.5 px-4 py-3 text-xs leading-4 text-soft">
-            <IconBuildingStore size={14} stroke={1.75} className="mt-px shrink-0" aria-hidden />
-            {storeName}
-          </p>
-        </div>
+        <Places places={places} storeName={storeName} />
         <main id="surface" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
           {children}
         </main>

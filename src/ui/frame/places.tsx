@@ -1,8 +1,8 @@
 'use client'
 
-import { usePathname } from 'next/navigation'
+import { IconBuildingStore } from '@tabler/icons-react'
+import { usePathname, useRouter } from 'next/navigation'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { useRouter } from 'next/navigation'
 import { useFrame } from './frame-context'
 import { VantageLink } from './vantage-link'
 
@@ -18,10 +18,19 @@ export interface Place {
 const GROUPS = ['Look', 'Set'] as const
 
 /** The slim column of words on the left, in the order the work is done. */
-export function Places({ places }: { readonly places: readonly Place[] }) {
+export function Places({
+  places,
+  storeName,
+}: {
+  readonly places: readonly Place[]
+  readonly storeName: string
+}) {
   const path = usePathname()
   return (
-    <nav aria-label="Places" className="flex flex-col gap-4 py-4">
+    <nav
+      aria-label="Places"
+      className="flex w-36 shrink-0 flex-col gap-4 overflow-auto border-r border-base-300 pt-4"
+    >
       {GROUPS.map((group) => (
         <div key={group}>
           <h2 className="px-4 pb-1 text-2xs font-semibold text-soft">{group}</h2>
@@ -51,6 +60,10 @@ export function Places({ places }: { readonly places: readonly Place[] }) {
           </ul>
         </div>
       ))}
+      <p className="mt-auto flex items-start gap-1.5 px-4 py-3 text-xs leading-4 text-soft">
+        <IconBuildingStore size={14} stroke={1.75} className="mt-px shrink-0" aria-hidden />
+        {storeName}
+      </p>
     </nav>
   )
 }
