@@ -217,9 +217,9 @@ function whyLaterList(entry: LadderList, line: Tried, won: Won): LossReason {
 }
 
 /** That a list says nothing about an item, or that one of its lines leaves the item out by name. */
-function noLine({ index }: PreparedStore, { list, lines }: CompiledList, number: number): Loser {
+function noLine({ index }: PreparedStore, { list, excluding }: CompiledList, number: number): Loser {
   const facts = index.facts[number]
-  for (const line of facts ? lines : []) {
+  for (const line of facts ? excluding : []) {
     const match = matchWhat(line.scope, facts as NonNullable<typeof facts>)
     if (!match.matches && match.because === 'excluded') {
       return {

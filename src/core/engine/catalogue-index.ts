@@ -1,4 +1,4 @@
-import { itemFacts } from '../catalogue/item-facts'
+import { categoriesOf, itemFacts } from '../catalogue/item-facts'
 import { resolveValue } from '../catalogue/product'
 import type { ItemFacts } from '../predicates/what'
 import { getSettings, type Store } from '../store/store'
@@ -19,15 +19,25 @@ export interface CatalogueIndex {
   readonly signatureOf: Int32Array
   /** The first variant of each signature, and the number of variants at the end. */
   readonly signatureStarts: Int32Array
+  /** Signatures below each category, and with each `name=value` of an attribute. */
+  readonly signaturesOf: ReadonlyMap<string, readonly number[]>
 }
 
 export function indexCatalogue(store: Store): CatalogueIndex {
   const entries: { id: string; product: string; facts: ItemFacts; signature: string }[] = []
+  const branches = new Map<string, { categories: ReadonlyMap<string, number>; text: string }>()
   for (const variant of store.variant.values()) {
     const product = store.product.get(variant.product)
     if (!product) throw new RangeError(`variant ${variant.id} has no product`)
-    const facts = itemFacts(store.category, product, variant)
-    entries.push({ id: variant.id, product: product.id, facts, signature: signatureText(facts) })
+    let branch = branches.get(product.id)
+    if (!branch) {
+      const categories = categoriesOf(store.category, product)
+      branches.set(product.id, (branch = { categories, text: branchText(categories) }))
+    }
+    const facts = itemFacts(product, variant, branch.categories)
+    const signature = `${branch.text}
+${attributeText(facts.attributes)}`
+    entries.push({ id: variant.id, product: product.id, facts, signature })
   }
   entries.sort((left, right) =>
     left.signature < right.signature ? -1 : left.signature > right.signature ? 1 : 0,
@@ -51,6 +61,7 @@ export function indexCatalogue(store: Store): CatalogueIndex {
     facts: entries.map(({ facts }) => facts),
     signatureOf,
     signatureStarts: Int32Array.from([...starts, entries.length]),
+    signaturesOf: gatherSignatures(starts.map((start) => (entries[start] as (typeof entries)[0]).facts)),
   }
 }
 
@@ -72,10 +83,31 @@ export function baseUnitsOf(store: Store, variantId: string, digits: number): nu
   return value === null ? Number.NaN : toUnits(value, digits)
 }
 
-function signatureText({ categories, attributes }: ItemFacts): string {
-  const branches = [...categories].map(([id, distance]) => `${id}:${distance}`).sort()
-  const values = Object.entries(attributes)
-    .map(([name, value]) => `${name}=${value}`)
-    .sort()
-  return JSON.stringify([branches, values])
+/** The key of an attribute's value in `signaturesOf`. */
+export function attributeKey(name: string, value: string): string {
+  return JSON.stringify([name, value])
+}
+
+function gatherSignatures(facts: readonly ItemFacts[]): ReadonlyMap<string, readonly number[]> {
+  const gathered = new Map<string, number[]>()
+  facts.forEach(({ categories, attributes }, signature) => {
+    const keys = [
+      ...categories.keys(),
+      ...Object.entries(attributes).map(([name, value]) => attributeKey(name, value)),
+    ]
+    for (const key of keys) {
+      const known = gathered.get(key)
+      if (known) known.push(signature)
+      else gathered.set(key, [signature])
+    }
+  })
+  return gathered
+}
+
+function branchText(categories: ReadonlyMap<string, number>): string {
+  return JSON.stringify([...categories].map(([id, distance]) => `${id}:${distance}`).sort())
+}
+
+function attributeText(attributes: ItemFacts['attributes']): string {
+  return JSON.stringify(Object.entries(attributes).sort(([left], [right]) => (left < right ? -1 : 1)))
 }

@@ -1,6 +1,6 @@
-import { type ItemFacts, matchWhat, namesItems, type WhatTerm } from '../predicates/what'
+import { type ItemFacts, matchWhat, type WhatTerm } from '../predicates/what'
 import type { PriceLine, PriceList } from '../price/price-list'
-import type { CatalogueIndex } from './catalogue-index'
+import { attributeKey, type CatalogueIndex } from './catalogue-index'
 import { compilePriceStep, type PriceStep } from './price-step'
 
 /** Below every line that says what it is for. */
@@ -25,6 +25,8 @@ export interface CompiledList {
   readonly list: PriceList
   /** In the order of their position; the default line, if any, is behind them all. */
   readonly lines: readonly PriceLine[]
+  /** Those that leave something out, in the same order. */
+  readonly excluding: readonly PriceLine[]
   /** Of each line, and of the default line behind them. */
   readonly steps: readonly PriceStep[]
   readonly plan: CandidateRows
@@ -48,19 +50,22 @@ export function compileList(
   const steps = lines.map((line) => compilePriceStep(line.method, line.rounding ?? list.rounding, digits))
   if (list.defaultLine) steps.push(compilePriceStep(list.defaultLine, list.rounding, digits))
 
-  const broad = lines.flatMap((line, at) => (line.scope.include.every(namesItems) ? [] : [at]))
+  const broad = linesBySignature(lines, index)
   const named = linesByNamedVariant(lines, index)
   const exceptions = Int32Array.from([...named.keys()].sort((left, right) => left - right))
 
+  const otherwise: readonly Candidate[] = list.defaultLine
+    ? [{ line: lines.length, specificity: DEFAULT_LINE_SPECIFICITY }]
+    : []
   const candidatesOf = (facts: ItemFacts, among: readonly number[]): readonly Candidate[] => {
+    if (among.length === 0) return otherwise
     const found: Candidate[] = []
     for (const at of among) {
       const match = matchWhat((lines[at] as PriceLine).scope, facts)
       if (match.matches) found.push({ line: at, specificity: match.specificity })
     }
     found.sort((left, right) => right.specificity - left.specificity || left.line - right.line)
-    if (list.defaultLine) found.push({ line: lines.length, specificity: DEFAULT_LINE_SPECIFICITY })
-    return found
+    return [...found, ...otherwise]
   }
 
   const signatures = index.signatureStarts.length - 1
@@ -68,15 +73,20 @@ export function compileList(
   return {
     list,
     lines,
+    excluding: lines.filter(({ scope }) => scope.exclude.length > 0),
     steps,
     plan: toRows(signatures, (signature) =>
       // Any variant of a signature stands for all, so the plan must not see which one it is.
-      candidatesOf({ ...factsOf(index.signatureStarts[signature] as number), ...UNNAMED }, broad),
+      candidatesOf(
+        { ...factsOf(index.signatureStarts[signature] as number), ...UNNAMED },
+        broad.get(signature) ?? NO_LINES,
+      ),
     ),
     exceptions,
     exceptionRows: toRows(exceptions.length, (at) => {
       const number = exceptions[at] as number
-      return candidatesOf(factsOf(number), [...new Set([...broad, ...(named.get(number) ?? [])])])
+      const among = broad.get(index.signatureOf[number] as number) ?? NO_LINES
+      return candidatesOf(factsOf(number), [...new Set([...among, ...(named.get(number) ?? NO_LINES)])])
     }),
   }
 }
@@ -106,6 +116,39 @@ function findException(exceptions: Int32Array, number: number): number {
     else high = middle - 1
   }
   return -1
+}
+
+const NO_LINES: readonly number[] = []
+
+/** Lines that speak of more than single items, by the signatures they may reach. */
+function linesBySignature(
+  lines: readonly PriceLine[],
+  index: CatalogueIndex,
+): ReadonlyMap<number, readonly number[]> {
+  const every = [...Array(index.signatureStarts.length - 1).keys()]
+  const gathered = new Map<number, number[]>()
+  lines.forEach(({ scope }, at) => {
+    for (const term of scope.include) {
+      for (const signature of signaturesReached(term, index, every)) {
+        const known = gathered.get(signature)
+        if (!known) gathered.set(signature, [at])
+        else if (known.at(-1) !== at) known.push(at)
+      }
+    }
+  })
+  return gathered
+}
+
+function signaturesReached(
+  term: WhatTerm,
+  index: CatalogueIndex,
+  every: readonly number[],
+): readonly number[] {
+  if (term.kind === 'everything') return every
+  if (term.kind === 'category') return index.signaturesOf.get(term.category) ?? NO_LINES
+  if (term.kind === 'attribute')
+    return index.signaturesOf.get(attributeKey(term.name, term.value)) ?? NO_LINES
+  return NO_LINES
 }
 
 /** Lines that name products or variants, included or excluded, by the variants they name. */

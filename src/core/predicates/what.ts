@@ -52,11 +52,6 @@ export function countWhat(what: What, items: Iterable<ItemFacts>): number {
   return count
 }
 
-/** Whether a term speaks of single products or variants, rather than of what many have in common. */
-export function namesItems(term: WhatTerm): boolean {
-  return term.kind === 'product' || term.kind === 'variant'
-}
-
 function termSpecificity(term: WhatTerm, item: ItemFacts): number | null {
   switch (term.kind) {
     case 'everything':
