@@ -103,7 +103,7 @@ export function largeStore({ variants, lists, linesPerList }: StoreSize): Store 
       picture: 'box',
       unit: 'each',
       status: 'active' as const,
-      categories: pick(5) === 0 ? [`c${pick(branches)}`, `c${pick(8)}`] : [`c${pick(branches)}`],
+      categories: pick(5) === 0 ? [`c${8 + pick(branches - 8)}`, `c${pick(8)}`] : [`c${pick(branches)}`],
       attributes: {},
       axes: ['size'],
       basePrice: cents(100, 100_000),

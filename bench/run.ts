@@ -54,7 +54,7 @@ async function main(): Promise<void> {
     { name: 'prepare', times: 1, run: () => prepare(store) },
   ]
   const quick = await measure(contenders, REPETITIONS)
-  const heavy = await measure(slow, 5)
+  const heavy = await measure(slow, 3)
 
   for (const samples of [quick, heavy]) {
     for (const [name, values] of samples)

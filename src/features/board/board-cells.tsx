@@ -35,13 +35,19 @@ export function ProductName({
   readonly row: Extract<BoardRow, { kind: 'product' }>
 }) {
   return (
-    <span className="@container flex min-w-0 flex-1 cursor-pointer items-baseline gap-2">
-      <span aria-hidden className="w-3 shrink-0 text-[9px] text-soft">
-        {row.open ? '▼' : '▶'}
-      </span>
-      <span className="truncate">{product.name}</span>
-      <span className="shrink-0 text-2xs font-normal text-soft">
-        {product.code} · {row.variants}
+    <span className="@container min-w-0 flex-1">
+      <span className="flex cursor-pointer items-baseline gap-2">
+        <span aria-hidden className="w-3 shrink-0 text-[9px] text-soft">
+          {row.open ? '▼' : '▶'}
+        </span>
+        <span className="truncate" title={`${product.name}, ${product.code}`}>
+          {product.name}
+        </span>
+        <span className="shrink-0 text-2xs font-normal text-soft">
+          <span className="hidden @min-[240px]:inline">{product.code} · </span>
+          {row.variants}
+        </span>
+        <span className="sr-only">{row.open ? 'variants, open' : 'variants, closed'}</span>
       </span>
     </span>
   )

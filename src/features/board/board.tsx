@@ -37,16 +37,16 @@ export function Board({ view, filter }: BoardProps) {
     {
       key: 'name',
       header: <span className="font-normal text-soft">{sizeText(view)}</span>,
-      width: 'minmax(176px, 1fr)',
+      width: 'minmax(158px, 1fr)',
     },
-    { key: 'base', header: columnHeader('Base', `net ${view.currency}`), width: '70px', align: 'right' },
-    { key: 'cost', header: columnHeader('Cost', `net ${view.currency}`), width: '70px', align: 'right' },
+    { key: 'base', header: columnHeader('Base', `net ${view.currency}`), width: '62px', align: 'right' },
+    { key: 'cost', header: columnHeader('Cost', `net ${view.currency}`), width: '62px', align: 'right' },
     ...view.columns.map((column) => ({
       key: column.as,
       header: columnHeader(column.title, column.subtitle, column.as === vantage.as, () =>
         setVantage({ as: column.as }),
       ),
-      width: 'minmax(80px, 96px)',
+      width: 'minmax(76px, 96px)',
       align: 'right' as const,
     })),
   ]

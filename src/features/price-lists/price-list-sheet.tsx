@@ -38,13 +38,13 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
   const { example } = view
 
   const columns: readonly GridColumn[] = [
-    { key: 'for', header: 'For', width: 'minmax(180px, 2fr)' },
-    { key: 'rule', header: 'Rule', width: '96px', align: 'right' },
-    { key: 'rounding', header: 'Rounded', width: 'minmax(150px, 1fr)' },
-    { key: 'variants', header: 'Prices', width: '104px', align: 'right' },
-    { key: 'base', header: `Base, net ${view.currency}`, width: '140px', align: 'right' },
-    { key: 'price', header: 'Becomes', width: '140px', align: 'right' },
-    { key: 'margin', header: 'Margin', width: '120px', align: 'right' },
+    { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
+    { key: 'rule', header: 'Rule', width: '84px', align: 'right' },
+    { key: 'rounding', header: 'Rounded', width: 'minmax(92px, 1.4fr)' },
+    { key: 'variants', header: 'Prices', width: '92px', align: 'right' },
+    { key: 'base', header: `Base, net ${view.currency}`, width: '126px', align: 'right' },
+    { key: 'price', header: 'Becomes', width: '126px', align: 'right' },
+    { key: 'margin', header: 'Margin', width: '108px', align: 'right' },
   ]
   const rows = [
     ...view.lines.map((line) => ({ ...line, kind: 'line' as const })),
@@ -107,7 +107,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           <span className="text-soft">. It is </span>
           <button
             type="button"
-            className="word"
+            className="word align-baseline leading-5"
             disabled={!view.live}
             title="Click to switch"
             onClick={() => void saveHead({ state: view.state === 'on' ? 'off' : 'on' })}

@@ -34,11 +34,11 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
     { key: 'cost', header: heading('Cost', `net ${currency}`), width: '150px', align: 'right' },
     {
       key: 'price',
-      header: heading(`${buyerName} pays`, 'lowest to highest'),
+      header: heading(`Price for ${buyerName}`, 'lowest to highest'),
       width: '160px',
       align: 'right',
     },
-    { key: 'margin', header: heading('Least margin', `as ${buyerName}`), width: '100px', align: 'right' },
+    { key: 'margin', header: heading('Least margin', `for ${buyerName}`), width: '100px', align: 'right' },
   ]
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label="Products">

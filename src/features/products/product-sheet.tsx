@@ -28,7 +28,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
       width: '110px',
       align: 'right' as const,
     })),
-    { key: 'price', header: `${view.buyerName} pays`, width: '150px', align: 'right' },
+    { key: 'price', header: `For ${view.buyerName}`, width: '150px', align: 'right' },
     { key: 'margin', header: 'Margin', width: '80px', align: 'right' },
     { key: 'from', header: 'Decided by', width: 'minmax(120px, 180px)' },
   ]

@@ -7,7 +7,7 @@ import { findNearest } from '@/core/issue/issue'
 import { getSettings } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
-import { listPart, lossSentence, stepParts, type Wording } from './trace-sentences'
+import { candidateParts, listPart, lossSentence, stepParts, type Wording } from './trace-sentences'
 import type { TraceLossView, TracePart, TraceView } from './trace-view'
 
 type Loaded =
@@ -44,7 +44,7 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
       unit,
       currency,
       digits: getSettings(store).priceDigits,
-      headline: `${buyerName} ${unit === null ? 'has no price for' : 'pays for'} ${product.name}${options ? `, ${options}` : ''}`,
+      headline: headline(outlook, unit !== null, `${product.name}${options ? `, ${options}` : ''}`),
       quantity: outlook.quantity,
       steps: trace.steps.map((step) => ({ parts: stepParts(wording, step, href), amount: step.amount })),
       losers: worded.filter((each) => !isOther(each) && !isSilent(each)).map(({ view }) => view),
@@ -59,8 +59,15 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
   }
 }
 
+/** The sentence under the amount: "is what a buyer in Bee farms pays for …". */
+function headline({ buyer, buyerName }: Outlook, priced: boolean, item: string): string {
+  const who =
+    buyer.kind === 'guest' ? 'a guest' : buyer.kind === 'group' ? `a buyer in ${buyerName}` : buyerName
+  return priced ? `is what ${who} pays for ${item}` : `for ${who}, on ${item}`
+}
+
 function toLossView(wording: Wording, { at, reason, price }: Loser): TraceLossView {
-  return { parts: [listPart(wording, at.list)], reason: lossSentence(wording, reason), price }
+  return { parts: candidateParts(wording, at, reason), reason: lossSentence(wording, reason), price }
 }
 
 /** The nearest things that would give another price. */
@@ -77,10 +84,16 @@ function whatWouldChange(
     )
     const base = trace.steps.find(({ kind }) => kind === 'base')
     const instead = next?.price ?? base?.amount
-    const by = next ? [{ text: 'then' }, listPart(wording, next.at.list)] : [{ text: 'then the base price' }]
+    const by = next
+      ? [{ text: 'then' }, ...candidateParts(wording, next.at, next.reason)]
+      : [{ text: 'then the base price' }]
     if (instead && instead !== unit) {
       changes.push({
-        parts: [{ text: 'Without' }, listPart(wording, trace.winner.at.list), ...by],
+        parts: [
+          { text: next?.at.list === trace.winner.at.list ? 'Without that line of' : 'Without' },
+          listPart(wording, trace.winner.at.list),
+          ...by,
+        ],
         outcome: formatMoney(instead, currency, priceDigits),
       })
     }

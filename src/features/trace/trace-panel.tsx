@@ -33,7 +33,7 @@ export function TracePanel() {
   return (
     <aside
       aria-label="How this price came about"
-      className="relative w-[300px] shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4"
+      className="relative w-[280px] shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4"
     >
       <button
         type="button"

@@ -1,6 +1,6 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { LossReason, TraceStep } from '@/core/engine/trace'
+import type { LineReference, LossReason, TraceStep } from '@/core/engine/trace'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Rung } from '@/core/price/ladder'
 import { getSettings, type Store } from '@/core/store/store'
@@ -17,6 +17,21 @@ export interface Wording {
 export function listPart({ store }: Wording, list: string): TracePart {
   const found = store['price-list'].get(list)
   return found ? { text: found.name, href: `/price-lists/${found.code}` } : { text: list }
+}
+
+/** A candidate by name: the list, and which of its lines where that is the question. */
+export function candidateParts(
+  wording: Wording,
+  at: LineReference,
+  reason: LossReason,
+): readonly TracePart[] {
+  const list = listPart(wording, at.list)
+  if (reason.code !== 'less-specific-line' && reason.code !== 'later-line') return [list]
+  const line = at.line === null ? undefined : wording.store['price-line'].get(at.line)
+  const scope = line
+    ? line.scope.include.map((term) => whatPhrase(term, wording.store)).join(', ')
+    : 'everything else'
+  return [list, { text: `for ${scope}:` }]
 }
 
 /** What a step did, as the words behind its name. */

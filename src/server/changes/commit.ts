@@ -72,6 +72,9 @@ export function commit(
   return turn
 }
 
+/** One statement takes no more than 65,535 parameters, and a change has six. */
+const ROWS_AT_ONCE = 5_000
+
 async function commitNow(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
@@ -95,16 +98,17 @@ async function commitNow(
     await transaction
       .insert(schema.changeSets)
       .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
-    await transaction.insert(schema.changes).values(
-      changes.map(({ kind, id, before, after }, position) => ({
-        changeSet,
-        position,
-        kind,
-        record: id,
-        before,
-        after,
-      })),
-    )
+    const rows = changes.map(({ kind, id, before, after }, position) => ({
+      changeSet,
+      position,
+      kind,
+      record: id,
+      before,
+      after,
+    }))
+    for (let at = 0; at < rows.length; at += ROWS_AT_ONCE) {
+      await transaction.insert(schema.changes).values(rows.slice(at, at + ROWS_AT_ONCE))
+    }
     await writeChanges(transaction, changes, changeSet)
   })
   steppe.sync()

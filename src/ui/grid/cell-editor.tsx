@@ -9,13 +9,15 @@ interface CellEditorProps {
   readonly select: boolean
   /** What else is worth knowing while typing: which record the edit goes to. */
   readonly hint: string | null
+  /** On which side of the figure the note is flush with it, so that it stays inside the grid. */
+  readonly noteSide: 'left' | 'right'
   /** Resolves to what is wrong, or `null` when the edit was made. */
   readonly onSubmit: (typed: string) => Promise<string | null>
   readonly onClose: (how: 'done' | 'left') => void
 }
 
 /** One figure being typed, in its cell. Stays open with what was typed while something is wrong with it. */
-export function CellEditor({ label, initial, select, hint, onSubmit, onClose }: CellEditorProps) {
+export function CellEditor({ label, initial, select, hint, noteSide, onSubmit, onClose }: CellEditorProps) {
   const [typed, setTyped] = useState(initial)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
@@ -67,7 +69,7 @@ export function CellEditor({ label, initial, select, hint, onSubmit, onClose }: 
         <span
           id={noteId}
           role={problem ? 'alert' : undefined}
-          className={`absolute top-full right-0 mt-0.5 block w-64 border px-2 py-1 text-left text-xs whitespace-normal ${
+          className={`absolute top-full ${noteSide === 'left' ? 'left-0' : 'right-0'} mt-0.5 block w-64 border px-2 py-1 text-left text-xs whitespace-normal ${
             problem ? 'border-error bg-base-100 text-error' : 'border-base-300 bg-base-100 text-soft'
           }`}
         >

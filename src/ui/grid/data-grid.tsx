@@ -133,7 +133,7 @@ export function DataGrid(props: DataGridProps) {
             <div
               key={key}
               role="columnheader"
-              className={`min-w-0 px-2 pt-1 pb-1.5 leading-4 font-semibold ${align === 'right' ? 'text-right' : ''}`}
+              className={`min-w-0 px-1.5 pt-1 pb-1.5 leading-4 font-semibold ${align === 'right' ? 'text-right' : ''}`}
             >
               {header}
             </div>
@@ -147,7 +147,10 @@ export function DataGrid(props: DataGridProps) {
             key={key}
             role="row"
             aria-rowindex={row + 2}
-            className={`absolute inset-x-0 grid border-b border-base-300 ${props.rowClass?.(row) ?? ''}`}
+            className={`absolute inset-x-0 grid border-b border-base-300 ${
+              // The note under the figure being typed must lie over the rows below.
+              editing && active.row === row ? 'z-20' : ''
+            } ${props.rowClass?.(row) ?? ''}`}
             style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}
           >
             {columns.map(({ key: columnKey, align }, column) => {
@@ -167,12 +170,13 @@ export function DataGrid(props: DataGridProps) {
                     if (column === 0) props.onToggle?.(row)
                   }}
                   onDoubleClick={() => startEditing({ row, column }, null)}
-                  className={`relative flex min-w-0 items-center px-2 leading-[26px] ${align === 'right' ? 'justify-end text-right' : ''} ${
+                  className={`relative flex min-w-0 items-center px-1.5 leading-[26px] ${align === 'right' ? 'justify-end text-right' : ''} ${
                     here ? 'z-10 outline-2 -outline-offset-2 outline-secondary' : ''
                   } ${props.cellClass?.(row, column) ?? ''}`}
                 >
                   {here && editing ? (
                     <CellEditor
+                      noteSide={column < columns.length / 2 ? 'left' : 'right'}
                       label={props.editLabel?.(row, column) ?? 'New value'}
                       initial={editing.text}
                       select={editing.select}

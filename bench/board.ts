@@ -1,0 +1,94 @@
+// `npm run bench:board`: the board over 5,000 variants, measured in a real browser, end to end.
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { RECORD_KINDS } from '@/core/issue/issue'
+import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { openSteppe } from '@/server/engine/steppe'
+import { launch, openBoard, openWindow } from '@tests/browser/browser'
+import { startServer } from '@tests/browser/server'
+import { largeStore } from './large-store'
+import { median, milliseconds } from './measure'
+
+const SIZE = { variants: 5_000, lists: 24, linesPerList: 60 }
+const EDITS = 15
+const SCROLLS = 60
+
+async function fill(data: string): Promise<void> {
+  const steppe = await openSteppe(data)
+  const store = largeStore(SIZE)
+  const requests = RECORD_KINDS.flatMap((kind) =>
+    [...store[kind].values()].map((after) => ({ kind, id: after.id, seen: null, after })),
+  )
+  const outcome = await commit(steppe, requests as unknown as ChangeRequest[], {
+    author: 'Bench',
+    note: 'fill',
+    at: new Date(),
+  })
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome).slice(0, 400))
+  await steppe.close()
+}
+
+async function main(): Promise<void> {
+  const data = mkdtempSync(join(tmpdir(), 'steppe-bench-'))
+  await fill(data)
+  const server = await startServer(data)
+  const browser = await launch()
+  const window = await openWindow(browser)
+  const page = await window.newPage()
+  await openBoard(page, '', server.url)
+
+  const target = page.locator('[role=row]').nth(2).locator('[data-cell=base]')
+  const edits: number[] = []
+  for (let edit = 0; edit < EDITS; edit += 1) {
+    await target.dblclick()
+    await target.locator('input').fill(`${100 + edit}.50`)
+    // From the key that ends the edit to the new figure; the cells that follow it are drawn in the same turn.
+    edits.push(
+      await target.evaluate(
+        (cell, expected) =>
+          new Promise<number>((resolve) => {
+            const start = performance.now()
+            const watcher = new MutationObserver(() => {
+              if (cell.textContent !== expected) return
+              watcher.disconnect()
+              resolve(performance.now() - start)
+            })
+            watcher.observe(cell, { childList: true, characterData: true, subtree: true })
+            document.activeElement?.dispatchEvent(
+              new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }),
+            )
+          }),
+        `${100 + edit}.50`,
+      ),
+    )
+    await page.waitForTimeout(150)
+  }
+
+  const frames = await page.locator('[role=grid]').evaluate(async (grid, scrolls) => {
+    const times: number[] = []
+    for (let scroll = 0; scroll < scrolls; scroll += 1) {
+      const start = performance.now()
+      grid.scrollTop += 900
+      await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)))
+      times.push(performance.now() - start)
+    }
+    return times
+  }, SCROLLS)
+
+  console.log(`Board of ${SIZE.variants} variants and 13 buyers, in Chromium, end to end`)
+  console.log(
+    `an edit, Enter to changed cell   ${milliseconds(median(edits))} (slowest ${milliseconds(Math.max(...edits))})`,
+  )
+  console.log(
+    `scrolling by a page, to drawn    ${milliseconds(median(frames))} (slowest ${milliseconds(Math.max(...frames))})`,
+  )
+  await browser.close()
+  await server.stop()
+  rmSync(data, { recursive: true, force: true })
+}
+
+main().catch((error: unknown) => {
+  console.error(error)
+  process.exit(1)
+})

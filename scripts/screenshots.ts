@@ -1,0 +1,82 @@
+// `npm run screenshots`: the pictures of docs/screenshots, from the built application and the demo data.
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from 'playwright-core'
+import { cell, launch, openWindow } from '../tests/browser/browser'
+import { startServer } from '../tests/browser/server'
+
+interface Shot {
+  readonly name: string
+  readonly path: string
+  readonly theme?: 'light' | 'dark'
+  readonly act?: (page: Page) => Promise<unknown>
+}
+
+const FRAMES = 'in=frames-foundation'
+
+const SHOTS: readonly Shot[] = [
+  {
+    name: 'board',
+    path: `/board?as=account:fennmoor&buying=12&${FRAMES}`,
+    act: (page) => cell(page, 'Pine, flat-packed, 10', 'account:fennmoor').click(),
+  },
+  {
+    name: 'board-dark',
+    path: `/board?as=group:distributors&${FRAMES}`,
+    theme: 'dark',
+    act: (page) => cell(page, 'organic, 10', 'group:distributors').click(),
+  },
+  {
+    name: 'board-refused',
+    path: `/board?${FRAMES}`,
+    act: async (page) => {
+      await cell(page, 'Pine, flat-packed, 10', 'base').dblclick()
+      await page.keyboard.type('12,5x')
+      await page.keyboard.press('Enter')
+    },
+  },
+  {
+    name: 'vantage',
+    path: '/board',
+    act: (page) => page.getByRole('button', { name: /Looking as/ }).click(),
+  },
+  { name: 'products', path: '/products?as=group:bee-farms' },
+  { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
+  { name: 'price-lists', path: '/price-lists?as=account:fennmoor' },
+  {
+    name: 'price-list',
+    path: '/price-lists/bee-farm-level?as=group:bee-farms',
+    act: (page) => cell(page, 'WF-BR-W100', 'price').click(),
+  },
+  { name: 'shop', path: '/shop' },
+  { name: 'shop-category', path: '/look-as-buyer?as=group:club&to=/shop/category/jars' },
+  { name: 'shop-product', path: '/look-as-buyer?as=account:fennmoor&to=/shop/product/FR-BR' },
+]
+
+const FOLDER = 'docs/screenshots'
+
+async function main(): Promise<void> {
+  mkdirSync(FOLDER, { recursive: true })
+  const data = mkdtempSync(join(tmpdir(), 'steppe-screenshots-'))
+  const server = await startServer(data)
+  const browser = await launch()
+  for (const { name, path, theme = 'light', act } of SHOTS) {
+    const window = await openWindow(browser, theme)
+    const page = await window.newPage()
+    await page.goto(server.url + path)
+    await page.waitForLoadState('networkidle')
+    await act?.(page)
+    await page.waitForTimeout(700)
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) })
+    await window.close()
+  }
+  await browser.close()
+  await server.stop()
+  rmSync(data, { recursive: true, force: true })
+}
+
+main().catch((error: unknown) => {
+  console.error(error)
+  process.exit(1)
+})

@@ -1,0 +1,106 @@
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { buyerName, findBuyer } from '@/core/buyers/buyer-code'
+import { prepare } from '@/core/engine/prepare'
+import { loadTrace } from '@/features/trace/load-trace'
+import type { TracePart, TraceView } from '@/features/trace/trace-view'
+import type { Outlook } from '@/server/engine/look-from'
+import { demoStore } from '@tests/fixtures/demo-store'
+
+const store = demoStore()
+const prepared = prepare(store)
+
+function trace(as: BuyerCode, sku: string): TraceView {
+  const buyer = findBuyer(store.group, store.account, as)
+  if (!buyer) throw new Error(as)
+  const name = buyerName(store.group, store.account, buyer)
+  const loaded = loadTrace({ prepared, buyer, as, buyerName: name, quantity: 1, live: true } as Outlook, sku)
+  if (!loaded.ok) throw new Error(loaded.problem)
+  return loaded.value
+}
+
+const text = (parts: readonly TracePart[]) => parts.map((part) => part.text).join(' ')
+
+test('a level: base, what comes off, rounding, and who lost', () => {
+  const view = trace('group:bee-farms', 'FR-BR-PF')
+  expect(view.headline).toBe('is what a buyer in Bee farms pays for Brood frames, Pine, flat-packed, 10')
+  expect(view.steps.map(({ parts, amount }) => `${text(parts)} = ${amount}`)).toEqual([
+    'Base price set on the product = 25.9',
+    'Bee farm level 12 % off base, its price for everything else = 22.792',
+    'To the nearest 0.05 = 22.8',
+  ])
+  expect(view.losers.map(({ parts, reason }) => `${text(parts)} ${reason}`)).toEqual([
+    'Spring clear-out 2026 is switched off',
+  ])
+  expect(view.silent.map((part) => part.text)).toEqual([
+    'Trade packaging by the pallet',
+    'Readers with an account',
+    'Winter feed offer',
+  ])
+  expect(view.steps[1]?.parts[0]?.href).toBe('/price-lists/bee-farm-level')
+})
+
+test('an account’s own list stands above its group’s, and says what would come without it', () => {
+  const view = trace('account:fennmoor', 'FR-BR-PF')
+  expect(view.unit).toBe('21.65')
+  expect(view.losers.map(({ parts, reason, price }) => `${text(parts)} ${reason} ${price}`)[0]).toBe(
+    'Bee farm level the account’s own lists come before lists for their group 22.8',
+  )
+  expect(view.wouldChange.map(({ parts, outcome }) => `${text(parts)} ${outcome}`)).toEqual([
+    'Without Fennmoor agreed prices then Bee farm level €22.80',
+  ])
+})
+
+test('within a list the line that names the item more closely wins, and the others are named', () => {
+  const view = trace('group:bee-farms', 'WF-BR-W100')
+  expect(view.losers.slice(0, 2).map(({ parts, price }) => `${text(parts)} ${price}`)).toEqual([
+    'Bee farm level for Foundation: 116.95',
+    'Bee farm level for everything else: 119.7',
+  ])
+  expect(text(view.wouldChange[0]?.parts ?? [])).toBe(
+    'Without that line of Bee farm level then Bee farm level for Foundation:',
+  )
+})
+
+test('ranks, tags, exclusions and e-mail addresses are explained', () => {
+  const reasons = (as: BuyerCode, sku: string) =>
+    [...trace(as, sku).losers, ...trace(as, sku).others].map(
+      ({ parts, reason }) => `${text(parts)} ${reason}`,
+    )
+  expect(reasons('account:tarnside', 'PK-JH-110')).toContain(
+    'Trade packaging by the pallet has rank 2, the deciding list has rank 1',
+  )
+  expect(reasons('account:northern-skep', 'PK-JH-110')).toContain(
+    'Trade packaging by the pallet leaves out Northern Skep Trading',
+  )
+  expect(reasons('account:gorseback', 'WF-BR-O10')).toContain(
+    'Bee farm level has the same rank, but the other list names this more closely',
+  )
+  expect(trace('account:glenmarra-college', 'HV-NAT-PF').steps.map(({ parts }) => text(parts))[1]).toBe(
+    'Glenmarra teaching apiary 15 % off base for Hives',
+  )
+})
+
+test('no price is explained as fully as a price', () => {
+  const view = trace('guest', 'HH-OX-275')
+  expect(view.unit).toBeNull()
+  expect(view.steps).toEqual([])
+  expect(view.losers.map(({ parts, reason }) => `${text(parts)} ${reason}`)).toContain(
+    'Winter feed offer needs a base price, and there is none',
+  )
+  expect(text(view.wouldChange[0]?.parts ?? [])).toBe('Set a base price')
+})
+
+test('an unknown SKU is answered with the nearest one', () => {
+  const guest = {
+    prepared,
+    buyer: { kind: 'guest' },
+    as: 'guest',
+    buyerName: 'Guest',
+    quantity: 1,
+    live: true,
+  } as Outlook
+  expect(loadTrace(guest, 'FR-BR-PX')).toEqual({
+    ok: false,
+    problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?',
+  })
+})
