@@ -1,7 +1,16 @@
 'use client'
 
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useRef, useState } from 'react'
+import {
+  type KeyboardEvent,
+  memo,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useId,
+  useRef,
+  useState,
+} from 'react'
 import { CellEditor } from './cell-editor'
 import { type GridCell, moveInGrid, startsFigure } from './grid-moves'
 
@@ -39,7 +48,7 @@ interface DataGridProps {
 }
 
 const ROW_HEIGHT = 27
-const ROWS_BEYOND_SIGHT = 12
+const ROWS_BEYOND_SIGHT = 8
 const HEADER_HEIGHT = 64
 
 /**
@@ -51,7 +60,7 @@ export function DataGrid(props: DataGridProps) {
   const id = useId()
   const scroller = useRef<HTMLDivElement>(null)
   const [active, setActive] = useState<GridCell>({ row: 0, column: 0 })
-  const [editing, setEditing] = useState<{ readonly text: string; readonly select: boolean } | null>(null)
+  const [editing, setEditing] = useState<Editing | null>(null)
   const template = columns.map(({ width }) => width).join(' ')
 
   const virtual = useVirtualizer({
@@ -78,6 +87,12 @@ export function DataGrid(props: DataGridProps) {
     },
     [virtual, props],
   )
+
+  const onEditorClosed = useCallback((how: 'done' | 'left') => {
+    setEditing(null)
+    const stillHere = document.activeElement?.closest('[role=grid]') === scroller.current
+    if (how === 'done' || stillHere) scroller.current?.focus()
+  }, [])
 
   function startEditing(cell: GridCell, typed: string | null): boolean {
     const text = props.editText?.(cell.row, cell.column) ?? null
@@ -141,66 +156,108 @@ export function DataGrid(props: DataGridProps) {
         </div>
       </div>
       {rowCount === 0 && props.empty}
-      <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
+      <div
+        role="rowgroup"
+        className="relative min-w-fit"
+        style={{ height: virtual.getTotalSize() }}
+        onClick={(event) => {
+          const cell = cellOf(event.target)
+          if (!cell || (editing && cell.row === active.row && cell.column === active.column)) return
+          scroller.current?.focus()
+          goTo(cell, 'mouse')
+          if (cell.column === 0) props.onToggle?.(cell.row)
+        }}
+        onDoubleClick={(event) => {
+          const cell = cellOf(event.target)
+          if (cell && !editing) startEditing(cell, null)
+        }}
+      >
         {items.map(({ index: row, key, start }) => (
-          <div
+          <GridRow
             key={key}
-            role="row"
-            aria-rowindex={row + 2}
-            className={`absolute inset-x-0 grid border-b border-base-300 ${
-              // The note under the figure being typed must lie over the rows below.
-              editing && active.row === row ? 'z-20' : ''
-            } ${props.rowClass?.(row) ?? ''}`}
-            style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}
-          >
-            {columns.map(({ key: columnKey, align }, column) => {
-              const here = active.row === row && active.column === column
-              return (
-                <div
-                  key={columnKey}
-                  id={`${id}-${row}-${column}`}
-                  role="gridcell"
-                  aria-selected={here}
-                  aria-colindex={column + 1}
-                  data-cell={columnKey}
-                  onClick={() => {
-                    if (editing && here) return
-                    scroller.current?.focus()
-                    goTo({ row, column }, 'mouse')
-                    if (column === 0) props.onToggle?.(row)
-                  }}
-                  onDoubleClick={() => startEditing({ row, column }, null)}
-                  className={`relative flex min-w-0 items-center px-1.5 leading-[26px] ${align === 'right' ? 'justify-end text-right' : ''} ${
-                    here ? 'z-10 outline-2 -outline-offset-2 outline-secondary' : ''
-                  } ${props.cellClass?.(row, column) ?? ''}`}
-                >
-                  {here && editing ? (
-                    <CellEditor
-                      noteSide={column < columns.length / 2 ? 'left' : 'right'}
-                      label={props.editLabel?.(row, column) ?? 'New value'}
-                      initial={editing.text}
-                      select={editing.select}
-                      hint={props.editHint?.(row, column) ?? null}
-                      onSubmit={(typed) => props.onEdit?.(row, column, typed) ?? Promise.resolve(null)}
-                      onClose={(how) => {
-                        setEditing(null)
-                        if (how === 'done') {
-                          scroller.current?.focus()
-                          props.onCell?.(row, column, false)
-                        } else if (document.activeElement?.closest('[role=grid]') === scroller.current) {
-                          scroller.current?.focus()
-                        }
-                      }}
-                    />
-                  ) : (
-                    props.renderCell(row, column)
-                  )}
-                </div>
-              )
-            })}
-          </div>
+            id={id}
+            grid={props}
+            row={row}
+            start={start}
+            template={template}
+            activeColumn={active.row === row ? active.column : null}
+            editing={active.row === row ? editing : null}
+            onEditorClosed={onEditorClosed}
+          />
         ))}
       </div>
     </div>
   )
+}
+
+interface Editing {
+  readonly text: string
+  readonly select: boolean
+}
+
+interface GridRowProps {
+  readonly id: string
+  readonly grid: DataGridProps
+  readonly row: number
+  readonly start: number
+  readonly template: string
+  /** Where the keyboard stands in this row, if it does. */
+  readonly activeColumn: number | null
+  readonly editing: Editing | null
+  readonly onEditorClosed: (how: 'done' | 'left') => void
+}
+
+/** One row; drawn again only when something of it changes, so that scrolling draws only what comes into sight. */
+const GridRow = memo(function GridRow(props: GridRowProps) {
+  const { id, grid, row, start, template, activeColumn, editing, onEditorClosed } = props
+  return (
+    <div
+      role="row"
+      aria-rowindex={row + 2}
+      className={`absolute inset-x-0 grid border-b border-base-300 ${
+        // The note under the figure being typed must lie over the rows below.
+        editing ? 'z-20' : ''
+      } ${grid.rowClass?.(row) ?? ''}`}
+      style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}
+    >
+      {grid.columns.map(({ key, align }, column) => {
+        const here = activeColumn === column
+        return (
+          <div
+            key={key}
+            id={`${id}-${row}-${column}`}
+            role="gridcell"
+            aria-selected={here}
+            aria-colindex={column + 1}
+            data-cell={key}
+            data-row={row}
+            className={`relative flex min-w-0 items-center px-1.5 leading-[26px] ${align === 'right' ? 'justify-end text-right' : ''} ${
+              here ? 'z-10 outline-2 -outline-offset-2 outline-secondary' : ''
+            } ${grid.cellClass?.(row, column) ?? ''}`}
+          >
+            {here && editing ? (
+              <CellEditor
+                label={grid.editLabel?.(row, column) ?? 'New value'}
+                initial={editing.text}
+                select={editing.select}
+                hint={grid.editHint?.(row, column) ?? null}
+                noteSide={column < grid.columns.length / 2 ? 'left' : 'right'}
+                onSubmit={(typed) => grid.onEdit?.(row, column, typed) ?? Promise.resolve(null)}
+                onClose={onEditorClosed}
+              />
+            ) : (
+              grid.renderCell(row, column)
+            )}
+          </div>
+        )
+      })}
+    </div>
+  )
+})
+
+/** The cell something on the page belongs to. */
+function cellOf(target: EventTarget): GridCell | null {
+  const cell = target instanceof Element ? target.closest<HTMLElement>('[role=gridcell]') : null
+  if (!cell) return null
+  return { row: Number(cell.dataset['row']), column: Number(cell.getAttribute('aria-colindex')) - 1 }
 }
