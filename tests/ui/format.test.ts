@@ -30,12 +30,12 @@ test.each([
   [
     'endings within a unit',
     { kind: 'endings', period: decimal(1), endings: [decimal('0.45'), decimal('0.95')], mode: 'up' },
-    'up to ending in .45 or .95',
+    'up to .45 or .95',
   ],
   [
     'endings within ten',
     { kind: 'endings', period: decimal(10), endings: [decimal('9.9')], mode: 'nearest' },
-    'to the nearest ending in 9.90',
+    'to the nearest 9.90',
   ],
 ] as const)('%s', (_reason, rule, phrase) => expect(roundingPhrase(rule)).toBe(phrase))
 

@@ -52,15 +52,24 @@ export function searchShop(
   return shownProducts(prepared.store, { category: null, text }).map((each) => toCard(prepared, buyer, each))
 }
 
-/** The first product of each branch: what the shop's front page shows. */
+/** Each branch with a product that is typical of it: the first one of its first leaf. */
 export function loadFront(
   prepared: PreparedStore,
   buyer: BuyerReference,
 ): readonly (ShopCategoryLink & { card: ShopCard })[] {
   return topCategories(prepared.store).flatMap((category) => {
-    const [first] = shownProducts(prepared.store, { category: category.code, text: '' })
+    const products = shownProducts(prepared.store, { category: category.code, text: '' })
+    const leaf = firstLeaf(prepared.store, category.code)
+    const first = products.find(({ product }) => product.categories[0] === leaf) ?? products[0]
     return first ? [{ ...category, card: toCard(prepared, buyer, first) }] : []
   })
+}
+
+/** The id of the category reached from a branch by always taking the first one below. */
+function firstLeaf(store: Store, code: string): string | undefined {
+  const id = [...store.category.values()].find((each) => each.code === code)?.id
+  const [below] = id === undefined ? [] : childrenOf(store, id)
+  return below ? firstLeaf(store, below.code) : id
 }
 
 /**

@@ -35,10 +35,7 @@ export function BuyerPicker({ buyers, current, onPick }: BuyerPickerProps) {
       <Button className="word" aria-label={`Looking as ${current}. Change`}>
         {current}
       </Button>
-      <Popover
-        className="flex max-h-96 w-80 flex-col border border-base-300 bg-base-100"
-        placement="bottom start"
-      >
+      <Popover className="w-80 border border-base-300 bg-base-100" placement="bottom start">
         <Dialog aria-label="Look as" className="flex min-h-0 flex-col outline-none">
           <Autocomplete filter={contains}>
             <SearchField autoFocus aria-label="Find a buyer" className="border-b border-base-300">

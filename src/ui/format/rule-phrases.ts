@@ -75,11 +75,11 @@ const MODE_WORDS: Readonly<Record<RoundingRule['mode'], string>> = {
   nearest: 'to the nearest',
 }
 
-/** A rounding rule as words: "to the nearest 0.05", "up to an ending of .90". */
+/** A rounding rule as words: "to the nearest 0.05", "up to .90". */
 export function roundingPhrase(rule: RoundingRule): string {
   if (rule.kind === 'step') return `${MODE_WORDS[rule.mode]} ${rule.step}`
   const endings = rule.endings.map((ending) => endingText(ending, rule.period)).join(' or ')
-  return `${MODE_WORDS[rule.mode]} ending in ${endings}`
+  return `${MODE_WORDS[rule.mode]} ${endings}`
 }
 
 /** `.90` within a unit, `9.90` within ten. */
