@@ -1,6 +1,7 @@
 import { ask } from '@/core/engine/ask'
 import { decimal } from '@/core/decimal/decimal'
 import type { Product } from '@/core/catalogue/product'
+import { RECORD_KINDS } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { editAmounts } from '@/server/changes/edit-amounts'
@@ -65,16 +66,7 @@ test('the demo is a real business: sizes, oddities, every number as written', ()
 
 test('what is in memory is what is in the database', async () => {
   const loaded = await loadStore(steppe.database)
-  for (const kind of [
-    'settings',
-    'category',
-    'product',
-    'variant',
-    'group',
-    'account',
-    'price-list',
-    'price-line',
-  ] as const) {
+  for (const kind of RECORD_KINDS) {
     expect(loaded.store[kind]).toEqual(store()[kind])
   }
   expect(loaded.revisions).toEqual(steppe.revisions)

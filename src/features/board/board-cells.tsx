@@ -1,29 +1,31 @@
 'use client'
 
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { ColumnHeading } from '@/ui/grid/column-heading'
 import { isBelowCost, type Measure, measureText } from './board-measures'
 import type { BoardRow } from './board-rows'
 import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
 
-/** A column's title over what it is based on; a buyer's title can be looked as. */
-export function columnHeader(title: string, subtitle: string, looked = false, onLook?: () => void) {
+interface BuyerHeadingProps {
+  readonly title: string
+  readonly subtitle: string
+  /** Whether the vantage looks as this buyer. */
+  readonly looked: boolean
+  readonly onLook: () => void
+}
+
+/** A buyer's column heading, which can be looked as. */
+export function BuyerHeading({ title, subtitle, looked, onLook }: BuyerHeadingProps) {
   return (
-    <span className="block">
-      {onLook ? (
-        <button
-          type="button"
-          tabIndex={-1}
-          title={looked ? `You are looking as ${title}` : `Look as ${title}`}
-          className={`max-w-full text-right leading-4 hover:underline ${looked ? 'text-secondary' : ''}`}
-          onClick={onLook}
-        >
-          {title}
-        </button>
-      ) : (
-        title
-      )}
-      <span className="block truncate text-2xs leading-4 font-normal text-soft">{subtitle}</span>
-    </span>
+    <button
+      type="button"
+      tabIndex={-1}
+      title={looked ? `You are looking as ${title}` : `Look as ${title}`}
+      className={`w-full text-right leading-4 hover:underline ${looked ? 'text-secondary' : ''}`}
+      onClick={onLook}
+    >
+      <ColumnHeading title={title} subtitle={subtitle} />
+    </button>
   )
 }
 

@@ -4,10 +4,11 @@ import { marginPercent } from '@/core/price/margin'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { formatAmount, formatPercent, rangeText } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
+import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { BuyerCellContent, columnHeader, ProductName, VariantName } from './board-cells'
+import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
 import { columnAmounts, isBelowCost, type Measure } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
@@ -39,12 +40,27 @@ export function Board({ view, filter }: BoardProps) {
       header: <span className="font-normal text-soft">{sizeText(view)}</span>,
       width: 'minmax(158px, 1fr)',
     },
-    { key: 'base', header: columnHeader('Base', `net ${view.currency}`), width: '62px', align: 'right' },
-    { key: 'cost', header: columnHeader('Cost', `net ${view.currency}`), width: '62px', align: 'right' },
+    {
+      key: 'base',
+      header: <ColumnHeading title="Base" subtitle={`net ${view.currency}`} />,
+      width: '62px',
+      align: 'right',
+    },
+    {
+      key: 'cost',
+      header: <ColumnHeading title="Cost" subtitle={`net ${view.currency}`} />,
+      width: '62px',
+      align: 'right',
+    },
     ...view.columns.map((column) => ({
       key: column.as,
-      header: columnHeader(column.title, column.subtitle, column.as === vantage.as, () =>
-        setVantage({ as: column.as }),
+      header: (
+        <BuyerHeading
+          title={column.title}
+          subtitle={column.subtitle}
+          looked={column.as === vantage.as}
+          onLook={() => setVantage({ as: column.as })}
+        />
       ),
       width: 'minmax(76px, 96px)',
       align: 'right' as const,

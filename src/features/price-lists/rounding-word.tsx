@@ -2,6 +2,7 @@
 
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { RoundingDraft } from '@/core/price/parse-price-list'
+import { PickerButtons } from '@/ui/picker/picker-buttons'
 import { WordPopover } from '@/ui/picker/word-popover'
 import { useState } from 'react'
 
@@ -120,19 +121,7 @@ function RoundingForm({ rounding, onSave, onDone }: RoundingWordProps & { readon
           </select>
         </label>
       )}
-      {problem && (
-        <p role="alert" className="text-xs text-error">
-          {problem}
-        </p>
-      )}
-      <div className="flex gap-2">
-        <button type="submit" className="btn btn-primary btn-sm">
-          Save
-        </button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={onDone}>
-          Cancel
-        </button>
-      </div>
+      <PickerButtons problem={problem} onCancel={onDone} />
     </form>
   )
 }

@@ -3,6 +3,7 @@
 import { formatPercent } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
@@ -30,15 +31,30 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
     { key: 'code', header: 'Code', width: '84px' },
     { key: 'category', header: 'Filed under', width: 'minmax(140px, 1fr)' },
     { key: 'variants', header: 'Variants', width: '72px', align: 'right' },
-    { key: 'base', header: heading('Base price', `net ${currency}`), width: '150px', align: 'right' },
-    { key: 'cost', header: heading('Cost', `net ${currency}`), width: '150px', align: 'right' },
+    {
+      key: 'base',
+      header: <ColumnHeading title="Base price" subtitle={`net ${currency}`} />,
+      width: '150px',
+      align: 'right',
+    },
+    {
+      key: 'cost',
+      header: <ColumnHeading title="Cost" subtitle={`net ${currency}`} />,
+      width: '150px',
+      align: 'right',
+    },
     {
       key: 'price',
-      header: heading(`Price for ${buyerName}`, 'lowest to highest'),
+      header: <ColumnHeading title={`Price for ${buyerName}`} subtitle="lowest to highest" />,
       width: '160px',
       align: 'right',
     },
-    { key: 'margin', header: heading('Least margin', `for ${buyerName}`), width: '100px', align: 'right' },
+    {
+      key: 'margin',
+      header: <ColumnHeading title="Least margin" subtitle={`for ${buyerName}`} />,
+      width: '100px',
+      align: 'right',
+    },
   ]
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label="Products">
@@ -114,13 +130,4 @@ function ProductCell({ product, column }: { readonly product: ProductListRow; re
     default:
       return <span className="text-soft">{product.code}</span>
   }
-}
-
-function heading(title: string, subtitle: string) {
-  return (
-    <span className="block">
-      <span className="block truncate">{title}</span>
-      <span className="block text-2xs leading-4 font-normal text-soft">{subtitle}</span>
-    </span>
-  )
 }

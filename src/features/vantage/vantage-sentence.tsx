@@ -33,6 +33,11 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
         current={instantText(vantage.on, view)}
         onPick={(on) => setVantage({ on })}
       />
+      {!buyer && (
+        <span role="status" className="bg-warning px-2 text-xs font-semibold text-warning-content">
+          There is no buyer “{vantage.as}” here; you look as a guest.
+        </span>
+      )}
       {vantage.on !== null && new Date(vantage.on) < new Date(view.now) && (
         <button
           type="button"

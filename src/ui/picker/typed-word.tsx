@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import { PickerButtons } from './picker-buttons'
 import { WordPopover } from './word-popover'
 
 interface TypedWordProps {
@@ -51,17 +52,8 @@ function TypedForm({
           onFocus={(event) => event.target.select()}
         />
       </label>
-      <p role={problem ? 'alert' : undefined} className={`text-xs ${problem ? 'text-error' : 'text-soft'}`}>
-        {problem ?? hint}
-      </p>
-      <div className="flex gap-2">
-        <button type="submit" className="btn btn-primary btn-sm">
-          Save
-        </button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={onDone}>
-          Cancel
-        </button>
-      </div>
+      {!problem && <p className="text-xs text-soft">{hint}</p>}
+      <PickerButtons problem={problem} onCancel={onDone} />
     </form>
   )
 }
