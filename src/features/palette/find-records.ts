@@ -4,12 +4,18 @@ import type { Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
 
 /** Something the palette can go to. */
-export interface Found {
+interface Found {
   readonly kind: 'Product' | 'Price list' | 'Look as'
   readonly title: string
   readonly about: string
   /** A page; or, for somebody to look as, their code. */
   readonly to: string
+}
+
+/** What was found, and for which words: a slow answer must not be taken for that to words typed since. */
+export interface FoundRecords {
+  readonly words: string
+  readonly found: readonly Found[]
 }
 
 const MOST_OF_A_KIND = 8

@@ -9,7 +9,7 @@ import { Command } from 'cmdk'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import type { Found } from './find-records'
+import type { FoundRecords } from './find-records'
 
 const ROW = 'data-[selected=true]:bg-chosen flex cursor-pointer justify-between gap-4 px-4 py-1.5'
 const SWITCH_THEME = 'Switch between light and dark'
@@ -21,10 +21,11 @@ export function Palette({ places }: { readonly places: readonly Place[] }) {
   const [words, setWords] = useState('')
   const { href, setVantage } = useFrame()
   const router = useRouter()
-  const { value } = useLoaded<readonly Found[]>(
-    open ? `/api/find?words=${encodeURIComponent(words)}` : null,
+  const { value } = useLoaded<FoundRecords>(
+    open && words.trim() !== '' ? `/api/find?words=${encodeURIComponent(words)}` : null,
     0,
   )
+  const found = value?.words === words ? value.found : []
   useHotkeys('mod+k', () => setOpen(true), { preventDefault: true, enableOnFormTags: true })
 
   const choose = (act: () => void) => () => {
@@ -73,11 +74,11 @@ export function Palette({ places }: { readonly places: readonly Place[] }) {
             </Command.Group>
           )}
           {KINDS.map((kind) => {
-            const found = value?.filter((each) => each.kind === kind) ?? []
-            if (found.length === 0) return null
+            const ofKind = found.filter((each) => each.kind === kind)
+            if (ofKind.length === 0) return null
             return (
               <Command.Group key={kind} heading={kind}>
-                {found.map(({ to, title, about }) => (
+                {ofKind.map(({ to, title, about }) => (
                   <Command.Item
                     key={to}
                     value={to}
