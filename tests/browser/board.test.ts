@@ -105,7 +105,7 @@ test('two windows: the second is told what changed meanwhile', async () => {
 
 test('the vantage is a sentence: somebody else’s eyes, another quantity, another day', async () => {
   await openBoard(page, '?find=FR-BR')
-  await page.getByRole('button', { name: /Looking as Guest/ }).click()
+  await page.getByRole('button', { name: /Looking as: Guest/ }).click()
   await page.getByRole('searchbox', { name: 'Find a buyer' }).fill('fennm')
   await page.getByRole('option', { name: /Fennmoor/ }).click()
   await page.waitForURL(/as=account/)
