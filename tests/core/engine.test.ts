@@ -139,3 +139,21 @@ test('prices beyond the exact range of doubles are still exact', () => {
     }),
   )
 })
+
+test('the same options in another order are no reason to number the catalogue anew', () => {
+  fc.assert(
+    fc.property(randomStore, (store) => {
+      const record = store.variant.get('p0-s')
+      if (!record) throw new Error('no variant')
+      const variant = { ...record, options: { size: 's', colour: 'red' } }
+      const before = applyChanges(store, [
+        { kind: 'variant', id: variant.id, before: record, after: variant },
+      ])
+      const after = { ...variant, options: { colour: 'red', size: 's' }, basePrice: decimal(7) }
+      const change: Change = { kind: 'variant', id: variant.id, before: variant, after }
+      const prepared = prepare(before)
+      expect(refresh(prepared, applyChanges(before, [change]), [change]).index).toBe(prepared.index)
+    }),
+    { numRuns: 5 },
+  )
+})

@@ -114,12 +114,17 @@ function movesItems(change: Change): boolean {
   if (change.kind === 'variant') {
     return (
       change.before.product !== change.after.product ||
-      JSON.stringify(change.before.options) !== JSON.stringify(change.after.options)
+      sortedText(change.before.options) !== sortedText(change.after.options)
     )
   }
   const filed = ({ categories, attributes }: NonNullable<typeof change.before>) =>
-    JSON.stringify([categories, attributes])
+    JSON.stringify([categories, sortedText(attributes)])
   return filed(change.before) !== filed(change.after)
+}
+
+/** A record read back from a database may name the same values in another order. */
+function sortedText(values: Readonly<Record<string, string>>): string {
+  return JSON.stringify(Object.entries(values).sort(([left], [right]) => (left < right ? -1 : 1)))
 }
 
 function numbersTouched(index: CatalogueIndex, change: Change): readonly number[] {

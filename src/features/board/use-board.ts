@@ -2,7 +2,7 @@
 
 import { useFrame } from '@/ui/frame/frame-context'
 import { serializeVantage } from '@/ui/frame/vantage-url'
-import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { toast } from 'sonner'
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import { type BoardBlocks, layOutRows, patchBlocks } from './board-rows'
@@ -28,17 +28,25 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
   const current = useRef(NOTHING_DONE)
   const writing = useRef<Promise<unknown>>(Promise.resolve())
   const asked = useRef(new Set([0]))
+  const version = useRef(0)
+  const [staleBlocks, setStaleBlocks] = useState(0)
   const rows = useMemo(() => layOutRows(view.counts, closed), [view.counts, closed])
 
   const readBlock = useCallback(
     async (block: number) => {
       if (asked.current.has(block)) return
       asked.current.add(block)
+      const asOf = version.current
       const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(filter)])
       fields.set('block', String(block))
       const response = await fetch(`/api/board?${fields}`)
       if (!response.ok) return void asked.current.delete(block)
       const products = (await response.json()) as readonly BoardProduct[]
+      // Rows asked for before a change and read after it would put old figures back.
+      if (version.current !== asOf) {
+        asked.current.delete(block)
+        return void setStaleBlocks((count) => count + 1)
+      }
       setBlocks((before) => new Map(before).set(block, products))
     },
     [vantage, filter],
@@ -56,6 +64,10 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
     [rows, readBlock],
   )
 
+  useEffect(() => {
+    if (staleBlocks > 0) onVisible(visible.current.first, visible.current.last)
+  }, [staleBlocks, onVisible])
+
   const reload = useCallback(() => {
     asked.current.clear()
     onVisible(visible.current.first, visible.current.last)
@@ -65,6 +77,7 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
     (outcome: BoardOutcome): string | null => {
       if (!outcome.ok) return outcome.problem
       const { patch } = outcome
+      version.current += 1
       if (patch.kind === 'reload') reload()
       else setBlocks((before) => patchBlocks(before, patch))
       pricesChanged()
