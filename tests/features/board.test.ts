@@ -1,5 +1,5 @@
 import { decimal } from '@/core/decimal/decimal'
-import { isBelowCost, measureText } from '@/features/board/board-measures'
+import { fromText, isBelowCost, measureRange, measureText } from '@/features/board/board-measures'
 import { layOutRows, patchBlocks } from '@/features/board/board-rows'
 import { parseBoardFilter, serializeBoardFilter } from '@/features/board/board-url'
 import type { BoardProduct, BoardVariant } from '@/features/board/board-view'
@@ -64,4 +64,25 @@ test('the filter in an address', () => {
   const filter = { category: 'jars', text: 'gold lid' }
   expect(parseBoardFilter(serializeBoardFilter(filter))).toEqual(filter)
   expect(parseBoardFilter(new URLSearchParams('in=&find=%20'))).toEqual({ category: null, text: '' })
+})
+
+test.each([
+  ['price', '17.00 – 18.00'],
+  ['margin', '11.8 – 16.7 %'],
+  ['difference', '−15.0 – −10.0 %'],
+] as const)('a closed product shows the range of %s', (measure, text) => {
+  const product = {
+    id: 'p',
+    code: 'p',
+    name: 'p',
+    base: null,
+    variants: [variant('a', '18'), variant('b', null), variant('c', '17')],
+  }
+  expect(measureRange(measure, product, 0, 2)).toBe(text)
+})
+
+test('a narrow column shows the lowest amount and whether there are higher ones', () => {
+  expect(fromText([decimal(5), null, decimal(3)], 2)).toBe('3.00+')
+  expect(fromText([decimal(5), decimal(5)], 2)).toBe('5.00')
+  expect(fromText([null], 2)).toBe('')
 })

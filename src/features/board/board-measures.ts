@@ -10,6 +10,20 @@ export const MEASURES = [
 ] as const
 export type Measure = (typeof MEASURES)[number]['key']
 
+/** A cell's figure for a measure; `null` when something it needs is missing. */
+function measureValue(measure: Measure, { amount }: BoardCell, { cost, base }: BoardVariant): Decimal | null {
+  if (amount === null || measure === 'price') return amount
+  const other = measure === 'margin' ? cost : base
+  if (other === null) return null
+  return measure === 'margin' ? marginPercent(amount, other) : differencePercent(amount, other)
+}
+
+function figureText(measure: Measure, value: Decimal, digits: number): string {
+  if (measure === 'price') return formatAmount(value, digits)
+  if (measure === 'margin') return formatPercent(value)
+  return value === '0' ? '=' : `${value.startsWith('-') ? '' : '+'}${formatPercent(value)}`
+}
+
 /** What a cell shows for a measure. */
 export function measureText(
   measure: Measure,
@@ -18,21 +32,40 @@ export function measureText(
   digits: number,
 ): string {
   if (cell.amount === null) return 'no price'
-  if (measure === 'price') return formatAmount(cell.amount, digits)
-  if (measure === 'margin') {
-    const margin = variant.cost === null ? null : marginPercent(cell.amount, variant.cost)
-    return margin === null ? 'no cost' : formatPercent(margin)
-  }
-  const difference = variant.base === null ? null : differencePercent(cell.amount, variant.base)
-  if (difference === null) return 'no base'
-  return difference === '0' ? '=' : `${difference.startsWith('-') ? '' : '+'}${formatPercent(difference)}`
+  const value = measureValue(measure, cell, variant)
+  if (value === null) return measure === 'margin' ? 'no cost' : 'no base'
+  return figureText(measure, value, digits)
+}
+
+/** What a closed product shows for a measure: from the lowest to the highest of its variants. */
+export function measureRange(
+  measure: Measure,
+  product: BoardProduct,
+  column: number,
+  digits: number,
+): string {
+  const values = product.variants
+    .flatMap((variant) => {
+      const cell = variant.cells[column]
+      const value = cell && measureValue(measure, cell, variant)
+      return value ? [value] : []
+    })
+    .sort(compare)
+  const [low, high] = [values[0], values.at(-1)]
+  if (low === undefined || high === undefined) return ''
+  const [from, to] = [figureText(measure, low, digits), figureText(measure, high, digits)]
+  return from === to ? from : `${from.replace(' %', '')} – ${to}`
+}
+
+/** What a closed product shows in a narrow column: the lowest of several amounts, with a plus where there are higher ones. */
+export function fromText(amounts: readonly (Decimal | null)[], digits: number): string {
+  const present = amounts.filter((amount) => amount !== null).sort(compare)
+  const [low, high] = [present[0], present.at(-1)]
+  if (low === undefined) return ''
+  return `${formatAmount(low, digits)}${low === high ? '' : '+'}`
 }
 
 /** Whether a price earns less than nothing. */
 export function isBelowCost({ amount }: BoardCell, { cost }: BoardVariant): boolean {
   return amount !== null && cost !== null && compare(amount, cost) < 0
-}
-
-export function columnAmounts(product: BoardProduct, column: number): readonly (Decimal | null)[] {
-  return product.variants.map(({ cells }) => cells[column]?.amount ?? null)
 }

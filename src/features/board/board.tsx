@@ -2,14 +2,14 @@
 
 import { marginPercent } from '@/core/price/margin'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
-import { formatAmount, formatPercent, rangeText } from '@/ui/format/amount'
+import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
-import { columnAmounts, isBelowCost, type Measure } from './board-measures'
+import { fromText, isBelowCost, type Measure, measureRange } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardView } from './board-view'
@@ -84,13 +84,14 @@ export function Board({ view, filter }: BoardProps) {
           product.base && <span className="font-semibold">{formatAmount(product.base, view.digits)}</span>
         )
       if (place.open) return null
-      const amounts =
-        column === 1
-          ? product.variants.map(({ base }) => base)
-          : column === 2
-            ? product.variants.map(({ cost }) => cost)
-            : columnAmounts(product, column - FIXED)
-      return <span className="truncate text-2xs text-soft">{rangeText(amounts, view.digits)}</span>
+      const text =
+        column >= FIXED
+          ? measureRange(measure, product, column - FIXED, view.digits)
+          : fromText(
+              product.variants.map((each) => (column === 1 ? each.base : each.cost)),
+              view.digits,
+            )
+      return <span className="truncate text-2xs text-soft">{text}</span>
     }
     if (!variant) return null
     if (column === 0) return <VariantName product={product} variant={variant} alone={place.alone} />
