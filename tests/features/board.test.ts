@@ -1,5 +1,5 @@
 import { decimal } from '@/core/decimal/decimal'
-import { fromText, isBelowCost, measureRange, measureText } from '@/features/board/board-measures'
+import { fromText, isCellBelowCost, measureRange, measureText } from '@/features/board/board-measures'
 import { layOutRows, patchBlocks } from '@/features/board/board-rows'
 import { parseBoardFilter, serializeBoardFilter } from '@/features/board/board-url'
 import type { BoardProduct, BoardVariant } from '@/features/board/board-view'
@@ -33,8 +33,8 @@ test.each([
 })
 
 test('below cost is strictly below', () => {
-  expect(isBelowCost({ amount: decimal('15'), list: null }, variant('a', '15'))).toBe(false)
-  expect(isBelowCost({ amount: decimal('14.99'), list: null }, variant('a', '14.99'))).toBe(true)
+  expect(isCellBelowCost({ amount: decimal('15'), list: null }, variant('a', '15'))).toBe(false)
+  expect(isCellBelowCost({ amount: decimal('14.99'), list: null }, variant('a', '14.99'))).toBe(true)
 })
 
 test('a patch changes the rows it names and leaves the others the same objects', () => {

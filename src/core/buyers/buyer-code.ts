@@ -1,3 +1,4 @@
+import { findByCode } from '../catalogue/find-by-code'
 import type { Account, BuyerReference, CustomerGroup } from './buyer'
 
 /**
@@ -19,10 +20,10 @@ export function findBuyer(
   if (code === 'guest') return { kind: 'guest' }
   const [kind, wanted] = [code.slice(0, code.indexOf(':')), code.slice(code.indexOf(':') + 1)]
   if (kind === 'group') {
-    const group = [...groups.values()].find((each) => each.code === wanted)
+    const group = findByCode(groups, wanted)
     return group ? { kind: 'group', group: group.id } : null
   }
-  const account = [...accounts.values()].find((each) => each.code === wanted)
+  const account = findByCode(accounts, wanted)
   return account ? { kind: 'account', account: account.id } : null
 }
 

@@ -1,8 +1,9 @@
 import { buyerKey, type BuyerReference } from '../buyers/buyer'
+import type { Decimal } from '../decimal/decimal'
 import { type CompiledList, findRow } from './compiled-list'
 import { findLadder } from './prepare'
 import type { LadderList, PreparedStore, PriceColumn } from './prepared-store'
-import { type PriceStep, runPriceStep } from './price-step'
+import { type PriceStep, runPriceStep, toPrice } from './price-step'
 
 /** A price found by looking up, without its trace. */
 export interface FoundPrice {
@@ -33,6 +34,28 @@ export function findPrice(
     if (won) return { units: scratch.units, list: won.compiled.list.id }
   }
   return { units: prepared.base[number] as number, list: null }
+}
+
+/** A price found by looking up, as an amount. */
+interface LookedUpPrice {
+  /** In currency units; `null` without a price. */
+  readonly unit: Decimal | null
+  /** Id of the list that decided; `null` for the base price (or none). */
+  readonly list: string | null
+}
+
+/**
+ * What one buyer pays for one variant, as an amount.
+ *
+ * Errors  `null` when the buyer or the variant does not exist.
+ */
+export function lookUpPrice(
+  prepared: PreparedStore,
+  buyer: BuyerReference,
+  variant: string,
+): LookedUpPrice | null {
+  const found = findPrice(prepared, buyer, variant)
+  return found && { unit: toPrice(found.units, prepared.digits), list: found.list }
 }
 
 /**

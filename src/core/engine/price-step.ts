@@ -42,6 +42,11 @@ export function fromUnits(units: number, digits: number): Decimal {
   return fromDigits({ coefficient: BigInt(units), scale: digits })
 }
 
+/** The amount of a price found in smallest units; `null` for NaN, which stands for no price. */
+export function toPrice(units: number, digits: number): Decimal | null {
+  return Number.isNaN(units) ? null : fromUnits(units, digits)
+}
+
 /** What a method makes of a base price, exactly and before rounding. `base` is not used by fixed amounts. */
 export function applyMethod(method: PriceMethod, base: Decimal): Decimal {
   switch (method.kind) {

@@ -1,4 +1,4 @@
-import { type Decimal, HUNDRED, isPositive, multiply, subtract } from '../decimal/decimal'
+import { compare, type Decimal, HUNDRED, isPositive, multiply, subtract } from '../decimal/decimal'
 import { divide } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 
@@ -11,6 +11,11 @@ import { roundToDigits } from '../decimal/rounding'
 export function marginPercent(price: Decimal, cost: Decimal): Decimal | null {
   if (!isPositive(price)) return null
   return roundToDigits(divide(multiply(subtract(price, cost), HUNDRED), price), 1, 'half-up')
+}
+
+/** Whether a price does not even bring its cost back; a price equal to the cost does. */
+export function isBelowCost(price: Decimal, cost: Decimal): boolean {
+  return compare(price, cost) < 0
 }
 
 /**

@@ -2,7 +2,7 @@
 
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
-import { isBelowCost, type Measure, measureText } from './board-measures'
+import { isCellBelowCost, type Measure, measureText } from './board-measures'
 import type { BoardRow } from './board-rows'
 import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
 
@@ -86,7 +86,7 @@ interface BuyerCellProps {
 
 /** A price with the mark of where it comes from. */
 export function BuyerCellContent({ cell, variant, measure, digits, listNames }: BuyerCellProps) {
-  const below = isBelowCost(cell, variant)
+  const below = isCellBelowCost(cell, variant)
   const missing = cell.amount === null
   return (
     <>

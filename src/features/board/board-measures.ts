@@ -1,5 +1,5 @@
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { differencePercent, marginPercent } from '@/core/price/margin'
+import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
 
@@ -65,7 +65,7 @@ export function fromText(amounts: readonly (Decimal | null)[], digits: number): 
   return `${formatAmount(low, digits)}${low === high ? '' : '+'}`
 }
 
-/** Whether a price earns less than nothing. */
-export function isBelowCost({ amount }: BoardCell, { cost }: BoardVariant): boolean {
-  return amount !== null && cost !== null && compare(amount, cost) < 0
+/** Whether a cell's price is below its cost, as far as both are known. */
+export function isCellBelowCost({ amount }: BoardCell, { cost }: BoardVariant): boolean {
+  return amount !== null && cost !== null && isBelowCost(amount, cost)
 }

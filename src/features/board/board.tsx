@@ -9,7 +9,7 @@ import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
-import { fromText, isBelowCost, type Measure, measureRange } from './board-measures'
+import { fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardView } from './board-view'
@@ -240,7 +240,7 @@ export function Board({ view, filter }: BoardProps) {
         ...(cell?.amount ? [`price ${formatAmount(cell.amount, view.digits)}`] : []),
         ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
         ...(margin ? [`margin ${formatPercent(margin)}`] : []),
-        ...(cell && isBelowCost(cell, variant) ? ['below cost'] : []),
+        ...(cell && isCellBelowCost(cell, variant) ? ['below cost'] : []),
       ],
     }
   }

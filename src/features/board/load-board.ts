@@ -7,7 +7,7 @@ import { type Product, resolveValue, type Variant, variantName } from '@/core/ca
 import { findLadder } from '@/core/engine/prepare'
 import type { LadderList, PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
-import { fromUnits } from '@/core/engine/price-step'
+import { toPrice } from '@/core/engine/price-step'
 import type { PriceMethod } from '@/core/price/price-list'
 import { getSettings, type Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
@@ -83,7 +83,7 @@ export function toBoardVariant(
       const column = priceColumn(prepared, buyerOf(prepared, as))
       const units = column?.prices[number] ?? Number.NaN
       return {
-        amount: Number.isNaN(units) ? null : fromUnits(units, prepared.digits),
+        amount: toPrice(units, prepared.digits),
         list: column?.lists[column.sources[number] ?? -1] ?? null,
       }
     }),

@@ -1,14 +1,15 @@
 import 'server-only'
 
+import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 
-/** What a typed text names: a SKU, a product's code, or a category's code or name, in that order. */
+/** What a typed text names: a product's code, a SKU, or a category's code or name, in that order. */
 export function findItem(store: Store, typed: string): WhatTerm | null {
   const text = typed.trim().toLowerCase()
   const is = (candidate: string) => candidate.toLowerCase() === text
-  const variant = [...store.variant.values()].find(({ sku }) => is(sku))
-  const product = [...store.product.values()].find(({ code }) => is(code))
+  const variant = findBySku(store.variant, text)
+  const product = findByCode(store.product, text)
   // A product with one variant often shares its SKU: the product is what people mean.
   if (product) return { kind: 'product', product: product.id }
   if (variant) return { kind: 'variant', variant: variant.id }

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { accountFacts } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { findByCode } from '@/core/catalogue/find-by-code'
 import { resolveValue } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { listPrices } from '@/core/engine/list-prices'
@@ -9,7 +10,7 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
 import { fromUnits } from '@/core/engine/price-step'
 import { countWho, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
-import { marginPercent } from '@/core/price/margin'
+import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { methodText } from '@/core/price/method-text'
 import type { PriceList, PriceMethod } from '@/core/price/price-list'
 import { getSettings, type Store } from '@/core/store/store'
@@ -60,9 +61,7 @@ export function loadPriceLists({ prepared, buyer }: Outlook): readonly PriceList
 export async function loadPriceListSheet(outlook: Outlook, code: string): Promise<PriceListView | null> {
   const { prepared, steppe } = outlook
   const { store } = prepared
-  const list = [...store['price-list'].values()].find(
-    (each) => each.code.toLowerCase() === code.toLowerCase(),
-  )
+  const list = findByCode(store['price-list'], code)
   const compiled = list && prepared.lists.get(list.id)
   if (!list || !compiled) return null
   const { currency, timeZone } = getSettings(store)
@@ -140,7 +139,7 @@ function lineEffects(
     const margin = cost === null ? null : marginPercent(price, cost)
     if (base !== null) member.base.push(base)
     if (margin !== null) member.margin.push(margin)
-    if (cost !== null && compare(price, cost) < 0) member.belowCost += 1
+    if (cost !== null && isBelowCost(price, cost)) member.belowCost += 1
     member.price.push(price)
     members.set(line, member)
   })

@@ -3,12 +3,11 @@ import 'server-only'
 import { pathToRoot } from '@/core/catalogue/category'
 import { type InheritedField, resolveValue, variantName } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { findPrice } from '@/core/engine/price-column'
-import { fromUnits } from '@/core/engine/price-step'
+import { lookUpPrice } from '@/core/engine/price-column'
 import { marginPercent } from '@/core/price/margin'
 import { getSettings } from '@/core/store/store'
 import { latestChangesOf } from '@/server/changes/history'
-import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
+import { findShownProduct, orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { Outlook } from '@/server/engine/look-from'
 import { rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
@@ -58,9 +57,7 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
 export async function loadProductSheet(outlook: Outlook, code: string): Promise<ProductSheetView | null> {
   const { prepared, steppe } = outlook
   const { store } = prepared
-  const found = orderedProducts(store).find(
-    ({ product }) => product.code.toLowerCase() === code.toLowerCase(),
-  )
+  const found = findShownProduct(store, code)
   if (!found) return null
   const { product, variants } = found
   const { currency, priceDigits, timeZone } = getSettings(store)
@@ -123,8 +120,7 @@ function priceOf(
   { prepared, buyer }: Outlook,
   variant: string,
 ): { price: Decimal | null; priceFrom: string | null } {
-  const found = findPrice(prepared, buyer, variant)
-  if (!found || Number.isNaN(found.units)) return { price: null, priceFrom: null }
-  const list = found.list === null ? undefined : prepared.store['price-list'].get(found.list)
-  return { price: fromUnits(found.units, prepared.digits), priceFrom: list?.name ?? null }
+  const found = lookUpPrice(prepared, buyer, variant)
+  const list = found?.list ? prepared.store['price-list'].get(found.list) : undefined
+  return { price: found?.unit ?? null, priceFrom: list?.name ?? null }
 }

@@ -2,13 +2,13 @@ import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
 import { pathToRoot } from '@/core/catalogue/category'
+import { findByCode } from '@/core/catalogue/find-by-code'
 import { variantName } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { findPrice } from '@/core/engine/price-column'
-import { fromUnits } from '@/core/engine/price-step'
+import { lookUpPrice } from '@/core/engine/price-column'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { getSettings, type Store } from '@/core/store/store'
-import { orderedProducts, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
+import { findShownProduct, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
 import type { ShopCard, ShopCategoryLink, ShopListing, ShopMoney, ShopPrice, ShopProduct } from './shop-view'
 
 /** The branches at the top of the tree. */
@@ -32,7 +32,7 @@ export function loadListing(
   code: string,
 ): ShopListing | null {
   const { store } = prepared
-  const category = [...store.category.values()].find((each) => each.code === code)
+  const category = findByCode(store.category, code)
   if (!category) return null
   return {
     title: category.name,
@@ -67,7 +67,7 @@ export function loadFront(
 
 /** The id of the category reached from a branch by always taking the first one below. */
 function firstLeaf(store: Store, code: string): string | undefined {
-  const id = [...store.category.values()].find((each) => each.code === code)?.id
+  const id = findByCode(store.category, code)?.id
   const [below] = id === undefined ? [] : childrenOf(store, id)
   return below ? firstLeaf(store, below.code) : id
 }
@@ -82,9 +82,7 @@ export function loadShopProduct(
   buyer: BuyerReference,
   code: string,
 ): ShopProduct | null {
-  const found = orderedProducts(prepared.store).find(
-    ({ product }) => product.code.toLowerCase() === code.toLowerCase(),
-  )
+  const found = findShownProduct(prepared.store, code)
   if (!found) return null
   const { product, variants } = found
   return {
@@ -124,10 +122,7 @@ function toCard(
 }
 
 function shopPrice(prepared: PreparedStore, buyer: BuyerReference, variant: string): ShopPrice {
-  const amount = (who: BuyerReference): Decimal | null => {
-    const units = findPrice(prepared, who, variant)?.units ?? Number.NaN
-    return Number.isNaN(units) ? null : fromUnits(units, prepared.digits)
-  }
+  const amount = (who: BuyerReference): Decimal | null => lookUpPrice(prepared, who, variant)?.unit ?? null
   const own = amount(buyer)
   const all = buyer.kind === 'guest' ? own : amount({ kind: 'guest' })
   return { own, public: own !== null && all !== null && compare(all, own) > 0 ? all : null }

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { findBySku } from '@/core/catalogue/find-by-code'
 import { resolveValue, variantName } from '@/core/catalogue/product'
 import { ask } from '@/core/engine/ask'
 import type { Answer, Loser } from '@/core/engine/trace'
@@ -17,7 +18,7 @@ type Loaded =
 export function loadTrace(outlook: Outlook, sku: string): Loaded {
   const { prepared, buyer, buyerName } = outlook
   const { store } = prepared
-  const variant = [...store.variant.values()].find((each) => each.sku === sku)
+  const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
   if (!variant || !product) {
     const nearest = findNearest(

@@ -3,8 +3,7 @@ import 'server-only'
 import { type BuyerCode, findBuyer } from '@/core/buyers/buyer-code'
 import { type InheritedField, resolveValue, type Variant } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
-import { findPrice } from '@/core/engine/price-column'
-import { fromUnits } from '@/core/engine/price-step'
+import { lookUpPrice } from '@/core/engine/price-column'
 import { findNearest } from '@/core/issue/issue'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
 import type { PriceLineDraft } from '@/core/price/parse-price-list'
@@ -102,8 +101,7 @@ function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-pr
       [...store.group.values()].map(({ code }) => `group:${code}`),
     )
 
-  const units = findPrice(prepared, buyer, variant.id)?.units ?? Number.NaN
-  const current = Number.isNaN(units) ? null : fromUnits(units, digits)
+  const current = lookUpPrice(prepared, buyer, variant.id)?.unit ?? null
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
   const lines = [...store['price-line'].values()].filter((line) => line.list === list.id)

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { distancesUp } from '@/core/catalogue/category'
+import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Product, Variant } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
 
@@ -43,13 +44,22 @@ export function orderedProducts(store: Store): readonly ProductWithVariants[] {
   return products
 }
 
+/**
+ * The active product with a code, with its variants.
+ *
+ * Errors  `undefined` when there is none.
+ */
+export function findShownProduct(store: Store, code: string): ProductWithVariants | undefined {
+  const id = findByCode(store.product, code)?.id
+  return orderedProducts(store).find(({ product }) => product.id === id)
+}
+
 /** The products in a category (or below it) whose name, code or SKU holds every word. */
 export function shownProducts(
   store: Store,
   { category, text }: { readonly category: string | null; readonly text: string },
 ): readonly ProductWithVariants[] {
-  const wanted =
-    category === null ? null : [...store.category.values()].find(({ code }) => code === category)?.id
+  const wanted = category === null ? null : findByCode(store.category, category)?.id
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
   if (wanted === null && words.length === 0) return orderedProducts(store)
   return orderedProducts(store).flatMap((each) => {
