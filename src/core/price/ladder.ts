@@ -26,3 +26,8 @@ export function rungOf(term: WhoTerm): Rung {
 export function compareRungs(left: Rung, right: Rung): number {
   return RUNGS.indexOf(left) - RUNGS.indexOf(right)
 }
+
+/** Whether a rung is the buyer's own: lists on it are made for them or their kind, not for whoever comes. */
+export function isOwnRung(rung: Rung): boolean {
+  return rung === 'account' || rung === 'group'
+}

@@ -1,5 +1,6 @@
 'use client'
 
+import { listToEdit } from '@/core/price/fix-price'
 import { marginPercent } from '@/core/price/margin'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
@@ -128,14 +129,12 @@ export function Board({ view, filter }: BoardProps) {
     const { place, product, variant } = find(row)
     if (column === 1)
       return place?.kind === 'product' ? (product?.base ?? '') : variant ? (variant.base ?? '') : null
-    const list = variant && listToEdit(column, variant.cells[column - FIXED]?.list ?? null)
+    const list = variant && editedList(column, variant.cells[column - FIXED]?.list ?? null)
     return list ? (variant.cells[column - FIXED]?.amount ?? '') : null
   }
 
-  /** The buyer's own list that decides already, or the first of their lists. */
-  function listToEdit(column: number, deciding: string | null) {
-    const own = view.columns[column - FIXED]?.ownLists ?? []
-    return own.find(({ id }) => id === deciding) ?? own[0]
+  function editedList(column: number, deciding: string | null) {
+    return listToEdit(view.columns[column - FIXED]?.ownLists ?? [], deciding)
   }
 
   async function onEdit(row: number, column: number, typed: string): Promise<string | null> {
@@ -158,7 +157,7 @@ export function Board({ view, filter }: BoardProps) {
       ])
     }
     const cell = variant.cells[column - FIXED]
-    const list = listToEdit(column, cell?.list ?? null)
+    const list = editedList(column, cell?.list ?? null)
     const as = view.columns[column - FIXED]?.as
     if (!cell || !list || !as)
       return 'This buyer has no price list of their own. Edit the base price instead.'
@@ -173,7 +172,7 @@ export function Board({ view, filter }: BoardProps) {
       return place?.kind === 'product'
         ? `For every variant without its own. ${ALLOWED_PRICES}`
         : ALLOWED_PRICES
-    const list = listToEdit(column, variant?.cells[column - FIXED]?.list ?? null)
+    const list = editedList(column, variant?.cells[column - FIXED]?.list ?? null)
     return list ? `Goes into ${list.name} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
   }
 

@@ -8,6 +8,7 @@ import { findLadder } from '@/core/engine/prepare'
 import type { LadderList, PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
 import { toPrice } from '@/core/engine/price-step'
+import { isOwnRung } from '@/core/price/ladder'
 import type { PriceMethod } from '@/core/price/price-list'
 import { getSettings, type Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
@@ -111,9 +112,7 @@ export function buyerOf({ store }: PreparedStore, as: BuyerCode): BuyerReference
 function toColumn(prepared: PreparedStore, as: BuyerCode): BoardColumn {
   const buyer = buyerOf(prepared, as)
   const { group, account } = prepared.store
-  const own = (findLadder(prepared, buyer) ?? [])
-    .flat()
-    .filter(({ rung }) => rung === 'account' || rung === 'group')
+  const own = (findLadder(prepared, buyer) ?? []).flat().filter(({ rung }) => isOwnRung(rung))
   return {
     as,
     title: buyerName(group, account, buyer),

@@ -2,6 +2,7 @@
 
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { findNearest } from '@/core/issue/issue'
+import { nextPosition } from '@/core/price/fix-price'
 import { methodText, parseMethodText } from '@/core/price/method-text'
 import type { PriceListDraft, PriceMethodDraft } from '@/core/price/parse-price-list'
 import type { Store } from '@/core/store/store'
@@ -88,11 +89,10 @@ export async function addPriceLine(
   )
   if (same) return refuse(`This list has a line for “${what.trim()}” already. Change its rule instead.`)
   const id = randomUUID()
-  const position = Math.max(-1, ...lines.map((line) => line.position)) + 1
   const after = {
     id,
     list: sheet.id,
-    position,
+    position: nextPosition(lines),
     scope: { include: [term], exclude: [] },
     method,
     rounding: null,

@@ -5,8 +5,8 @@ import { type InheritedField, resolveValue, type Variant } from '@/core/catalogu
 import type { Decimal } from '@/core/decimal/decimal'
 import { lookUpPrice } from '@/core/engine/price-column'
 import { findNearest } from '@/core/issue/issue'
+import { fixPrice, type LineChange, releasePrice } from '@/core/price/fix-price'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
-import type { PriceLineDraft } from '@/core/price/parse-price-list'
 import type { Refusal } from '@/core/store/refusal'
 import type { PriceLine } from '@/core/price/price-list'
 import { randomUUID } from 'node:crypto'
@@ -105,33 +105,19 @@ function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-pr
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
   const lines = [...store['price-line'].values()].filter((line) => line.list === list.id)
-  const own = lines.find(({ scope }) => namesOnly(scope, variant.id))
-  if (edit.typed.trim() === '') {
-    return own
-      ? { ok: true, requests: [lineRequest(steppe, own, null)] }
-      : refuse({ code: 'nothing-to-change' })
-  }
+  if (edit.typed.trim() === '') return toRequests(steppe, releasePrice(lines, variant.id))
   const cost = resolveValue(product, variant, 'cost').value
   const amount = readTyped(edit.typed, { current, cost, digits })
   if (!amount.ok) return amount
+  return toRequests(steppe, fixPrice(lines, variant.id, amount.value, { list: list.id, id: randomUUID() }))
+}
 
-  const fixed = { kind: 'fixed', amount: amount.value } as const
-  if (own) return { ok: true, requests: [lineRequest(steppe, own, { ...own, method: fixed })] }
-  const added: PriceLineDraft = {
-    id: randomUUID(),
-    list: list.id,
-    position: Math.max(-1, ...lines.map(({ position }) => position)) + 1,
-    scope: { include: [{ kind: 'variant', variant: variant.id }], exclude: [] },
-    method: fixed,
-    rounding: null,
-  }
-  // A line that names this variant among others would win by standing first: it lets go of the variant.
-  const letGo = lines
-    .filter(({ scope }) =>
-      scope.include.some((term) => term.kind === 'variant' && term.variant === variant.id),
-    )
-    .map((line) => lineRequest(steppe, line, withoutVariant(line, variant.id)))
-  return { ok: true, requests: [...letGo, { kind: 'price-line', id: added.id, seen: null, after: added }] }
+function toRequests(steppe: Steppe, changes: readonly LineChange[]): Read {
+  const requests = changes.map(({ before, after }): ChangeRequest => {
+    const id = (before ?? (after as PriceLine)).id
+    return { kind: 'price-line', id, seen: before && revisionOf(steppe, 'price-line', id), after }
+  })
+  return { ok: true, requests }
 }
 
 function readTyped(
@@ -142,20 +128,6 @@ function readTyped(
   const amount = expression.ok ? evaluatePriceExpression(expression.value, context) : expression
   if (amount.ok) return amount
   return refuse({ code: 'expression', error: amount.error, typed, digits: context.digits })
-}
-
-function lineRequest(steppe: Steppe, line: PriceLine, after: PriceLineDraft | null): ChangeRequest {
-  return { kind: 'price-line', id: line.id, seen: revisionOf(steppe, 'price-line', line.id), after }
-}
-
-function namesOnly({ include, exclude }: PriceLine['scope'], variant: string): boolean {
-  const [term] = include
-  return include.length === 1 && exclude.length === 0 && term?.kind === 'variant' && term.variant === variant
-}
-
-function withoutVariant(line: PriceLine, variant: string): PriceLine {
-  const include = line.scope.include.filter((term) => term.kind !== 'variant' || term.variant !== variant)
-  return { ...line, scope: { ...line.scope, include } }
 }
 
 function describe(steppe: Steppe, edits: readonly AmountEdit[]): string {
