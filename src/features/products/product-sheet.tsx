@@ -2,6 +2,7 @@
 
 import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { ProductPicture } from '@/ui/format/product-picture'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { useFrame } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
@@ -68,14 +69,9 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
   return (
     <section className="flex min-h-0 flex-1 flex-col overflow-auto" aria-label={view.name}>
       <header className="flex gap-5 px-6 pt-4 pb-3">
-        {/* Drawn for the demo, served from the same place as the page. */}
-        {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img
-          src={`/pictures/${view.picture}.svg`}
-          alt=""
-          width={88}
-          height={88}
-          className="border border-base-300 bg-lifted"
+        <ProductPicture
+          name={view.picture}
+          className="size-[88px] shrink-0 border border-base-300 bg-lifted"
         />
         <div className="min-w-0">
           <h1 className="text-xl leading-7 font-semibold">

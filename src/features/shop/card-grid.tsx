@@ -1,3 +1,4 @@
+import { ProductPicture } from '@/ui/format/product-picture'
 import Link from 'next/link'
 import { PriceTag } from './price-tag'
 import type { ShopCard, ShopMoney } from './shop-view'
@@ -32,9 +33,7 @@ export function CardGrid({
 export function Picture({ name }: { readonly name: string }) {
   return (
     <span className="flex aspect-[4/3] items-center justify-center bg-base-200">
-      {/* Small drawings from the same server: nothing to optimise. */}
-      {/* eslint-disable-next-line @next/next/no-img-element */}
-      <img src={`/pictures/${name}.svg`} alt="" className="h-3/4 w-3/4 object-contain" />
+      <ProductPicture name={name} className="h-3/4 w-3/4 object-contain" />
     </span>
   )
 }

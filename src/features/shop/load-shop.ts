@@ -96,7 +96,6 @@ export function loadShopProduct(
     facts: Object.entries(product.attributes),
     variants: variants.map((variant) => ({
       sku: variant.sku,
-      options: variant.options,
       name: variantName(product, variant),
       price: shopPrice(prepared, buyer, variant.id),
     })),
@@ -117,7 +116,6 @@ function toCard(
     about: product.description,
     price: prices[0] ?? { own: null, public: null },
     from: prices.length > 1 && prices[0]?.own !== prices.at(-1)?.own,
-    variants: variants.length,
   }
 }
 

@@ -16,7 +16,6 @@ export interface ShopCard {
   readonly price: ShopPrice
   /** Whether variants differ in price, so that the card says "from". */
   readonly from: boolean
-  readonly variants: number
 }
 
 export interface ShopCategoryLink {
@@ -33,7 +32,6 @@ export interface ShopListing {
 
 interface ShopVariant {
   readonly sku: string
-  readonly options: Readonly<Record<string, string>>
   readonly name: string
   readonly price: ShopPrice
 }

@@ -55,7 +55,6 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
       cost: resolveValue(product, variant, 'cost').value,
       recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
       publicPrice: guest.value.unit,
-      product: { name: product.name, href },
     },
   }
 }

@@ -40,5 +40,4 @@ export interface TraceView {
   readonly cost: Decimal | null
   readonly recommendedPrice: Decimal | null
   readonly publicPrice: Decimal | null
-  readonly product: { readonly name: string; readonly href: string }
 }

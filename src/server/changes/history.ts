@@ -46,9 +46,8 @@ function toChange(row: { kind: string; record: string; before: unknown; after: u
   return { kind: row.kind, id: row.record, before: row.before, after: row.after } as Change
 }
 
-/** Stores of the past that were looked at last, so that looking around in one is quick. */
+/** How many stores of the past are kept, so that looking around in one is quick. */
 const REMEMBERED = 4
-const past = new Map<string, PreparedStore>()
 
 /**
  * The store as it was at an instant: everything committed later is taken back.
@@ -66,6 +65,7 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
   if (later.length === 0) return present
 
   const key = `${steppe.lastChangeSet}/${later[0]?.change.changeSet}`
+  const { past } = steppe
   const known = past.get(key)
   if (known) return known
   const store = applyChanges(present.store, reverseChanges(later.map(({ change }) => toChange(change))))

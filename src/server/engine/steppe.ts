@@ -15,6 +15,8 @@ export interface Steppe {
   /** `null` until somebody has set the store up. */
   prepared: PreparedStore | null
   lastChangeSet: number
+  /** Stores of the past that were looked at last, by which change sets they leave out. */
+  readonly past: Map<string, PreparedStore>
   /** Settles when the write before has ended; the next one waits for it. */
   writing: Promise<unknown>
 }
@@ -57,6 +59,7 @@ export async function openSteppe(
     revisions,
     prepared: store.settings.size > 0 ? prepare(store) : null,
     lastChangeSet: Math.max(0, ...revisions.values(), await lastChangeSetId(database)),
+    past: new Map(),
     writing: Promise.resolve(),
   }
 }
