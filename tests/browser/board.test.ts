@@ -156,6 +156,54 @@ test('the whole work by keyboard alone', async () => {
   await page.waitForURL(/board/)
 })
 
+test('typing into the filter keeps the keyboard there, and an edit can be undone after looking elsewhere', async () => {
+  await openBoard(page, '?find=FR-BR')
+  await typeInto(page, cell(page, FLAT, 'base'), '26.40')
+  await reads(cell(page, FLAT, 'base'), '26.40')
+
+  const search = page.getByRole('searchbox', { name: /Only names/ })
+  await search.fill('')
+  await search.pressSequentially('wax', { delay: 120 })
+  await page.waitForURL(/find=wax/)
+  await page.locator('[role=row]', { hasText: 'Wax foundation, brood' }).waitFor()
+  await search.pressSequentially(' super', { delay: 120 })
+  await page.waitForURL(/find=wax\+super/)
+  expect(await search.inputValue()).toBe('wax super')
+
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByText('Taken back.').waitFor()
+  await search.fill('FR-BR')
+  await page.waitForURL(/find=FR-BR/)
+  await reads(cell(page, FLAT, 'base'), '25.90')
+})
+
+test('going back to the board shows what was changed meanwhile on a sheet', async () => {
+  await openBoard(page, '?find=TL-BR')
+  await reads(cell(page, 'nylon', 'base'), '7.90')
+  await page.getByRole('link', { name: 'nylon' }).click()
+  await page.getByRole('heading', { name: /Bee brush/ }).waitFor()
+  await typeInto(page, cell(page, 'TL-BR-NY', 'basePrice'), '8.30')
+  await reads(cell(page, 'TL-BR-NY', 'price'), '8.30')
+  await page.goBack()
+  await reads(cell(page, 'nylon', 'base'), '8.30')
+  await page.goForward()
+  await typeInto(page, cell(page, 'TL-BR-NY', 'basePrice'), '')
+  await reads(cell(page, 'TL-BR-NY', 'price'), '7.90')
+})
+
+test('closed products show the range of the measure chosen', async () => {
+  await openBoard(page, '?find=FR-BR')
+  await page.getByRole('button', { name: 'Close all' }).click()
+  const frames = page
+    .locator('[role=row]', { hasText: 'Brood frames' })
+    .locator('[data-cell="group:bee-farms"]')
+  await reads(frames, '22.80 – 45.75')
+  await page.getByRole('radio', { name: 'Margin' }).click()
+  await reads(frames, '23.2 – 42.5 %')
+  await page.getByRole('radio', { name: 'To base' }).click()
+  await reads(frames, '−12.0 %')
+})
+
 test('a filter that matches nothing says so', async () => {
   await page.goto(testUrl('/board?find=zzzz'))
   await page.getByText('Nothing in the catalogue matches').waitFor()

@@ -47,6 +47,8 @@ export interface BoardView {
   readonly currency: string
   readonly digits: number
   readonly live: boolean
+  /** The change set the figures are as of. */
+  readonly asOf: number
   /** The first block of products. */
   readonly firstBlock: readonly BoardProduct[]
   readonly categories: readonly { readonly code: string; readonly name: string; readonly depth: number }[]

@@ -4,7 +4,7 @@ import { listToEdit } from '@/core/price/fix-price'
 import { marginPercent } from '@/core/price/margin'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import { useFrame } from '@/ui/frame/frame-context'
+import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
@@ -31,6 +31,7 @@ export function Board({ view, filter }: BoardProps) {
   const [measure, setMeasure] = useState<Measure>('price')
   const [at, setAt] = useState({ row: 0, column: 0 })
   const board = useBoard(view, filter)
+  useFresh(view.asOf)
   const { rows, productAt } = board
   useHotkeys('mod+z', () => void board.takeBack('undo'), { preventDefault: true })
   useHotkeys(['mod+shift+z', 'mod+y'], () => void board.takeBack('redo'), { preventDefault: true })

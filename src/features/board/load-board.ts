@@ -36,6 +36,7 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
     currency: getSettings(store).currency,
     digits: prepared.digits,
     live: outlook.live,
+    asOf: outlook.steppe.lastChangeSet,
     firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
     categories: flattenTree(store, null, 0),
   }

@@ -107,6 +107,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
     currency,
     digits: prepared.digits,
     live: outlook.live,
+    asOf: steppe.lastChangeSet,
     history: toHistoryLines(await latestChangesOf(steppe, records, SHOWN_CHANGES), timeZone),
   }
 }

@@ -2,7 +2,7 @@
 
 import { decimal } from '@/core/decimal/decimal'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import { useFrame } from '@/ui/frame/frame-context'
+import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { TypedWord } from '@/ui/picker/typed-word'
@@ -21,6 +21,7 @@ const RULE_HINT = '-12% or +5% on the base price, -0.60 or +2 as an amount, 17.6
 export function PriceListSheet({ initial }: { readonly initial: PriceListView }) {
   const [view, setView] = useState(initial)
   const { showTrace, pricesChanged, setVantage, vantage } = useFrame()
+  useFresh(initial.asOf)
   const sheet = { id: view.id, code: view.code, revision: view.revision, as: view.as }
 
   async function take(act: () => Promise<PriceListOutcome>): Promise<string | null> {
@@ -28,7 +29,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
       const outcome = await act()
       if (!outcome.ok) return outcome.problem
       setView(outcome.view)
-      pricesChanged()
+      pricesChanged(outcome.view.asOf)
       return null
     } catch {
       return 'The server did not answer. Nothing was changed; try again.'

@@ -71,6 +71,8 @@ export interface PriceListView {
   readonly currency: string
   readonly digits: number
   readonly live: boolean
+  /** The change set the figures are as of. */
+  readonly asOf: number
   readonly history: readonly HistoryLine[]
 }
 

@@ -90,6 +90,7 @@ export async function loadProductSheet(outlook: Outlook, code: string): Promise<
     currency,
     digits: priceDigits,
     live: outlook.live,
+    asOf: steppe.lastChangeSet,
     history: toHistoryLines(await latestChangesOf(steppe, records, SHOWN_CHANGES), timeZone),
   }
 }

@@ -4,7 +4,7 @@ import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { ProductPicture } from '@/ui/format/product-picture'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
-import { useFrame } from '@/ui/frame/frame-context'
+import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
@@ -19,6 +19,7 @@ const PRICE = FIRST_FIELD + PRODUCT_FIELDS.length
 export function ProductSheet({ initial }: { readonly initial: ProductSheetView }) {
   const [view, setView] = useState(initial)
   const { showTrace, pricesChanged } = useFrame()
+  useFresh(initial.asOf)
   const rows: readonly (ProductSheetRow | null)[] = [null, ...view.variants]
 
   const columns: readonly GridColumn[] = [
@@ -52,7 +53,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
       const outcome = await editProduct(edit, view.code, view.as)
       if (!outcome.ok) return outcome.problem
       setView(outcome.view)
-      pricesChanged()
+      pricesChanged(outcome.view.asOf)
       return null
     } catch {
       return 'The server did not answer. Nothing was changed; try again.'

@@ -49,6 +49,8 @@ export interface ProductSheetView {
   readonly currency: string
   readonly digits: number
   readonly live: boolean
+  /** The change set the figures are as of. */
+  readonly asOf: number
   readonly history: readonly HistoryLine[]
 }
 

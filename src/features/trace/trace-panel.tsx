@@ -13,11 +13,11 @@ import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace
 
 /** The panel that says why: open for whatever price was asked about last. */
 export function TracePanel() {
-  const { trace, traceOpen, setTraceOpen, vantage, priceVersion } = useFrame()
+  const { trace, traceOpen, setTraceOpen, vantage, latestChangeSet } = useFrame()
   const from = trace?.as ? { ...vantage, as: trace.as } : vantage
   const address =
     trace && traceOpen ? withVantage(`/api/trace?sku=${encodeURIComponent(trace.sku)}`, from) : null
-  const { value, problem } = useLoaded<TraceView>(address, priceVersion)
+  const { value, problem } = useLoaded<TraceView>(address, latestChangeSet)
   useHotkeys('escape', () => setTraceOpen(false), { enabled: traceOpen })
   if (!traceOpen) {
     return (

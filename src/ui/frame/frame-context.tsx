@@ -2,7 +2,7 @@
 
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { usePathname, useRouter, useSearchParams } from 'next/navigation'
-import { createContext, type ReactNode, use, useCallback, useMemo, useState } from 'react'
+import { createContext, type ReactNode, use, useCallback, useEffect, useMemo, useState } from 'react'
 import { parseVantage, type Vantage, withVantage } from './vantage-url'
 
 /** The price somebody asked "why?" about. */
@@ -22,9 +22,10 @@ interface Frame {
   readonly showTrace: (target: TraceTarget, reveal: boolean) => void
   readonly traceOpen: boolean
   readonly setTraceOpen: (open: boolean) => void
-  /** Grows when a price may have changed, so that what shows prices asks again. */
-  readonly priceVersion: number
-  readonly pricesChanged: () => void
+  /** Tells that a change set was made in this window. */
+  readonly pricesChanged: (changeSet: number) => void
+  /** The latest change set made in this window; 0 before the first. */
+  readonly latestChangeSet: number
 }
 
 const FrameContext = createContext<Frame | null>(null)
@@ -39,7 +40,7 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
   // a click would move the cell from under a double click.
   const [traceWanted, setTraceWanted] = useState<boolean | null>(null)
   const traceOpen = traceWanted ?? path === '/board'
-  const [priceVersion, setPriceVersion] = useState(0)
+  const [latestChangeSet, setLatestChangeSet] = useState(0)
   const vantage = useMemo(() => parseVantage(fields), [fields])
 
   const setVantage = useCallback(
@@ -60,10 +61,10 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
       },
       traceOpen,
       setTraceOpen: setTraceWanted,
-      priceVersion,
-      pricesChanged: () => setPriceVersion((version) => version + 1),
+      pricesChanged: setLatestChangeSet,
+      latestChangeSet,
     }),
-    [vantage, setVantage, trace, traceOpen, priceVersion],
+    [vantage, setVantage, trace, traceOpen, latestChangeSet],
   )
   return <FrameContext value={frame}>{children}</FrameContext>
 }
@@ -73,4 +74,18 @@ export function useFrame(): Frame {
   const frame = use(FrameContext)
   if (!frame) throw new RangeError('useFrame outside the frame')
   return frame
+}
+
+/**
+ * Asks the server again for a page that the browser kept from before a change made in this window, as it
+ * does when one goes back.
+ */
+export function useFresh(asOf: number): void {
+  const { latestChangeSet } = useFrame()
+  // What the page changes while it is shown, it shows already: only what came before counts.
+  const [latestBefore] = useState(latestChangeSet)
+  const router = useRouter()
+  useEffect(() => {
+    if (asOf < latestBefore) router.refresh()
+  }, [asOf, latestBefore, router])
 }

@@ -59,7 +59,9 @@ export function DataGrid(props: DataGridProps) {
   const { columns, rowCount, onVisible } = props
   const id = useId()
   const scroller = useRef<HTMLDivElement>(null)
-  const [active, setActive] = useState<GridCell>({ row: 0, column: 0 })
+  const [chosen, setActive] = useState<GridCell>({ row: 0, column: 0 })
+  // A filter can take the row away that the keyboard stood on.
+  const active = { row: Math.max(0, Math.min(chosen.row, rowCount - 1)), column: chosen.column }
   const [editing, setEditing] = useState<Editing | null>(null)
   const template = columns.map(({ width }) => width).join(' ')
 

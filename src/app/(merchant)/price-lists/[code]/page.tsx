@@ -18,5 +18,5 @@ export default async function PriceListPage({ params, searchParams }: PriceListP
   const vantage = parseVantage(new URLSearchParams(await searchParams))
   const view = await loadPriceListSheet(await lookFrom(vantage), decodeURIComponent((await params).code))
   if (!view) notFound()
-  return <PriceListSheet key={`${view.code} ${serializeVantage(vantage)}`} initial={view} />
+  return <PriceListSheet key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }

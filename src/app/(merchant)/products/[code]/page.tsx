@@ -18,5 +18,5 @@ export default async function ProductPage({ params, searchParams }: ProductPageP
   const vantage = parseVantage(new URLSearchParams(await searchParams))
   const view = await loadProductSheet(await lookFrom(vantage), decodeURIComponent((await params).code))
   if (!view) notFound()
-  return <ProductSheet key={`${view.code} ${serializeVantage(vantage)}`} initial={view} />
+  return <ProductSheet key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }
