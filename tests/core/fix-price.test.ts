@@ -35,6 +35,17 @@ test('otherwise one is added behind the last, and lines that name it among other
   ])
 })
 
+test('of several lines for it alone the first asked is changed, and the others are gone', () => {
+  const [later, first, shared] = [line('z', 7, 'a'), line('y', 2, 'a'), line('x', 1, 'a', 'b')]
+  expect(
+    fix([later, first, shared]).map(({ before, after }) => [before?.id, after?.scope.include.length ?? 0]),
+  ).toEqual([
+    ['z', 0],
+    ['x', 1],
+    ['y', 1],
+  ])
+})
+
 test('a line left without anything to be for is gone', () => {
   const twice = { ...line('twice', 0, 'a', 'a') }
   expect(fix([twice])[0]).toEqual({ before: twice, after: null })
@@ -94,5 +105,6 @@ test('in any list, a fixed price is the price that list gives, and other variant
         }
       },
     ),
+    { numRuns: 1000 },
   )
 })

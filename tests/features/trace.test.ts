@@ -1,19 +1,10 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { buyerName, findBuyer } from '@/core/buyers/buyer-code'
-import { prepare } from '@/core/engine/prepare'
 import { loadTrace } from '@/features/trace/load-trace'
 import type { TracePart, TraceView } from '@/features/trace/trace-view'
-import type { Outlook } from '@/server/engine/look-from'
-import { demoStore } from '@tests/fixtures/demo-store'
-
-const store = demoStore()
-const prepared = prepare(store)
+import { lookAs } from '@tests/fixtures/demo-outlook'
 
 function trace(as: BuyerCode, sku: string): TraceView {
-  const buyer = findBuyer(store.group, store.account, as)
-  if (!buyer) throw new Error(as)
-  const name = buyerName(store.group, store.account, buyer)
-  const loaded = loadTrace({ prepared, buyer, as, buyerName: name, quantity: 1, live: true } as Outlook, sku)
+  const loaded = loadTrace(lookAs(as), sku)
   if (!loaded.ok) throw new Error(loaded.problem)
   return loaded.value
 }
@@ -91,15 +82,7 @@ test('no price is explained as fully as a price', () => {
 })
 
 test('an unknown SKU is answered with the nearest one', () => {
-  const guest = {
-    prepared,
-    buyer: { kind: 'guest' },
-    as: 'guest',
-    buyerName: 'Guest',
-    quantity: 1,
-    live: true,
-  } as Outlook
-  expect(loadTrace(guest, 'FR-BR-PX')).toEqual({
+  expect(loadTrace(lookAs('guest'), 'FR-BR-PX')).toEqual({
     ok: false,
     problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?',
   })

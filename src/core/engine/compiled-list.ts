@@ -1,5 +1,5 @@
 import { type ItemFacts, matchWhat, type WhatTerm } from '../predicates/what'
-import type { PriceLine, PriceList } from '../price/price-list'
+import { compareLines, type PriceLine, type PriceList } from '../price/price-list'
 import { attributeKey, type CatalogueIndex } from './catalogue-index'
 import { compilePriceStep, type PriceStep } from './price-step'
 
@@ -46,7 +46,7 @@ export function compileList(
   index: CatalogueIndex,
   digits: number,
 ): CompiledList {
-  const lines = [...unordered].sort(byPosition)
+  const lines = [...unordered].sort(compareLines)
   const steps = lines.map((line) => compilePriceStep(line.method, line.rounding ?? list.rounding, digits))
   if (list.defaultLine) steps.push(compilePriceStep(list.defaultLine, list.rounding, digits))
 
@@ -89,11 +89,6 @@ export function compileList(
       return candidatesOf(factsOf(number), [...new Set([...among, ...(named.get(number) ?? NO_LINES)])])
     }),
   }
-}
-
-/** The order lines of a list are asked in when they are equally specific. */
-function byPosition(left: PriceLine, right: PriceLine): number {
-  return left.position - right.position || (left.id < right.id ? -1 : 1)
 }
 
 /** Where in a list's rows a variant stands: the row's first and last place, in plan or exceptions. */

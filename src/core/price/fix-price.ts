@@ -1,5 +1,5 @@
 import type { Decimal } from '../decimal/decimal'
-import type { PriceLine } from './price-list'
+import { compareLines, type PriceLine } from './price-list'
 
 /** A line of a list before and after; `null` means it did not, or does no longer, exist. */
 export interface LineChange {
@@ -15,8 +15,8 @@ export function nextPosition(lines: readonly PriceLine[]): number {
 /**
  * What must change in a list's lines so that one variant costs a fixed amount in it.
  *
- * A line that is for this variant alone is changed; otherwise one is added under `id`, and lines that name the
- * variant among others let go of it, since they are as specific and would win by standing first.
+ * The line that is for this variant alone is changed, or one is added under `id`. Every other line that names
+ * the variant lets go of it: it is as specific, and would win by standing first.
  *
  * Units   amount in currency units, above zero; `lines` are all lines of the list.
  */
@@ -26,10 +26,12 @@ export function fixPrice(
   amount: Decimal,
   { list, id }: { readonly list: string; readonly id: string },
 ): readonly LineChange[] {
+  const own = ownLines(lines, variant)[0] ?? null
+  const letGo = lines
+    .filter((line) => line !== own && names(line, variant))
+    .map((line) => ({ before: line, after: withoutVariant(line, variant) }))
   const method = { kind: 'fixed', amount } as const
-  const own = findOwnLine(lines, variant)
-  if (own) return [{ before: own, after: { ...own, method } }]
-  const added: PriceLine = {
+  const line: PriceLine = own ?? {
     id,
     list,
     position: nextPosition(lines),
@@ -37,16 +39,12 @@ export function fixPrice(
     method,
     rounding: null,
   }
-  const letGo = lines
-    .filter(({ scope }) => scope.include.some((term) => term.kind === 'variant' && term.variant === variant))
-    .map((line) => ({ before: line, after: withoutVariant(line, variant) }))
-  return [...letGo, { before: null, after: added }]
+  return [...letGo, { before: own, after: { ...line, method } }]
 }
 
-/** What must change so that a list's own line for one variant is gone: nothing where there is none. */
+/** What must change so that a list has no line for one variant alone: nothing where there is none. */
 export function releasePrice(lines: readonly PriceLine[], variant: string): readonly LineChange[] {
-  const own = findOwnLine(lines, variant)
-  return own ? [{ before: own, after: null }] : []
+  return ownLines(lines, variant).map((before) => ({ before, after: null }))
 }
 
 /**
@@ -61,14 +59,17 @@ export function listToEdit<List extends { readonly id: string }>(
   return own.find(({ id }) => id === deciding) ?? own[0]
 }
 
-/** The line that is for this variant and for nothing else. */
-function findOwnLine(lines: readonly PriceLine[], variant: string): PriceLine | undefined {
-  return lines.find(({ scope: { include, exclude } }) => {
-    const [term] = include
-    return (
-      include.length === 1 && exclude.length === 0 && term?.kind === 'variant' && term.variant === variant
+/** The lines that are for this variant and for nothing else, in the order they are asked. */
+function ownLines(lines: readonly PriceLine[], variant: string): readonly PriceLine[] {
+  return lines
+    .filter(
+      (line) => line.scope.include.length === 1 && line.scope.exclude.length === 0 && names(line, variant),
     )
-  })
+    .sort(compareLines)
+}
+
+function names({ scope }: PriceLine, variant: string): boolean {
+  return scope.include.some((term) => term.kind === 'variant' && term.variant === variant)
 }
 
 /** The line for what else it names; a line that names nothing else is gone. */

@@ -38,3 +38,8 @@ export interface PriceLine {
   /** Instead of the list's rounding. */
   readonly rounding: RoundingRule | null
 }
+
+/** The order lines of a list are asked in when they are equally specific. */
+export function compareLines(left: PriceLine, right: PriceLine): number {
+  return left.position - right.position || (left.id < right.id ? -1 : 1)
+}

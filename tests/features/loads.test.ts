@@ -1,0 +1,239 @@
+import { itemFacts, categoriesOf } from '@/core/catalogue/item-facts'
+import { resolveValue } from '@/core/catalogue/product'
+import { compare, type Decimal } from '@/core/decimal/decimal'
+import { ask } from '@/core/engine/ask'
+import { findBuyer } from '@/core/buyers/buyer-code'
+import { matchWhat } from '@/core/predicates/what'
+import { BLOCK_SIZE, type BoardProduct } from '@/features/board/board-view'
+import { loadBoard, loadBoardBlock } from '@/features/board/load-board'
+import { findRecords } from '@/features/palette/find-records'
+import { findItem, suggestItems } from '@/features/price-lists/find-item'
+import { loadPriceLists } from '@/features/price-lists/load-price-lists'
+import { loadProducts } from '@/features/products/load-products'
+import { loadFront, loadListing, loadShopProduct, searchShop } from '@/features/shop/load-shop'
+import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
+import { lookAs, prepared, store } from '@tests/fixtures/demo-outlook'
+
+const EVERYTHING = { category: null, text: '' }
+
+describe('the board', () => {
+  const outlook = lookAs('account:fennmoor')
+  const view = loadBoard(outlook, EVERYTHING)
+  const products: BoardProduct[] = []
+  for (let from = 0; from < view.counts.length; from += BLOCK_SIZE) {
+    products.push(...loadBoardBlock(outlook, EVERYTHING, from, BLOCK_SIZE))
+  }
+
+  test('whoever is looked as stands first, then guests, then the groups in their order', () => {
+    expect(view.columns.map(({ title }) => title)).toEqual([
+      'Fennmoor Honey Farm',
+      'Guest',
+      'Retail',
+      'Club members',
+      'Bee farms',
+      'Distributors',
+      'Schools',
+    ])
+    expect(loadBoard(lookAs('guest'), EVERYTHING).columns).toHaveLength(6)
+  })
+
+  test('blocks together are the whole catalogue, once, in the sizes promised', () => {
+    expect(products.map(({ variants }) => variants.length)).toEqual(view.counts)
+    const ids = products.flatMap(({ variants }) => variants.map(({ id }) => id))
+    expect(new Set(ids).size).toBe(store.variant.size)
+    expect(ids).toHaveLength(store.variant.size)
+    expect(view.firstBlock).toEqual(products.slice(0, BLOCK_SIZE))
+  })
+
+  test('every cell is the engine’s answer, and names the list that decided', () => {
+    for (const { variants } of products) {
+      for (const variant of variants) {
+        view.columns.forEach(({ as }, column) => {
+          const buyer = findBuyer(store.group, store.account, as)
+          const asked = buyer && ask(prepared, { buyer, variant: variant.id })
+          if (!asked?.ok) throw new Error(as)
+          const { unit, trace } = asked.value
+          expect(variant.cells[column]).toEqual({
+            amount: unit,
+            list: trace.winner.kind === 'list' ? trace.winner.at.list : null,
+          })
+        })
+      }
+    }
+  })
+
+  test('an edit goes to lists of the buyer’s own, an account’s before its group’s', () => {
+    const own = (title: string) =>
+      view.columns.find((column) => column.title === title)?.ownLists.map(({ name }) => name)
+    expect(own('Fennmoor Honey Farm')).toEqual([
+      'Fennmoor agreed prices',
+      'Bee farm level',
+      'Trade packaging by the pallet',
+    ])
+    expect(own('Retail')).toEqual([])
+    expect(own('Guest')).toEqual([])
+  })
+})
+
+describe('the catalogue’s order and filter', () => {
+  const codes = (category: string | null, text = '') =>
+    shownProducts(store, { category, text }).map(({ product }) => product.code)
+
+  test('a category shows exactly what a rule for it would reach', () => {
+    for (const { id, code } of store.category.values()) {
+      const reached = orderedProducts(store).filter(({ product, variants }) => {
+        const [variant] = variants
+        if (!variant) return false
+        const facts = itemFacts(product, variant, categoriesOf(store.category, product))
+        return matchWhat(
+          { include: [{ kind: 'category', category: id, descendants: true }], exclude: [] },
+          facts,
+        ).matches
+      })
+      expect(codes(code)).toEqual(reached.map(({ product }) => product.code))
+    }
+  })
+
+  test('a product in two categories is shown in both, and once in all', () => {
+    expect(codes('hives')).toContain('HV-ST2')
+    expect(codes('clothing')).toContain('HV-ST2')
+    expect(codes(null).filter((code) => code === 'HV-ST2')).toHaveLength(1)
+  })
+
+  test('words find names, codes, SKUs and options; a SKU’s words leave its siblings out', () => {
+    expect(codes(null, 'brood frames')).toEqual(['FR-BR'])
+    const [frames] = shownProducts(store, { category: null, text: 'fr-br-ca' })
+    expect(frames?.variants.map(({ sku }) => sku)).toEqual(['FR-BR-CA'])
+    expect(codes('jars', 'frames')).toEqual([])
+    expect(codes('no-such-category')).toEqual([])
+  })
+})
+
+describe('the shop', () => {
+  const guest = lookAs('guest').buyer
+  const farm = lookAs('account:fennmoor').buyer
+
+  test('a guest is shown one price; others the public one beside it only where it is higher', () => {
+    for (const { product } of orderedProducts(store)) {
+      const forGuest = loadShopProduct(prepared, guest, product.code)
+      const forFarm = loadShopProduct(prepared, farm, product.code)
+      forFarm?.variants.forEach(({ price }, at) => {
+        const all = forGuest?.variants[at]?.price
+        expect(all?.public).toBeNull()
+        const lower = price.own !== null && all?.own && compare(price.own, all.own) < 0
+        expect(price.public).toBe(lower ? all.own : null)
+      })
+    }
+  })
+
+  test('nothing of the merchant’s own is in what a page is given', () => {
+    const given = JSON.stringify([
+      loadFront(prepared, farm),
+      loadListing(prepared, farm, 'frames-foundation'),
+      searchShop(prepared, farm, 'frame'),
+      loadShopProduct(prepared, farm, 'FR-BR'),
+    ])
+    for (const field of ['cost', 'margin', 'list', 'recommendedPrice', 'base'])
+      expect(given).not.toContain(`"${field}`)
+  })
+
+  test('a card starts from the cheapest variant', () => {
+    const listing = loadListing(prepared, guest, 'brood-frames')
+    expect(listing?.cards.find(({ code }) => code === 'FR-BR')).toMatchObject({
+      price: { own: '25.9' },
+      from: true,
+    })
+    expect(listing?.path.map(({ name }) => name)).toEqual(['Frames and foundation', 'Frames', 'Brood frames'])
+    expect(loadListing(prepared, guest, 'nowhere')).toBeNull()
+    expect(loadShopProduct(prepared, guest, 'NOWHERE')).toBeNull()
+    expect(searchShop(prepared, guest, '  ')).toEqual([])
+  })
+
+  test('each department is shown by something filed in it first', () => {
+    for (const { code, card } of loadFront(prepared, guest)) {
+      const first =
+        [...store.product.values()].find((product) => product.code === card.code)?.categories[0] ?? ''
+      const reached = loadListing(prepared, guest, store.category.get(first)?.code ?? '')
+      expect(reached?.path[0]?.code).toBe(code)
+    }
+  })
+})
+
+test('the product list: ranges over variants, and the least margin is the least', () => {
+  const row = loadProducts(lookAs('group:bee-farms')).find(({ code }) => code === 'FR-BR')
+  // Cedar assembled: 45.75 over a cost of 35.15.
+  expect(row).toMatchObject({
+    variants: 4,
+    base: '25.90 – 52.00',
+    cost: '13.10 – 35.15',
+    price: '22.80 – 45.75',
+    leastMargin: '23.2',
+  })
+  const unpriced = loadProducts(lookAs('guest')).find(({ code }) => code === 'EX-HR')
+  expect(unpriced).toMatchObject({ cost: '', leastMargin: null })
+})
+
+test('the price lists: who they are for, and each variant is decided by one of them or the base price', () => {
+  const rows = loadPriceLists(lookAs('account:fennmoor'))
+  expect(rows.find(({ code }) => code === 'trade-packaging')).toMatchObject({
+    audience: 'all trade groups, but not Northern Skep Trading',
+    accounts: 11,
+    decides: 0,
+  })
+  expect(rows.find(({ code }) => code === 'spring-clear-out')).toMatchObject({ on: false, decides: 0 })
+  const decided = rows.reduce((sum, { decides }) => sum + decides, 0)
+  const byBase = [...store.variant.values()].filter((variant) => {
+    const asked = ask(prepared, { buyer: lookAs('account:fennmoor').buyer, variant: variant.id })
+    return asked.ok && asked.value.trace.winner.kind !== 'list'
+  })
+  expect(decided + byBase.length).toBe(store.variant.size)
+})
+
+describe('naming things by typing', () => {
+  test.each([
+    ['FR-BR-PF', { kind: 'variant', variant: 'variant-FR-BR-PF' }],
+    ['fr-br', { kind: 'product', product: 'product-FR-BR' }],
+    [' Jars ', { kind: 'category', category: 'category-jars', descendants: true }],
+    ['hive-parts', { kind: 'category', category: 'category-hive-parts', descendants: true }],
+    ['HV-OBS', { kind: 'product', product: 'product-HV-OBS' }],
+    ['frames and such', null],
+  ])('%s', (typed, term) => expect(findItem(store, typed)).toEqual(term))
+
+  test('suggestions hold what was typed, and what is suggested can be typed', () => {
+    for (const typed of ['jar', 'FR-', 'queen']) {
+      const suggestions = suggestItems(store, typed)
+      expect(suggestions.length).toBeGreaterThan(2)
+      for (const { value } of suggestions) expect(findItem(store, value)).not.toBeNull()
+    }
+    expect(suggestItems(store, ' ')).toEqual([])
+  })
+
+  test('the palette finds products, lists, groups and accounts by any of their words', () => {
+    const found = (words: string) => findRecords(store, words).map(({ kind, title }) => `${kind}: ${title}`)
+    expect(found('bee farm')).toEqual(['Price list: Bee farm level', 'Look as: Bee farms'])
+    expect(found('mullingar')).toEqual(['Look as: Fennmoor Honey Farm'])
+    expect(found('queen excluder')).toEqual(['Product: Queen excluder'])
+    expect(found('xyzzy')).toEqual([])
+  })
+})
+
+test('the demo looks like a business: margins of a trade, few and deliberate oddities', () => {
+  const variants = [...store.variant.values()].map((variant) => {
+    const product = store.product.get(variant.product)
+    if (!product) throw new Error(variant.sku)
+    const value = (field: 'basePrice' | 'cost' | 'recommendedPrice') =>
+      resolveValue(product, variant, field).value
+    return {
+      sku: variant.sku,
+      base: value('basePrice'),
+      cost: value('cost'),
+      recommended: value('recommendedPrice'),
+    }
+  })
+  const below = (left: Decimal | null, right: Decimal | null) =>
+    left !== null && right !== null && compare(left, right) < 0
+  expect(variants.filter(({ base }) => base === null).map(({ sku }) => sku)).toEqual(['HH-OX-275'])
+  expect(variants.filter(({ cost }) => cost === null).map(({ sku }) => sku)).toEqual(['EX-HR'])
+  expect(variants.filter(({ base, cost }) => below(base, cost))).toEqual([])
+  expect(variants.filter(({ base, recommended }) => below(recommended, base))).toEqual([])
+})
