@@ -163,12 +163,13 @@ test('undo of something changed since is refused', async () => {
   })
 })
 
-test('the past is what it was: before the autumn round, and before there was a store', async () => {
+test('the past is what it was: before the autumn round, and at its beginning', async () => {
   const september = await preparedAsOf(steppe, new Date('2026-09-30T00:00:00Z'))
-  if (!september) throw new Error('no store')
   expect(price('guest', 'FR-BR-PF', september)).toBe('24.9')
   expect(september.store['price-list'].get('list-winter-feed')?.state).toBe('off')
-  expect(await preparedAsOf(steppe, new Date('2025-01-01T00:00:00Z'))).toBeNull()
+  const beginning = await preparedAsOf(steppe, new Date('2025-01-01T00:00:00Z'))
+  expect(price('guest', 'FR-BR-PF', beginning)).toBe('24.9')
+  expect(beginning.store.product.get('product-FR-BR')?.cost).toBe('12.6')
   expect(await preparedAsOf(steppe, LATER)).toBe(getPrepared(steppe))
 })
 

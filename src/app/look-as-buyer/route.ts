@@ -9,5 +9,7 @@ export async function GET(request: NextRequest): Promise<never> {
   const as = fields.get('as') ?? 'guest'
   const to = fields.get('to') ?? '/shop'
   await enterShop(isBuyerCode(as) ? as : 'guest')
-  redirect(/^\/shop(\/[\w%.-]+)*$/.test(to) ? to : '/shop')
+  // Resolved first, so that no detour through ".." or another host leads out of the shop.
+  const { origin, pathname } = new URL(to, request.nextUrl.origin)
+  redirect(origin === request.nextUrl.origin && /^\/shop(\/|$)/.test(pathname) ? pathname : '/shop')
 }

@@ -46,20 +46,21 @@ function toChange(row: { kind: string; record: string; before: unknown; after: u
   return { kind: row.kind, id: row.record, before: row.before, after: row.after } as Change
 }
 
+const FIRST_CHANGE_SET = 1
+
 /** How many stores of the past are kept, so that looking around in one is quick. */
 const REMEMBERED = 4
 
 /**
- * The store as it was at an instant: everything committed later is taken back.
- *
- * Errors  `null` when the store had not been set up by then.
+ * The store as it was at an instant: everything committed later is taken back, but for the change set that
+ * made the store, so that an instant before there was one shows its beginning.
  */
-export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<PreparedStore | null> {
+export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<PreparedStore> {
   const later = await steppe.database
     .select()
     .from(schema.changes)
     .innerJoin(schema.changeSets, eq(schema.changeSets.id, schema.changes.changeSet))
-    .where(gt(schema.changeSets.at, instant))
+    .where(and(gt(schema.changeSets.at, instant), gt(schema.changeSets.id, FIRST_CHANGE_SET)))
     .orderBy(asc(schema.changes.changeSet), asc(schema.changes.position))
   const present = getPrepared(steppe)
   if (later.length === 0) return present
@@ -69,7 +70,6 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
   const known = past.get(key)
   if (known) return known
   const store = applyChanges(present.store, reverseChanges(later.map(({ change }) => toChange(change))))
-  if (store.settings.size === 0) return null
   const prepared = prepare(store)
   past.set(key, prepared)
   for (const old of [...past.keys()].slice(0, -REMEMBERED)) past.delete(old)

@@ -29,8 +29,7 @@ export async function lookFrom(vantage: {
 }): Promise<Outlook> {
   const steppe = await getSteppe()
   const present = getPrepared(steppe)
-  const past = vantage.on === null ? null : await preparedAsOf(steppe, new Date(vantage.on))
-  const prepared = past ?? present
+  const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))
   const { group, account } = prepared.store
   const buyer = findBuyer(group, account, vantage.as)
   return {
