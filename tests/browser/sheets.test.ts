@@ -29,6 +29,14 @@ test('a product sheet: inherited and own values, taken over again when emptied',
   await reads(cell(page, 'FR-BR-PF', 'margin'), '46.9 %')
   await typeInto(page, cost, '')
   await reads(cost, '13.10')
+  await typeInto(page, cost, '14')
+  await reads(cost, '14.00')
+  await page.getByRole('button', { name: 'Take back: Cost of FR-BR-PF: 14' }).click()
+  await reads(cost, '13.10')
+  // What was changed again since cannot be taken back, and the reason is given.
+  await page.getByRole('button', { name: 'Take back: Cost of FR-BR-PF: 13.75' }).click()
+  await page.getByText(/FR-BR-PF was changed meanwhile/).waitFor()
+  await reads(cost, '13.10')
   await typeInto(page, cell(page, 'For all variants', 'basePrice'), '1.005')
   await reads(
     cell(page, 'For all variants', 'basePrice').getByRole('alert'),

@@ -10,6 +10,7 @@ export async function GET(request: NextRequest): Promise<never> {
   const to = fields.get('to') ?? '/shop'
   await enterShop(isBuyerCode(as) ? as : 'guest')
   // Resolved first, so that no detour through ".." or another host leads out of the shop.
-  const { origin, pathname } = new URL(to, request.nextUrl.origin)
-  redirect(origin === request.nextUrl.origin && /^\/shop(\/|$)/.test(pathname) ? pathname : '/shop')
+  const { origin } = request.nextUrl
+  const target = URL.canParse(to, origin) ? new URL(to, origin) : null
+  redirect(target?.origin === origin && /^\/shop(\/|$)/.test(target.pathname) ? target.pathname : '/shop')
 }

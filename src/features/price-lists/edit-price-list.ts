@@ -7,7 +7,7 @@ import { methodText, parseMethodText } from '@/core/price/method-text'
 import type { PriceListDraft, PriceMethodDraft } from '@/core/price/parse-price-list'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
-import { revisionOf } from '@/server/changes/history'
+import { revisionOf, undo, type UndoOutcome } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
@@ -131,6 +131,15 @@ export async function editPriceLine(
   )
 }
 
+/** Takes a change of the list's history back. */
+export async function takeBackOnPriceList(
+  sheet: SheetReference,
+  changeSet: number,
+): Promise<PriceListOutcome> {
+  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  return shownNow(sheet, await undo(await getSteppe(), changeSet, note))
+}
+
 async function save(
   steppe: Steppe,
   sheet: SheetReference,
@@ -138,6 +147,10 @@ async function save(
   note: string,
 ): Promise<PriceListOutcome> {
   const outcome = await commit(steppe, [request], { author: currentAuthor(), note, at: new Date() })
+  return shownNow(sheet, outcome)
+}
+
+async function shownNow(sheet: SheetReference, outcome: UndoOutcome): Promise<PriceListOutcome> {
   if (!outcome.ok) return refuse(refusalSentence(toRefusal(outcome)))
   const view = await loadPriceListSheet(await lookFrom({ as: sheet.as, buying: 1, on: null }), sheet.code)
   return view ? { ok: true, view } : refuse(`There is no price list “${sheet.code}” any more.`)

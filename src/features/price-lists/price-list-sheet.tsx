@@ -9,7 +9,13 @@ import { TypedWord } from '@/ui/picker/typed-word'
 import { useState } from 'react'
 import { AddLineForm } from './add-line-form'
 import { AudienceWord } from './audience-word'
-import { addPriceLine, editPriceLine, editPriceListHead, type PriceListOutcome } from './edit-price-list'
+import {
+  addPriceLine,
+  editPriceLine,
+  editPriceListHead,
+  type PriceListOutcome,
+  takeBackOnPriceList,
+} from './edit-price-list'
 import type { PriceListHeadInput } from './price-list-input'
 import type { LineEffect, PriceListView } from './price-list-view'
 import { RoundingWord } from './rounding-word'
@@ -167,7 +173,10 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
         />
       </div>
       {view.live && <AddLineForm onAdd={(what, rule) => take(() => addPriceLine(sheet, what, rule))} />}
-      <HistorySection history={view.history} />
+      <HistorySection
+        history={view.history}
+        onTakeBack={view.live ? (changeSet) => take(() => takeBackOnPriceList(sheet, changeSet)) : undefined}
+      />
     </section>
   )
 }

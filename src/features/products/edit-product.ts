@@ -3,6 +3,8 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { checkAmountEdits } from '@/server/changes/check-amount-edits'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
+import { undo } from '@/server/changes/history'
+import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
@@ -23,6 +25,21 @@ export async function editProduct(
   if (wrong) return { ok: false, problem: wrong }
   const outcome = await editAmounts(await getSteppe(), [edit], { author: currentAuthor(), at: new Date() })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
+  return shownNow(code, as)
+}
+
+/** Takes a change of the product's history back. */
+export async function takeBackOnProduct(
+  changeSet: number,
+  code: string,
+  as: BuyerCode,
+): Promise<ProductEditOutcome> {
+  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  const outcome = await undo(await getSteppe(), changeSet, note)
+  return outcome.ok ? shownNow(code, as) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+}
+
+async function shownNow(code: string, as: BuyerCode): Promise<ProductEditOutcome> {
   const view = await loadProductSheet(await lookFrom({ as, buying: 1, on: null }), code)
   return view ? { ok: true, view } : { ok: false, problem: `There is no product “${code}” any more.` }
 }

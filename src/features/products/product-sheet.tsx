@@ -9,7 +9,7 @@ import { HistorySection } from '@/ui/frame/history-section'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
-import { editProduct } from './edit-product'
+import { editProduct, type ProductEditOutcome, takeBackOnProduct } from './edit-product'
 import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
 
 const FIRST_FIELD = 1
@@ -49,8 +49,12 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
           seen: variant.values[field].value,
         } as const)
       : ({ kind: 'value', record: 'product', id: view.id, field, typed, seen: view.values[field] } as const)
+    return take(() => editProduct(edit, view.code, view.as))
+  }
+
+  async function take(act: () => Promise<ProductEditOutcome>): Promise<string | null> {
     try {
-      const outcome = await editProduct(edit, view.code, view.as)
+      const outcome = await act()
       if (!outcome.ok) return outcome.problem
       setView(outcome.view)
       pricesChanged(outcome.view.asOf)
@@ -126,7 +130,12 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
         <i>Italic</i> is taken over from the product, <b className="font-semibold text-base-content">bold</b>{' '}
         is the variant’s own. Empty a variant’s own figure to take the product’s over again.
       </p>
-      <HistorySection history={view.history} />
+      <HistorySection
+        history={view.history}
+        onTakeBack={
+          view.live ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.as)) : undefined
+        }
+      />
     </section>
   )
 

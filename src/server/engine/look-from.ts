@@ -39,6 +39,6 @@ export async function lookFrom(vantage: {
     as: buyer ? vantage.as : 'guest',
     buyerName: buyerName(group, account, buyer ?? { kind: 'guest' }),
     quantity: vantage.buying,
-    live: prepared === present,
+    live: vantage.on === null || new Date(vantage.on) > new Date(),
   }
 }

@@ -1,7 +1,24 @@
+'use client'
+
+import { toast } from 'sonner'
 import type { HistoryLine } from '../format/history-line'
 
-/** What happened to a record, newest first. */
-export function HistorySection({ history }: { readonly history: readonly HistoryLine[] }) {
+interface HistorySectionProps {
+  readonly history: readonly HistoryLine[]
+  /** Takes a change back; resolves to what is wrong, or `null`. Left out where nothing can be changed. */
+  readonly onTakeBack?: ((changeSet: number) => Promise<string | null>) | undefined
+}
+
+/** The change set that made the store: there is nothing to go back to before it. */
+const FIRST_CHANGE_SET = 1
+
+/** What happened to a record, newest first, each of it to be taken back. */
+export function HistorySection({ history, onTakeBack }: HistorySectionProps) {
+  async function takeBack(changeSet: number): Promise<void> {
+    const problem = await onTakeBack?.(changeSet)
+    if (problem) toast.error(problem)
+    else toast('Taken back.')
+  }
   return (
     <section className="px-6 pt-4 pb-6" aria-label="History">
       <h2 className="pb-1 text-xs font-semibold">History</h2>
@@ -9,11 +26,21 @@ export function HistorySection({ history }: { readonly history: readonly History
         {history.map(({ changeSet, when, author, note }) => (
           <li
             key={changeSet}
-            className="grid grid-cols-[170px_120px_1fr] gap-3 border-b border-dotted border-base-300 py-1"
+            className="grid grid-cols-[170px_120px_1fr_auto] gap-3 border-b border-dotted border-base-300 py-1"
           >
             <span className="text-soft">{when}</span>
             <span>{author}</span>
             <span className="truncate">{note}</span>
+            {onTakeBack && changeSet > FIRST_CHANGE_SET && (
+              <button
+                type="button"
+                aria-label={`Take back: ${note}`}
+                className="link-name"
+                onClick={() => void takeBack(changeSet)}
+              >
+                Take back
+              </button>
+            )}
           </li>
         ))}
       </ul>
