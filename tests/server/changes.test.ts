@@ -5,7 +5,7 @@ import { RECORD_KINDS } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { editAmounts } from '@/server/changes/edit-amounts'
-import { preparedAsOf, revisionOf, undo } from '@/server/changes/history'
+import { latestChangeSets, latestChangesOf, preparedAsOf, revisionOf, undo } from '@/server/changes/history'
 import { seedDemo } from '@/server/changes/seed-demo'
 import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
 import { loadStore } from '@/server/records/record-tables'
@@ -260,4 +260,38 @@ describe('figures typed over others', () => {
         note,
       ),
     ).toMatchObject({ ok: false, refusal: { code: 'unknown', what: 'variant', value: 'variant-FR-BR-PQ' } }))
+})
+
+test('a list’s history keeps lines that are gone, and gives them back', async () => {
+  const history = () => latestChangesOf(steppe, 'price-list', 'list-school-level', 5)
+  const line = store()['price-line'].get('line-school-level-4')
+  if (!line) throw new Error('no line')
+  const seen = revisionOf(steppe, 'price-line', line.id)
+  const removed = await commit(steppe, [{ kind: 'price-line', id: line.id, seen, after: null }], {
+    ...note,
+    note: 'gone',
+  })
+  if (!removed.ok) throw new Error(removed.code)
+  expect(store()['price-line'].has(line.id)).toBe(false)
+  expect((await history())[0]).toMatchObject({ changeSet: removed.changeSet, note: 'gone', author: 'Test' })
+
+  expect((await undo(steppe, removed.changeSet, { ...note, note: 'back' })).ok).toBe(true)
+  expect(store()['price-line'].get(line.id)).toEqual(line)
+  expect((await history()).map((change) => change.note).slice(0, 2)).toEqual(['back', 'gone'])
+  expect((await loadStore(steppe.database)).store['price-line'].get(line.id)).toEqual(line)
+})
+
+test('a product’s history is its own and its variants’, and nobody else’s', async () => {
+  const history = await latestChangesOf(steppe, 'product', 'product-WF-SU', 10)
+  expect(history.map((change) => change.note)).toEqual([
+    'New costs from the wax mill and the joinery',
+    'Set up the store',
+  ])
+})
+
+test('moments worth looking at are those that still count', async () => {
+  const sets = await latestChangeSets(steppe, 1_000)
+  expect(sets.map(({ id }) => id)).toEqual([...sets.map(({ id }) => id)].sort((left, right) => right - left))
+  expect(sets.some((set) => set.note === 'back' || set.note === 'gone')).toBe(false)
+  expect(sets.at(-1)?.note).toBe('Set up the store')
 })

@@ -66,10 +66,6 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   if (!list || !compiled) return null
   const { currency, timeZone } = getSettings(store)
   const effects = lineEffects(prepared, list.id)
-  const records = [
-    { kind: 'price-list' as const, id: list.id },
-    ...compiled.lines.map(({ id }) => ({ kind: 'price-line' as const, id })),
-  ]
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -108,7 +104,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
     digits: prepared.digits,
     live: outlook.live,
     asOf: steppe.lastChangeSet,
-    history: toHistoryLines(await latestChangesOf(steppe, records, SHOWN_CHANGES), timeZone),
+    history: toHistoryLines(await latestChangesOf(steppe, 'price-list', list.id, SHOWN_CHANGES), timeZone),
   }
 }
 

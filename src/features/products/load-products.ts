@@ -61,10 +61,6 @@ export async function loadProductSheet(outlook: Outlook, code: string): Promise<
   if (!found) return null
   const { product, variants } = found
   const { currency, priceDigits, timeZone } = getSettings(store)
-  const records = [
-    { kind: 'product' as const, id: product.id },
-    ...variants.map(({ id }) => ({ kind: 'variant' as const, id })),
-  ]
   return {
     id: product.id,
     code: product.code,
@@ -91,7 +87,7 @@ export async function loadProductSheet(outlook: Outlook, code: string): Promise<
     digits: priceDigits,
     live: outlook.live,
     asOf: steppe.lastChangeSet,
-    history: toHistoryLines(await latestChangesOf(steppe, records, SHOWN_CHANGES), timeZone),
+    history: toHistoryLines(await latestChangesOf(steppe, 'product', product.id, SHOWN_CHANGES), timeZone),
   }
 }
 

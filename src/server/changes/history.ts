@@ -4,7 +4,7 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import { prepare } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
-import { and, asc, desc, eq, gt, isNotNull, isNull, notInArray, or } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, isNotNull, isNull, notInArray, or, sql } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
@@ -104,24 +104,34 @@ export interface RecordChange {
   readonly note: string
 }
 
-/** The latest change sets that touched any of the records, newest first. */
+/** Records that belong to another one, and the field that says so. */
+const PARTS = {
+  product: { kind: 'variant', owner: 'product' },
+  'price-list': { kind: 'price-line', owner: 'list' },
+} as const
+
+/** The latest change sets that touched a record or any part it has or had, newest first. */
 export async function latestChangesOf(
   steppe: Steppe,
-  records: readonly { readonly kind: RecordKind; readonly id: string }[],
+  kind: keyof typeof PARTS,
+  recordId: string,
   count: number,
 ): Promise<readonly RecordChange[]> {
-  if (records.length === 0) return []
   const { id, at, author, note } = schema.changeSets
-  const touching = or(
-    ...records.map((record) =>
-      and(eq(schema.changes.kind, record.kind), eq(schema.changes.record, record.id)),
-    ),
-  )
+  const { kind: changed, record, before, after } = schema.changes
+  const part = PARTS[kind]
+  const ownedBefore = eq(sql`${before} ->> ${part.owner}`, recordId)
+  const ownedAfter = eq(sql`${after} ->> ${part.owner}`, recordId)
   return steppe.database
     .selectDistinct({ changeSet: id, at, author, note })
     .from(schema.changes)
     .innerJoin(schema.changeSets, eq(id, schema.changes.changeSet))
-    .where(touching)
+    .where(
+      or(
+        and(eq(changed, kind), eq(record, recordId)),
+        and(eq(changed, part.kind), or(ownedBefore, ownedAfter)),
+      ),
+    )
     .orderBy(desc(id))
     .limit(count)
 }
