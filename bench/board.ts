@@ -1,12 +1,9 @@
 // `npm run bench:board`: the board over 5,000 variants, measured in a real browser, end to end.
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { RECORD_KINDS } from '@/core/issue/issue'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { openSteppe } from '@/server/engine/steppe'
 import { launch, openBoard, openWindow } from '@tests/browser/browser'
-import { startServer } from '@tests/browser/server'
+import { type TestServer, withServer } from '@tests/browser/server'
 import { largeStore } from './large-store'
 import { median, milliseconds } from './measure'
 
@@ -30,9 +27,10 @@ async function fill(data: string): Promise<void> {
 }
 
 async function main(): Promise<void> {
-  const data = mkdtempSync(join(tmpdir(), 'steppe-bench-'))
-  await fill(data)
-  const server = await startServer(data)
+  await withServer(measureBoard, fill)
+}
+
+async function measureBoard(server: TestServer): Promise<void> {
   const browser = await launch()
   const window = await openWindow(browser)
   const page = await window.newPage()
@@ -84,8 +82,6 @@ async function main(): Promise<void> {
     `scrolling by a page, to drawn    ${milliseconds(median(frames))} (slowest ${milliseconds(Math.max(...frames))})`,
   )
   await browser.close()
-  await server.stop()
-  rmSync(data, { recursive: true, force: true })
 }
 
 main().catch((error: unknown) => {

@@ -1,10 +1,9 @@
 // `npm run screenshots`: the pictures of docs/screenshots, from the built application and the demo data.
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { cell, launch, openWindow } from '../tests/browser/browser'
-import { startServer } from '../tests/browser/server'
+import { withServer } from '../tests/browser/server'
 
 interface Shot {
   readonly name: string
@@ -41,6 +40,14 @@ const SHOTS: readonly Shot[] = [
     path: '/board',
     act: (page) => page.getByRole('button', { name: /Looking as/ }).click(),
   },
+  {
+    name: 'board-closed',
+    path: '/board?as=group:club',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Close all' }).click()
+      await page.getByRole('radio', { name: 'Margin' }).click()
+    },
+  },
   { name: 'products', path: '/products?as=group:bee-farms' },
   { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
   { name: 'price-lists', path: '/price-lists?as=account:fennmoor' },
@@ -58,22 +65,20 @@ const FOLDER = 'docs/screenshots'
 
 async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true })
-  const data = mkdtempSync(join(tmpdir(), 'steppe-screenshots-'))
-  const server = await startServer(data)
-  const browser = await launch()
-  for (const { name, path, theme = 'light', act } of SHOTS) {
-    const window = await openWindow(browser, theme)
-    const page = await window.newPage()
-    await page.goto(server.url + path)
-    await page.waitForLoadState('networkidle')
-    await act?.(page)
-    await page.waitForTimeout(700)
-    await page.screenshot({ path: join(FOLDER, `${name}.png`) })
-    await window.close()
-  }
-  await browser.close()
-  await server.stop()
-  rmSync(data, { recursive: true, force: true })
+  await withServer(async (server) => {
+    const browser = await launch()
+    for (const { name, path, theme = 'light', act } of SHOTS) {
+      const window = await openWindow(browser, theme)
+      const page = await window.newPage()
+      await page.goto(server.url + path)
+      await page.waitForLoadState('networkidle')
+      await act?.(page)
+      await page.waitForTimeout(700)
+      await page.screenshot({ path: join(FOLDER, `${name}.png`) })
+      await window.close()
+    }
+    await browser.close()
+  })
 }
 
 main().catch((error: unknown) => {

@@ -1,21 +1,13 @@
-import type { Browser, BrowserContext, Page } from 'playwright-core'
-import { cell, launch, openBoard, openWindow, reads, testUrl, typeInto } from './browser'
+import type { Page } from 'playwright-core'
+import { cell, eachTestInItsOwnWindow, openBoard, openWindow, reads, testUrl, typeInto } from './browser'
 
 jest.setTimeout(90_000)
 
-let browser: Browser
-let window: BrowserContext
+const here = eachTestInItsOwnWindow()
 let page: Page
-
-beforeAll(async () => {
-  browser = await launch()
+beforeEach(() => {
+  page = here.page
 })
-afterAll(() => browser.close())
-beforeEach(async () => {
-  window = await openWindow(browser)
-  page = await window.newPage()
-})
-afterEach(() => window.close())
 
 const FLAT = 'Pine, flat-packed, 10'
 
@@ -89,7 +81,7 @@ test('a buyer without a list of their own has nothing to edit', async () => {
 })
 
 test('two windows: the second is told what changed meanwhile', async () => {
-  const other = await openWindow(browser)
+  const other = await openWindow(here.browser)
   const second = await other.newPage()
   await openBoard(page, '?find=TL-FG')
   await openBoard(second, '?find=TL-FG')

@@ -31,6 +31,30 @@ export async function openWindow(
   return context
 }
 
+/** A browser for a test file, and a fresh window for each of its tests. */
+export function eachTestInItsOwnWindow(): { readonly browser: Browser; readonly page: Page } {
+  let browser: Browser
+  let window: BrowserContext
+  let page: Page
+  beforeAll(async () => {
+    browser = await launch()
+  })
+  afterAll(() => browser.close())
+  beforeEach(async () => {
+    window = await openWindow(browser)
+    page = await window.newPage()
+  })
+  afterEach(() => window.close())
+  return {
+    get browser() {
+      return browser
+    },
+    get page() {
+      return page
+    },
+  }
+}
+
 /** Opens a place of the merchant's frame and waits until its grid answers. */
 export async function openBoard(page: Page, query: string, url = testUrl()): Promise<void> {
   await page.goto(`${url}/board${query}`)

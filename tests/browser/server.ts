@@ -1,5 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 /** A running Steppe for tests. */
@@ -36,6 +38,19 @@ export async function startServer(data: string): Promise<TestServer> {
       await ended
     },
   }
+}
+
+/** Serves a data directory of its own while something is done with it, and leaves nothing behind. */
+export async function withServer(
+  act: (server: TestServer) => Promise<void>,
+  fill: (data: string) => Promise<void> = () => Promise.resolve(),
+): Promise<void> {
+  const data = mkdtempSync(join(tmpdir(), 'steppe-'))
+  await fill(data)
+  const server = await startServer(data)
+  await act(server)
+  await server.stop()
+  rmSync(data, { recursive: true, force: true })
 }
 
 async function untilAnswering(url: string, child: ChildProcess): Promise<void> {

@@ -1,21 +1,13 @@
-import type { Browser, BrowserContext, Page } from 'playwright-core'
-import { cell, launch, openWindow, reads, testUrl, typeInto } from './browser'
+import type { Page } from 'playwright-core'
+import { cell, eachTestInItsOwnWindow, reads, testUrl, typeInto } from './browser'
 
 jest.setTimeout(90_000)
 
-let browser: Browser
-let window: BrowserContext
+const here = eachTestInItsOwnWindow()
 let page: Page
-
-beforeAll(async () => {
-  browser = await launch()
+beforeEach(() => {
+  page = here.page
 })
-afterAll(() => browser.close())
-beforeEach(async () => {
-  window = await openWindow(browser)
-  page = await window.newPage()
-})
-afterEach(() => window.close())
 
 test('a product sheet: inherited and own values, taken over again when emptied', async () => {
   await page.goto(testUrl('/products'))
