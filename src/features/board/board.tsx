@@ -93,7 +93,22 @@ export function Board({ view, filter }: BoardProps) {
               product.variants.map((each) => (column === 1 ? each.base : each.cost)),
               view.digits,
             )
-      return <span className="truncate text-2xs text-soft">{text}</span>
+      const below = product.variants.some((each) => {
+        const cell = each.cells[column - FIXED]
+        return cell !== undefined && isCellBelowCost(cell, each)
+      })
+      return (
+        <span className={`truncate text-2xs ${below ? 'font-semibold text-error' : 'text-soft'}`}>
+          {text}
+          {below && (
+            <>
+              {' '}
+              <span aria-hidden>▾</span>
+              <span className="sr-only">some below cost</span>
+            </>
+          )}
+        </span>
+      )
     }
     if (!variant) return null
     if (column === 0) return <VariantName product={product} variant={variant} alone={place.alone} />

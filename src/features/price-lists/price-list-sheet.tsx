@@ -205,11 +205,19 @@ interface LineCellProps {
 function LineCell({ digits, column, scope, rule, rounding, effect }: LineCellProps) {
   switch (column) {
     case 'for':
-      return <span className="truncate">{scope}</span>
+      return (
+        <span className="truncate" title={scope}>
+          {scope}
+        </span>
+      )
     case 'rule':
       return ruleText(rule, digits)
     case 'rounding':
-      return <span className="truncate text-soft">{rounding}</span>
+      return (
+        <span className="truncate text-soft" title={rounding}>
+          {rounding}
+        </span>
+      )
     case 'variants':
       if (effect.variants === 0) return <span className="font-semibold text-accent">never</span>
       return effect.variants === 1 ? '1 variant' : `${effect.variants} variants`

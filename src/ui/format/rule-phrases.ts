@@ -30,7 +30,7 @@ export function whoPhrase(term: WhoTerm, store: Names): string {
   }
 }
 
-/** An item term as words: "Frames", "Brood frames (FR-BR)", "Fabric mesh". */
+/** An item term as words: "Frames", "Brood frames FR-BR-PF", "Fabric mesh". */
 export function whatPhrase(term: WhatTerm, store: Names): string {
   switch (term.kind) {
     case 'everything':
@@ -45,8 +45,11 @@ export function whatPhrase(term: WhatTerm, store: Names): string {
       const product = store.product.get(term.product)
       return product ? product.name : term.product
     }
-    case 'variant':
-      return store.variant.get(term.variant)?.sku ?? term.variant
+    case 'variant': {
+      const variant = store.variant.get(term.variant)
+      const product = variant && store.product.get(variant.product)
+      return variant && product ? `${product.name} ${variant.sku}` : term.variant
+    }
   }
 }
 
