@@ -85,27 +85,44 @@ export function BoardToolbar({ view, filter, measure, onMeasure, board }: BoardT
         >
           {board.anyClosed ? 'Open all' : 'Close all'}
         </button>
-        <button
-          type="button"
-          aria-label="Undo"
-          title="Undo (Ctrl Z)"
-          disabled={!board.canUndo}
-          className="disabled:opacity-40"
+        <TakeBackButton
+          name="Undo"
+          keys="Ctrl Z"
+          icon={IconArrowBackUp}
+          enabled={board.canUndo}
           onClick={() => void board.takeBack('undo')}
-        >
-          <IconArrowBackUp size={18} stroke={1.75} aria-hidden />
-        </button>
-        <button
-          type="button"
-          aria-label="Redo"
-          title="Redo (Ctrl Shift Z)"
-          disabled={!board.canRedo}
-          className="disabled:opacity-40"
+        />
+        <TakeBackButton
+          name="Redo"
+          keys="Ctrl Shift Z"
+          icon={IconArrowForwardUp}
+          enabled={board.canRedo}
           onClick={() => void board.takeBack('redo')}
-        >
-          <IconArrowForwardUp size={18} stroke={1.75} aria-hidden />
-        </button>
+        />
       </span>
     </header>
+  )
+}
+
+interface TakeBackButtonProps {
+  readonly name: string
+  readonly keys: string
+  readonly icon: typeof IconArrowBackUp
+  readonly enabled: boolean
+  readonly onClick: () => void
+}
+
+function TakeBackButton({ name, keys, icon: Icon, enabled, onClick }: TakeBackButtonProps) {
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      title={`${name} (${keys})`}
+      disabled={!enabled}
+      className="disabled:opacity-40"
+      onClick={onClick}
+    >
+      <Icon size={18} stroke={1.75} aria-hidden />
+    </button>
   )
 }

@@ -12,6 +12,7 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
+import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
 import { findItem, itemCodes } from './find-item'
@@ -19,8 +20,7 @@ import { loadPriceListSheet } from './load-price-lists'
 import { checkHead, type PriceListHeadInput } from './price-list-input'
 import type { PriceListView } from './price-list-view'
 
-export type PriceListOutcome =
-  { readonly ok: true; readonly view: PriceListView } | { readonly ok: false; readonly problem: string }
+type PriceListOutcome = SheetOutcome<PriceListView>
 
 /** The sheet an edit was made on: which list, seen in which revision, looked at as whom. */
 interface SheetReference {

@@ -2,20 +2,14 @@
 
 import { decimal } from '@/core/decimal/decimal'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import { useFrame, useFresh } from '@/ui/frame/frame-context'
+import { useFrame } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
+import { useSheet } from '@/ui/frame/use-sheet'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { TypedWord } from '@/ui/picker/typed-word'
-import { useState } from 'react'
 import { AddLineForm } from './add-line-form'
 import { AudienceWord } from './audience-word'
-import {
-  addPriceLine,
-  editPriceLine,
-  editPriceListHead,
-  type PriceListOutcome,
-  takeBackOnPriceList,
-} from './edit-price-list'
+import { addPriceLine, editPriceLine, editPriceListHead, takeBackOnPriceList } from './edit-price-list'
 import type { PriceListHeadInput } from './price-list-input'
 import type { LineEffect, PriceListView } from './price-list-view'
 import { RoundingWord } from './rounding-word'
@@ -25,22 +19,10 @@ const RULE_HINT = '-12% or +5% on the base price, -0.60 or +2 as an amount, 17.6
 
 /** One price list: who it is for as a sentence, and what each of its lines does. */
 export function PriceListSheet({ initial }: { readonly initial: PriceListView }) {
-  const [view, setView] = useState(initial)
-  const { showTrace, pricesChanged, setVantage, vantage } = useFrame()
-  useFresh(initial.asOf)
+  const { view, take } = useSheet(initial)
+  const { showTrace, setVantage, vantage } = useFrame()
   const sheet = { id: view.id, code: view.code, revision: view.revision, as: view.as }
 
-  async function take(act: () => Promise<PriceListOutcome>): Promise<string | null> {
-    try {
-      const outcome = await act()
-      if (!outcome.ok) return outcome.problem
-      setView(outcome.view)
-      pricesChanged(outcome.view.asOf)
-      return null
-    } catch {
-      return 'The server did not answer. Nothing was changed; try again.'
-    }
-  }
   const saveHead = (input: PriceListHeadInput) => take(() => editPriceListHead(sheet, input))
   const { example } = view
 

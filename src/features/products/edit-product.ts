@@ -8,12 +8,12 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
+import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { loadProductSheet } from './load-products'
 import type { ProductSheetView } from './product-view'
 
-export type ProductEditOutcome =
-  { readonly ok: true; readonly view: ProductSheetView } | { readonly ok: false; readonly problem: string }
+type ProductEditOutcome = SheetOutcome<ProductSheetView>
 
 /** Makes an edit typed on a product's sheet, and tells what the sheet shows now. */
 export async function editProduct(

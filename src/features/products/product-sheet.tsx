@@ -4,12 +4,12 @@ import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { ProductPicture } from '@/ui/format/product-picture'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
-import { useFrame, useFresh } from '@/ui/frame/frame-context'
+import { useFrame } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
+import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
-import { useState } from 'react'
-import { editProduct, type ProductEditOutcome, takeBackOnProduct } from './edit-product'
+import { editProduct, takeBackOnProduct } from './edit-product'
 import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
 
 const FIRST_FIELD = 1
@@ -17,9 +17,8 @@ const PRICE = FIRST_FIELD + PRODUCT_FIELDS.length
 
 /** One product: what it is, what it sets, what each variant takes over or sets for itself. */
 export function ProductSheet({ initial }: { readonly initial: ProductSheetView }) {
-  const [view, setView] = useState(initial)
-  const { showTrace, pricesChanged } = useFrame()
-  useFresh(initial.asOf)
+  const { view, take } = useSheet(initial)
+  const { showTrace } = useFrame()
   const rows: readonly (ProductSheetRow | null)[] = [null, ...view.variants]
 
   const columns: readonly GridColumn[] = [
@@ -50,18 +49,6 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
         } as const)
       : ({ kind: 'value', record: 'product', id: view.id, field, typed, seen: view.values[field] } as const)
     return take(() => editProduct(edit, view.code, view.as))
-  }
-
-  async function take(act: () => Promise<ProductEditOutcome>): Promise<string | null> {
-    try {
-      const outcome = await act()
-      if (!outcome.ok) return outcome.problem
-      setView(outcome.view)
-      pricesChanged(outcome.view.asOf)
-      return null
-    } catch {
-      return 'The server did not answer. Nothing was changed; try again.'
-    }
   }
 
   function editText(row: number, column: number): string | null {

@@ -1,5 +1,5 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import type { InheritedField } from '@/core/catalogue/product'
+import type { InheritedField, Product } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { HistoryLine } from '@/ui/format/history-line'
 
@@ -33,13 +33,10 @@ export interface ProductSheetRow {
   readonly priceFrom: string | null
 }
 
-export interface ProductSheetView {
-  readonly id: string
-  readonly code: string
-  readonly name: string
-  readonly description: string
-  readonly picture: string
-  readonly unit: string
+export interface ProductSheetView extends Pick<
+  Product,
+  'id' | 'code' | 'name' | 'description' | 'picture' | 'unit'
+> {
   readonly categories: readonly (readonly string[])[]
   readonly attributes: readonly (readonly [name: string, value: string])[]
   readonly values: Readonly<Record<InheritedField, Decimal | null>>
