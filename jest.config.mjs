@@ -1,14 +1,19 @@
-const transform = {
-  '^.+\\.tsx?$': [
-    '@swc/jest',
-    {
-      jsc: {
-        target: 'es2022',
-        parser: { syntax: 'typescript', tsx: true },
-        transform: { react: { runtime: 'automatic' } },
-      },
+const compile = [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
     },
-  ],
+  },
+]
+const transform = { '^.+\\.tsx?$': compile }
+// These ship as modules only, which CommonJS tests cannot load as they are.
+const MODULES_ONLY = ['temporal-polyfill', 'temporal-utils']
+const transformed = {
+  transform: { '^.+\\.[jt]sx?$': compile },
+  transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`],
 }
 const moduleNameMapper = {
   '^@/(.*)$': '<rootDir>/src/$1',
@@ -22,6 +27,7 @@ const config = {
   projects: [
     {
       ...common,
+      ...transformed,
       displayName: 'unit',
       testMatch: ['<rootDir>/tests/{core,features,ui}/**/*.test.ts', '<rootDir>/tests/docs/**/*.test.ts'],
     },
@@ -33,6 +39,7 @@ const config = {
     },
     {
       ...common,
+      ...transformed,
       displayName: 'browser',
       testMatch: ['<rootDir>/tests/browser/**/*.test.ts'],
       globalSetup: '<rootDir>/tests/browser/start-server.ts',

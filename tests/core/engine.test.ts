@@ -1,68 +1,130 @@
-import { decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
+import { quantityUnits } from '@/core/engine/compiled-line'
+import { findOffer } from '@/core/engine/offer'
+import { openSituation } from '@/core/engine/open-situation'
+import { findPrice } from '@/core/engine/find-price'
 import { prepare, refresh } from '@/core/engine/prepare'
-import { computeColumn, findPrice } from '@/core/engine/price-column'
-import { fromUnits } from '@/core/engine/price-step'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { computeColumn } from '@/core/engine/price-column'
+import { toPrice } from '@/core/engine/price-step'
+import type { Question } from '@/core/engine/standpoint'
 import { applyChanges, type Change, reverseChanges, type Store } from '@/core/store/store'
-import { EVERY_BUYER, EVERY_VARIANT, randomStore } from '@tests/fixtures/random-store'
+import { EVERY_BUYER, EVERY_VARIANT, INSTANTS, randomQuestion, randomStore } from '@tests/fixtures/random-store'
 import { referencePrice } from '@tests/reference/reference-price'
 import fc from 'fast-check'
 
-/** Every price of a store as the engine gives it, with the deciding list. */
-function everyPrice(prepared: ReturnType<typeof prepare>): readonly string[] {
-  return EVERY_BUYER.flatMap((buyer) =>
-    EVERY_VARIANT.map((variant) => {
-      const found = findPrice(prepared, buyer, variant)
-      return `${JSON.stringify(buyer)} ${variant} ${found?.units} ${found?.list}`
-    }),
-  )
+const RUNS = Number(process.env['STEPPE_RUNS'] ?? 400)
+
+function situationOf(prepared: PreparedStore, question: Question) {
+  const opened = openSituation(prepared, question)
+  if (!opened.ok) throw new Error(opened.error.code)
+  return opened.value
 }
 
-test('answers, traces and columns agree with the plain reference on random stores', () => {
-  fc.assert(
-    fc.property(randomStore, (store) => {
-      const prepared = prepare(store)
-      for (const buyer of EVERY_BUYER) {
-        const column = computeColumn(prepared, buyer)
-        for (const variant of EVERY_VARIANT) {
-          const expected = referencePrice(store, buyer, variant)
-          const asked = ask(prepared, { buyer, variant })
-          if (!asked.ok) throw new Error(asked.error.code)
-          const { unit, trace } = asked.value
-          const won = trace.winner.kind === 'list' ? trace.winner.at : { list: null, line: null }
-          const losers = trace.losers
-            .map(({ at, reason, price }) => `${at.list}/${at.line} ${reason.code} ${price}`)
-            .sort()
-          expect({ unit, ...won, losers }).toEqual(expected)
+/** What the engine says by its three ways, in the words of the reference. */
+function answerOf(prepared: PreparedStore, question: Question, extra: string | null) {
+  const asked = ask(prepared, question)
+  if (!asked.ok) throw new Error(asked.error.code)
+  const { trace, currency } = asked.value
+  const priced = extra === null ? { unit: asked.value.item, trace } : asked.value.extras[0]!
+  const { winner, losers } = priced.trace
+  return {
+    currency,
+    unit: priced.unit,
+    list: winner.kind === 'list' ? winner.at.list : null,
+    line: winner.kind === 'list' ? winner.at.line : null,
+    contract: winner.kind === 'list' ? winner.contract : null,
+    losers: losers.map(({ at, reason, price }) => `${at.list}/${at.line} ${reason.code} ${price}`).sort(),
+  }
+}
 
-          const found = findPrice(prepared, buyer, variant)
-          const number = prepared.index.numberOf.get(variant) as number
-          const units = column?.prices[number] as number
-          expect(found?.list).toBe(expected.list)
-          expect(units).toBe(found?.units)
-          expect(Number.isNaN(units) ? null : fromUnits(units, 2)).toBe(expected.unit)
-          expect(column?.lists[column.sources[number] as number] ?? null).toBe(expected.list)
+test('answers and traces agree with the plain reference on random stores and questions', () => {
+  fc.assert(
+    fc.property(randomStore, fc.array(randomQuestion, { minLength: 6, maxLength: 12 }), (store, questions) => {
+      const prepared = prepare(store)
+      for (const question of questions) {
+        for (const extra of question.extras.length > 0 ? [null, 'engraving'] : [null]) {
+          const { offered, after, ...expected } = referencePrice(store, question, extra)
+          const answer = answerOf(prepared, question, extra)
+          expect(answer).toEqual(expected)
+          if (extra !== null) continue
+          const situation = situationOf(prepared, question)
+          const number = prepared.index.numberOf.get(question.variant) as number
+          expect(findOffer(prepared, situation, number).offered).toBe(offered)
+          const asked = ask(prepared, question)
+          const kinds = asked.ok ? asked.value.trace.steps.map((step) => step.kind as string) : []
+          for (const kind of ['public', 'floor'])
+            expect(kinds.includes(kind === 'public' ? 'public-price' : kind)).toBe(after.includes(kind))
         }
       }
     }),
-    { numRuns: 300 },
+    { numRuns: RUNS, endOnFailure: true },
   )
 })
 
-test('the steps of a trace lead from the base price to the answer', () => {
+test('columns and single prices agree with the reference for every buyer and item', () => {
+  fc.assert(
+    fc.property(randomStore, randomQuestion, (store, question) => {
+      const prepared = prepare(store)
+      for (const buyer of EVERY_BUYER) {
+        const asked = { ...question, buyer, basket: [] }
+        const situation = situationOf(prepared, asked)
+        const quantity = quantityUnits(question.quantity)
+        const column = computeColumn(prepared, situation, quantity)
+        const again = computeColumn(prepared, situation, quantity)
+        expect(again.prices).toEqual(column.prices)
+        for (const variant of EVERY_VARIANT) {
+          const expected = referencePrice(store, { ...asked, variant })
+          const number = prepared.index.numberOf.get(variant) as number
+          const found = findPrice(prepared, situation, number, { own: quantity, counted: null })
+          expect(toPrice(found.units, situation.digits)).toBe(expected.unit)
+          expect(toPrice(column.prices[number] as number, situation.digits)).toBe(expected.unit)
+          if (expected.unit !== null)
+            expect(column.lists[column.sources[number] as number] ?? null).toBe(expected.list)
+        }
+      }
+    }),
+    { numRuns: RUNS / 4, endOnFailure: true },
+  )
+})
+
+test('the steps of a trace lead to the answer', () => {
+  fc.assert(
+    fc.property(randomStore, randomQuestion, (store, question) => {
+      const asked = ask(prepare(store), question)
+      if (!asked.ok) throw new Error(asked.error.code)
+      const { item, trace } = asked.value
+      if (item !== null) expect(trace.steps.at(-1)?.amount).toBe(item)
+      if (trace.winner.kind === 'none') expect(item).toBeNull()
+    }),
+    { numRuns: RUNS, endOnFailure: true },
+  )
+})
+
+test('a situation kept for one instant answers like a fresh one at any other', () => {
   fc.assert(
     fc.property(
       randomStore,
-      fc.constantFrom(...EVERY_BUYER),
-      fc.constantFrom(...EVERY_VARIANT),
-      (store, buyer, variant) => {
-        const asked = ask(prepare(store), { buyer, variant })
-        if (!asked.ok) throw new Error(asked.error.code)
-        const { unit, trace } = asked.value
-        expect(trace.steps.at(-1)?.amount ?? null).toBe(unit)
-        expect(trace.winner.kind === 'none').toBe(unit === null)
+      randomQuestion,
+      fc.array(fc.constantFrom(...INSTANTS), { minLength: 2, maxLength: 5 }),
+      fc.integer({ min: -40, max: 40 }),
+      (store, question, instants, hours) => {
+        const prepared = prepare(store)
+        for (const instant of instants) {
+          const at = instant + hours * 3_600_000
+          const kept = answerOf(prepared, { ...question, at }, null)
+          const quantity = quantityUnits(question.quantity)
+          const situation = situationOf(prepared, { ...question, at })
+          const column = computeColumn(prepared, situation, quantity)
+          const fresh = prepare(store)
+          expect(kept).toEqual(answerOf(fresh, { ...question, at }, null))
+          expect(column.prices).toEqual(
+            computeColumn(fresh, situationOf(fresh, { ...question, at }), quantity).prices,
+          )
+        }
       },
     ),
+    { numRuns: RUNS / 2, endOnFailure: true },
   )
 })
 
@@ -72,88 +134,57 @@ test('a refreshed store answers like one prepared from nothing, there and back',
       randomStore,
       randomStore,
       fc.array(fc.nat(), { minLength: 1, maxLength: 4 }),
-      (before, other, picks) => {
+      fc.array(randomQuestion, { minLength: 3, maxLength: 6 }),
+      (before, other, picks, questions) => {
         const all = differences(before, other)
+        if (all.length === 0) return
         const changes = [...new Set(picks)].flatMap((pick) => all[pick % all.length] ?? [])
         const unique = [...new Map(changes.map((change) => [`${change.kind}/${change.id}`, change])).values()]
-        // A line without its list, or a list whose lines stay behind, is refused before it reaches the engine.
         const after = applyChanges(before, unique)
-        const orphaned = [...after['price-line'].values()].some((line) => !after['price-list'].has(line.list))
-        fc.pre(!orphaned)
-        const there = refresh(prepare(before), after, unique)
-        expect(everyPrice(there)).toEqual(everyPrice(prepare(after)))
-        const back = refresh(there, applyChanges(after, reverseChanges(unique)), reverseChanges(unique))
-        expect(everyPrice(back)).toEqual(everyPrice(prepare(before)))
+        const prepared = prepare(before)
+        const answers = (store: PreparedStore) => questions.map((question) => everything(store, question))
+        const first = answers(prepared)
+        const refreshed = refresh(prepared, after, unique)
+        expect(answers(refreshed)).toEqual(answers(prepare(after)))
+        expect(answers(refresh(refreshed, before, reverseChanges(unique)))).toEqual(first)
       },
     ),
-    { numRuns: 200 },
+    { numRuns: RUNS / 2, endOnFailure: true },
   )
 })
 
-/** Everything that would turn one store into another. */
+function everything(prepared: PreparedStore, question: Question) {
+  const situation = situationOf(prepared, question)
+  const column = computeColumn(prepared, situation, quantityUnits(question.quantity))
+  const prices = EVERY_VARIANT.map((id) => column.prices[prepared.index.numberOf.get(id) as number])
+  return { answer: answerOf(prepared, question, null), prices }
+}
+
+/** Changes that lead part of the way from one store to another, leaving no line without its list. */
 function differences(from: Store, to: Store): readonly Change[] {
-  const kinds = ['category', 'product', 'variant', 'group', 'account', 'price-list', 'price-line'] as const
-  return kinds.flatMap((kind) =>
-    [...new Set([...from[kind].keys(), ...to[kind].keys()])].map(
-      (id) => ({ kind, id, before: from[kind].get(id) ?? null, after: to[kind].get(id) ?? null }) as Change,
-    ),
+  return (['product', 'variant', 'price-list', 'price-line', 'account', 'contract', 'adjustment'] as const).flatMap(
+    (kind) =>
+      [...new Set([...from[kind].keys(), ...to[kind].keys()])].flatMap((id) => {
+        const before = from[kind].get(id) ?? null
+        const after = to[kind].get(id) ?? null
+        return JSON.stringify(before) === JSON.stringify(after) ? [] : [{ kind, id, before, after } as Change]
+      }),
   )
 }
 
-test('unknown buyers and variants are named, not guessed', () => {
-  fc.assert(
-    fc.property(randomStore, (store) => {
-      const prepared = prepare(store)
-      const nobody = { kind: 'account', account: 'nobody' } as const
-      expect(ask(prepared, { buyer: nobody, variant: 'p0-s' })).toEqual({
-        ok: false,
-        error: { code: 'unknown-buyer', buyer: nobody },
-      })
-      expect(ask(prepared, { buyer: { kind: 'guest' }, variant: 'p9' })).toEqual({
-        ok: false,
-        error: { code: 'unknown-variant', variant: 'p9' },
-      })
-    }),
-    { numRuns: 5 },
-  )
-})
-
-test('prices beyond the exact range of doubles are still exact', () => {
-  fc.assert(
-    fc.property(randomStore, fc.bigInt({ min: 2n ** 44n, max: 2n ** 50n }), (store, units) => {
-      const variant = store.variant.get('p0-s')
-      if (!variant) throw new Error('no variant')
-      const priced = applyChanges(store, [
-        {
-          kind: 'variant',
-          id: variant.id,
-          before: variant,
-          after: { ...variant, basePrice: decimal((units / 100n).toString()) },
-        },
-      ])
-      const prepared = prepare(priced)
-      for (const buyer of EVERY_BUYER) {
-        const found = findPrice(prepared, buyer, 'p0-s')?.units as number
-        expect(fromUnits(found, 2)).toBe(referencePrice(priced, buyer, 'p0-s').unit)
-      }
-    }),
-  )
-})
-
-test('the same options in another order are no reason to number the catalogue anew', () => {
-  fc.assert(
-    fc.property(randomStore, (store) => {
-      const record = store.variant.get('p0-s')
-      if (!record) throw new Error('no variant')
-      const variant = { ...record, options: { size: 's', colour: 'red' } }
-      const before = applyChanges(store, [
-        { kind: 'variant', id: variant.id, before: record, after: variant },
-      ])
-      const after = { ...variant, options: { colour: 'red', size: 's' }, basePrice: decimal(7) }
-      const change: Change = { kind: 'variant', id: variant.id, before: variant, after }
-      const prepared = prepare(before)
-      expect(refresh(prepared, applyChanges(before, [change]), [change]).index).toBe(prepared.index)
-    }),
-    { numRuns: 5 },
-  )
+test('what does not exist is named', () => {
+  const [store] = fc.sample(randomStore, 1) as [Store]
+  const prepared = prepare(store)
+  const [question] = fc.sample(randomQuestion, { numRuns: 1, seed: 7 }) as [Question]
+  const codeOf = (changed: Partial<Question>) => {
+    const asked = ask(prepared, { ...question, ...changed })
+    return asked.ok ? null : asked.error.code
+  }
+  expect(codeOf({ buyer: { kind: 'account', account: 'nobody' } })).toBe('unknown-buyer')
+  expect(codeOf({ variant: 'nothing' })).toBe('unknown-variant')
+  expect(codeOf({ variant: 'engraving' })).toBe('unknown-variant')
+  expect(codeOf({ channel: 'moon' })).toBe('unknown-channel')
+  expect(codeOf({ currency: 'USD' })).toBe('unknown-currency')
+  expect(codeOf({ extras: ['gift wrap'] })).toBe('unknown-extra')
+  expect(codeOf({ quantity: '0' as Question['quantity'] })).toBe('quantity-not-positive')
 })

@@ -1,215 +1,615 @@
-import type { BuyerReference } from '@/core/buyers/buyer'
-import type { Product, Variant } from '@/core/catalogue/product'
+import { findMinorDigits } from '@/core/currency/iso-4217'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { WhatTerm } from '@/core/predicates/what'
-import type { WhoTerm } from '@/core/predicates/who'
-import type { PriceLine, PriceList, PriceMethod } from '@/core/price/price-list'
+import type { Question } from '@/core/engine/standpoint'
+import type { Adjustment } from '@/core/price/adjustment'
+import type { Contract } from '@/core/price/contract'
+import type { PriceLine, PriceList } from '@/core/price/price-list'
+import type { Breaks, PriceMethod, PriceReference } from '@/core/price/price-method'
 import type { Store } from '@/core/store/store'
 import Decimal from 'decimal.js'
+import {
+  groupsOf,
+  inWhat,
+  inWhen,
+  inWhere,
+  inWho,
+  type Item,
+  reach,
+  regionsHolding,
+} from './reference-matching'
 
 /**
- * docs/model.md, written down the slow and obvious way: for one buyer and one variant look at every line of
- * every list, sort what applies, take the first. It shares no arithmetic, matching or ordering with the
- * engine it judges.
+ * docs/model.md, written down the slow and obvious way: for one question look at every line of every list, sort
+ * what applies, take the first. It shares no arithmetic, matching or ordering with the engine it judges.
  */
-const Exact = Decimal.clone({ precision: 60, toExpNeg: -40, toExpPos: 40 })
+const Exact = Decimal.clone({ precision: 80, toExpNeg: -60, toExpPos: 60 })
 
 export interface ReferencePrice {
-  /** Two or more digits as stored, without trailing zeros; `null` without a price. */
+  readonly currency: string
+  /** Without trailing zeros; `null` without a price. */
   readonly unit: string | null
   readonly list: string | null
   /** `null` for a default line or the base price. */
   readonly line: string | null
+  readonly contract: string | null
   /** Each candidate that lost, as `list/line reason price`, sorted. */
   readonly losers: readonly string[]
+  /** What happened to the price after the list: `shown`, `public`, `floor`. */
+  readonly after: readonly string[]
+  readonly offered: boolean
 }
+
+type Amount = Decimal | null
 
 interface Candidate {
-  readonly list: PriceList
+  readonly entry: Entry
   readonly line: PriceLine | null
   readonly specificity: number
-  readonly exact: Decimal | null
-  readonly price: Decimal | null
+  readonly price: Amount
+  readonly failure: string | null
 }
 
-const RUNGS = ['account', 'group', 'signed-in', 'everyone']
+interface Entry {
+  readonly list: PriceList
+  readonly rung: number
+  readonly rank: readonly number[]
+  readonly contract: Contract | null
+  readonly start: string
+  readonly isForeign: boolean
+}
 
-export function referencePrice(store: Store, buyer: BuyerReference, variantId: string): ReferencePrice {
-  const variant = store.variant.get(variantId) as Variant
-  const product = store.product.get(variant.product) as Product
-  const baseText = variant.basePrice ?? product.basePrice
-  const base = baseText === null ? null : new Exact(baseText)
-  const digits = store.settings.get('settings')?.priceDigits as number
+const RUNGS = ['contract', 'account', 'group', 'signed-in', 'everyone']
 
-  const lists = [...store['price-list'].values()]
-  const candidatesOf = (list: PriceList): Candidate[] => {
-    const found: Candidate[] = []
-    for (const line of [...store['price-line'].values()].filter((each) => each.list === list.id)) {
-      const specificity = whatSpecificity(store, line, product, variant)
-      if (specificity === null) continue
-      const exact = methodResult(line.method, base)
-      found.push({
-        list,
-        line,
-        specificity,
-        exact,
-        price: finish(line.method, exact, line.rounding ?? list.rounding, digits),
+export function referencePrice(store: Store, question: Question, extra: string | null = null): ReferencePrice {
+  return new Reference(store, question, extra).answer()
+}
+
+class Reference {
+  private readonly settings
+  private readonly item: Item
+  readonly currency: string
+  private readonly contracts: readonly Contract[]
+
+  constructor(
+    private readonly store: Store,
+    private readonly question: Question,
+    private readonly extra: string | null,
+  ) {
+    const variant = store.variant.get(question.variant)!
+    this.settings = store.settings.get('settings')!
+    this.item =
+      extra === null
+        ? { kind: 'variant', variant, product: store.product.get(variant.product)! }
+        : { kind: 'extra', extra }
+    this.contracts = this.bound()
+      .filter((contract) => this.standing(contract) === 'in-force')
+      .sort((a, b) => a.rank - b.rank || (a.code < b.code ? -1 : 1))
+    this.currency = this.chooseCurrency()
+  }
+
+  answer(): ReferencePrice {
+    const entries = this.entries()
+    const all = entries.flatMap((entry) => this.candidates(entry, this.currency))
+    const applying = entries
+      .flatMap((entry) => all.filter((each) => each.entry === entry && each.price !== null).slice(0, 1))
+      .sort(byLadder)
+    const policy = this.contracts.find((contract) => contract.policy !== null)?.policy ?? this.settings.policy
+    const lowest = applying.length > 0 ? Decimal.min(...applying.map(({ price }) => price!)) : null
+    const winner = policy === 'lowest' ? applying.find(({ price }) => price!.eq(lowest!)) : applying[0]
+
+    const after: string[] = []
+    const isProtected = winner?.entry.contract?.isProtected ?? false
+    let unit = winner ? winner.price : this.reference('base', this.currency, this.rule(), true)
+    if (unit && !isProtected) {
+      const moved = this.adjusted(unit, 'shown', this.currency)
+      if (this.holdingAdjustments('shown').length > 0) after.push('shown')
+      unit = moved
+    }
+    if (unit && this.settings.neverAbovePublic && this.question.buyer.kind !== 'guest') {
+      const place = this.question.deliverTo ?? {
+        country: this.home(),
+        state: '',
+        postcode: '',
+        city: '',
+      }
+      const guest = referencePrice(
+        this.store,
+        { ...this.question, buyer: { kind: 'guest' }, currency: this.currency, deliverTo: place },
+        this.extra,
+      ).unit
+      if (guest !== null && new Exact(guest).lt(unit)) {
+        unit = new Exact(guest)
+        after.push('public')
+      }
+    }
+    const floor = this.floor()
+    if (unit && floor && unit.lt(floor)) {
+      unit = floor
+      after.push('floor')
+    }
+    return {
+      currency: this.currency,
+      unit: unit?.toFixed() ?? null,
+      list: winner?.entry.list.id ?? null,
+      line: winner?.line?.id ?? null,
+      contract: winner?.entry.contract?.id ?? null,
+      losers: this.losers(entries, all, winner, policy).sort(),
+      after: unit ? after : [],
+      offered: this.offered(entries),
+    }
+  }
+
+  // --- who, where and when -------------------------------------------------------------------------------
+
+  private home(): string {
+    const { buyer } = this.question
+    const account = buyer.kind === 'account' ? this.store.account.get(buyer.account) : undefined
+    return account?.country ?? this.settings.country
+  }
+
+  private now(schedule: Parameters<typeof inWhen>[0]): boolean {
+    return inWhen(schedule, this.settings.timeZone, this.question.at)
+  }
+
+  private bound(): readonly Contract[] {
+    const { buyer } = this.question
+    const groups = groupsOf(this.store, this.question)
+    return [...this.store.contract.values()].filter(
+      (contract) =>
+        (buyer.kind === 'account' && contract.accounts.includes(buyer.account)) ||
+        contract.groups.some((id) => groups.includes(id)),
+    )
+  }
+
+  private standing(contract: Contract): string {
+    if (contract.state !== 'active') return contract.state
+    const open = { months: [], weekdays: [], hours: null, overrides: {} }
+    if (!this.now({ ...open, from: contract.from, to: null })) return 'not-yet'
+    return this.now({ ...open, from: null, to: contract.to }) ? 'in-force' : 'over'
+  }
+
+  private chooseCurrency(): string {
+    const { buyer, currency } = this.question
+    const account = buyer.kind === 'account' ? this.store.account.get(buyer.account) : undefined
+    const region = this.store.region.get(regionsHolding(this.store, this.question)[0] ?? '')
+    const candidates = [
+      currency,
+      this.contracts.find((each) => each.currency !== null)?.currency,
+      account?.currency,
+      region?.currency,
+    ]
+    const known = (code: string) =>
+      code === this.settings.currency || this.store.currency.get(code)?.status === 'active'
+    return candidates.find((code) => code && known(code)) ?? this.settings.currency
+  }
+
+  private entries(): readonly Entry[] {
+    const { store } = this
+    return [...store['price-list'].values()]
+      .filter(
+        (list) =>
+          list.state === 'on' &&
+          list.status === 'active' &&
+          inWhere(store, list.place, this.question) &&
+          this.now(list.schedule),
+      )
+      .flatMap((list): Entry[] => {
+        const isForeign = list.currency !== this.currency
+        const contract = this.contracts.find(({ lists }) => lists.includes(list.id))
+        if (contract) {
+          const rank = [contract.rank, contract.lists.indexOf(list.id)]
+          return [{ list, rung: 0, rank, contract, start: contract.from ?? '', isForeign }]
+        }
+        const rung = this.rung(list)
+        if (rung === null) return []
+        return [
+          { list, rung, rank: [list.rank, 0], contract: null, start: list.schedule.from ?? '', isForeign },
+        ]
       })
+  }
+
+  private rung(list: PriceList): number | null {
+    const by = inWho(this.store, list.audience, this.question)
+    if (!by) return null
+    const names: Record<string, string> = {
+      account: 'account',
+      email: 'account',
+      tag: 'group',
+      group: 'group',
+      trade: 'group',
+      'signed-in': 'signed-in',
+      guests: 'signed-in',
+    }
+    return RUNGS.indexOf(names[by.kind] ?? 'everyone')
+  }
+
+  // --- lines ---------------------------------------------------------------------------------------------
+
+  private candidates(entry: Entry, currency: string): readonly Candidate[] {
+    const { list } = entry
+    const isExtra = this.item.kind === 'extra'
+    if (!isExtra && inWhat(this.store, list.scope, this.item) === null) return []
+    const found: Candidate[] = []
+    for (const line of [...this.store['price-line'].values()].filter((each) => each.list === list.id)) {
+      const specificity = inWhat(this.store, line.scope, this.item)
+      if (specificity !== null) found.push(this.candidate(entry, line, line, specificity, currency))
     }
     found.sort(
       (a, b) =>
         b.specificity - a.specificity ||
-        (a.line as PriceLine).position - (b.line as PriceLine).position ||
-        ((a.line as PriceLine).id < (b.line as PriceLine).id ? -1 : 1),
+        a.line!.position - b.line!.position ||
+        (a.line!.id < b.line!.id ? -1 : 1),
     )
-    if (list.defaultLine) {
-      const exact = methodResult(list.defaultLine, base)
-      found.push({
-        list,
-        line: null,
-        specificity: -1,
-        exact,
-        price: finish(list.defaultLine, exact, list.rounding, digits),
-      })
-    }
+    if (list.defaultLine && !isExtra) found.push(this.candidate(entry, null, list.defaultLine, -1, currency))
     return found
   }
 
-  const rungs = new Map(lists.map((list) => [list.id, rungFor(store, list, buyer)]))
-  const applying = lists
-    .filter((list) => list.state === 'on' && rungs.get(list.id) !== null)
-    .flatMap((list) =>
-      candidatesOf(list)
-        .filter(({ price }) => price !== null)
-        .slice(0, 1),
+  private candidate(
+    entry: Entry,
+    line: PriceLine | null,
+    breaks: Breaks,
+    specificity: number,
+    currency: string,
+  ): Candidate {
+    const lose = (failure: string): Candidate => ({ entry, line, specificity, price: null, failure })
+    if (line?.schedule && !this.now(line.schedule)) return lose('line-not-now')
+    const counted = this.counted(entry.list, line, breaks)
+    const reached = breaks.breaks.filter(({ from }) => counted.gte(from))
+    if (reached.length === 0) return lose('below-first-break')
+    const rounding = line?.rounding ?? entry.list.rounding
+    const priceOf = (method: PriceMethod) => this.methodPrice(entry, method, rounding, currency)
+    const last = reached.at(-1)!
+    if (breaks.pricing === 'all-units' || reached.length === 1) {
+      const price = priceOf(last.method)
+      return typeof price === 'string'
+        ? lose(price)
+        : { entry, line, specificity, price, failure: null }
+    }
+    let total = new Exact(0)
+    for (const [at, { method }] of reached.entries()) {
+      const price = priceOf(method)
+      if (typeof price === 'string') return lose(price)
+      const start = at === 0 ? new Exact(0) : Decimal.max(new Exact(reached[at]!.from).minus(1), 0)
+      const next = reached[at + 1]
+      const end = next ? Decimal.max(new Exact(next.from).minus(1), 0) : counted
+      total = total.plus(end.minus(start).times(price))
+    }
+    const digits = this.digits(currency)
+    const unit = atLeast(total.div(counted).toDecimalPlaces(digits, Decimal.ROUND_HALF_UP), minor(digits))
+    return { entry, line, specificity, price: unit, failure: null }
+  }
+
+  private counted(list: PriceList, line: PriceLine | null, { counting }: Breaks): Decimal {
+    const { question, store } = this
+    const own = new Exact(question.quantity)
+    if (counting === 'variant' || this.item.kind === 'extra') return own
+    const { product } = this.item
+    return question.basket.reduce((total, other) => {
+      const variant = store.variant.get(other.variant)!
+      if (variant.id === question.variant) return total
+      const item: Item = { kind: 'variant', variant, product: store.product.get(variant.product)! }
+      const counts =
+        counting === 'product'
+          ? variant.product === product.id
+          : inWhat(store, list.scope, item) !== null && (!line || inWhat(store, line.scope, item) !== null)
+      return counts ? total.plus(other.quantity) : total
+    }, own)
+  }
+
+  /** A price, or the reason there is none. */
+  private methodPrice(
+    entry: Entry,
+    method: PriceMethod,
+    rounding: RoundingRule | null,
+    currency: string,
+  ): Decimal | string {
+    const { list, contract } = entry
+    const adjusts = !contract?.isProtected
+    const home = list.currency
+    if (method.kind === 'fixed') {
+      const amount = new Exact(method.amount)
+      return home === currency ? amount : (this.convert(amount, home, currency, this.ruleFor(currency)) ?? 'no-rate')
+    }
+    const reference: PriceReference = 'reference' in method ? method.reference : { kind: 'cost' }
+    const named = reference.kind === 'list' ? null : reference.kind
+    if (home !== currency && method.kind !== 'amount' && named) {
+      const own = this.ownReference(named, currency, adjusts)
+      const price = own && this.finish(applied(method, own), this.ruleFor(currency), currency)
+      if (price) return price
+    }
+    const source = named
+      ? this.reference(named, home, this.currencyRule(home), adjusts)
+      : this.listPrice((reference as { list: string }).list, home, entry)
+    if (!source) return 'no-reference'
+    const price = this.finish(applied(method, source), rounding, home)
+    if (!price) {
+      const convertible = home === currency || this.convert(new Exact(1), home, currency, null) !== null
+      return convertible ? 'not-above-zero' : 'no-rate'
+    }
+    return home === currency ? price : (this.convert(price, home, currency, this.ruleFor(currency)) ?? 'no-rate')
+  }
+
+  /** Whose price a derived list starts from: by the currency's own rule, under the same adjustments. */
+  private listPrice(id: string, currency: string, from: Entry): Amount {
+    const list = this.store['price-list'].get(id)
+    if (!list || list.state !== 'on' || list.status !== 'active' || !this.now(list.schedule)) return null
+    const inner = new Reference(this.store, this.question, this.extra)
+    inner.ruleOverride = currency
+    const entry: Entry = { ...from, list }
+    return inner.candidates(entry, currency).find(({ price }) => price !== null)?.price ?? null
+  }
+
+  /** Set while a list is read for another one: prices converted into this currency follow the currency's rule. */
+  private ruleOverride: string | null = null
+
+  // --- amounts -------------------------------------------------------------------------------------------
+
+  private digits(currency: string): number {
+    if (currency === this.settings.currency) return this.settings.priceDigits
+    return this.store.currency.get(currency)?.priceDigits ?? findMinorDigits(currency) ?? 2
+  }
+
+  private currencyRule(currency: string): RoundingRule | null {
+    return this.store.currency.get(currency)?.rounding ?? null
+  }
+
+  private rule(): RoundingRule | null {
+    const region = this.store.region.get(regionsHolding(this.store, this.question)[0] ?? '')
+    return region && region.currency === this.currency && region.rounding
+      ? region.rounding
+      : this.currencyRule(this.currency)
+  }
+
+  private ruleFor(currency: string): RoundingRule | null {
+    return this.ruleOverride !== null || currency !== this.currency ? this.currencyRule(currency) : this.rule()
+  }
+
+  private stored(field: 'base' | 'recommended' | 'cost' | 'floor', currency: string): Amount {
+    const isHome = currency === this.settings.currency
+    if (this.item.kind === 'extra') {
+      const extra = this.store.extra.get(this.item.extra)!
+      const text = isHome
+        ? field === 'base'
+          ? extra.basePrice
+          : field === 'cost'
+            ? extra.cost
+            : null
+        : field === 'base'
+          ? (extra.ownPrices[currency] ?? null)
+          : null
+      return text === null ? null : new Exact(text)
+    }
+    const name = ({ base: 'basePrice', recommended: 'recommendedPrice', cost: 'cost', floor: 'floor' } as const)[field]
+    const { variant, product } = this.item
+    const text = isHome
+      ? (variant[name] ?? product[name])
+      : (variant.ownAmounts[currency]?.[name] ??
+        (variant[name] === null ? (product.ownAmounts[currency]?.[name] ?? null) : null))
+    return text === null ? null : new Exact(text)
+  }
+
+  private ownReference(field: 'base' | 'recommended' | 'cost', currency: string, adjusts: boolean): Amount {
+    const stored = this.stored(field, currency)
+    if (!stored) return null
+    return field === 'base' && adjusts ? this.adjusted(stored, 'base', currency) : stored
+  }
+
+  private reference(
+    field: 'base' | 'recommended' | 'cost',
+    currency: string,
+    rule: RoundingRule | null,
+    adjusts: boolean,
+  ): Amount {
+    if (this.stored(field, currency)) return this.ownReference(field, currency, adjusts)
+    if (currency === this.settings.currency) return null
+    const home = this.ownReference(field, this.settings.currency, adjusts)
+    return home && this.convert(home, this.settings.currency, currency, rule)
+  }
+
+  private holdingAdjustments(target: Adjustment['target']): readonly Adjustment[] {
+    return [...this.store.adjustment.values()]
+      .filter(
+        (each) =>
+          each.target === target &&
+          each.state === 'on' &&
+          each.status === 'active' &&
+          inWho(this.store, each.audience, this.question) !== null &&
+          inWhere(this.store, each.place, this.question) &&
+          this.now(each.schedule) &&
+          inWhat(this.store, each.scope, this.item) !== null,
+      )
+      .sort((a, b) => a.rank - b.rank || (a.code < b.code ? -1 : 1))
+  }
+
+  private adjusted(amount: Decimal, target: Adjustment['target'], currency: string): Amount {
+    const some = this.holdingAdjustments(target)
+    if (some.length === 0) return amount
+    let exact = amount
+    let rule: RoundingRule | null = null
+    for (const { method, rounding } of some) {
+      rule = rounding ?? rule
+      if (method.kind === 'percent') exact = exact.times(new Exact(method.percent).plus(100)).div(100)
+      else {
+        const factor = this.factor(this.settings.currency, currency)
+        if (currency === this.settings.currency) exact = exact.plus(method.amount)
+        else if (factor) exact = exact.plus(factor.times(method.amount))
+      }
+    }
+    return this.finish(exact, rule, currency)
+  }
+
+  private rate(per: string, currency: string): Amount {
+    const rates = [...this.store['exchange-rate'].values()]
+      .filter((each) => each.per === per && each.currency === currency)
+      .filter((each) => Date.parse(each.from) <= this.question.at)
+      .sort((a, b) => Date.parse(a.from) - Date.parse(b.from) || (a.id < b.id ? -1 : 1))
+    const last = rates.at(-1)
+    return last ? new Exact(last.rate) : null
+  }
+
+  private factor(from: string, to: string, withFee = true): Amount {
+    const base = this.settings.currency
+    const fee = withFee ? new Exact(this.store.currency.get(to)?.fee ?? 0).plus(100).div(100) : new Exact(1)
+    const direct = this.rate(from, to)
+    if (direct) return direct.times(fee)
+    const down = from === base ? new Exact(1) : this.rate(base, from)
+    const up = to === base ? new Exact(1) : this.rate(base, to)
+    return down && up ? up.times(fee).div(down) : null
+  }
+
+  private convert(amount: Decimal, from: string, to: string, rule: RoundingRule | null): Amount {
+    const factor = this.factor(from, to)
+    return factor && this.finish(amount.times(factor), rule, to)
+  }
+
+  private floor(): Amount {
+    const own = this.stored('floor', this.currency)
+    if (own) return own
+    const home = this.settings.currency
+    const stored = this.currency === home ? null : this.stored('floor', home)
+    const factor = stored && this.factor(home, this.currency, false)
+    return stored && factor
+      ? stored.times(factor).toDecimalPlaces(this.digits(this.currency), Decimal.ROUND_UP)
+      : null
+  }
+
+  private finish(exact: Decimal, rule: RoundingRule | null, currency: string): Amount {
+    if (exact.lte(0)) return null
+    const digits = this.digits(currency)
+    const once = rule === null ? exact : rounded(exact, rule)
+    return atLeast(once.toDecimalPlaces(digits, Decimal.ROUND_HALF_UP), minor(digits))
+  }
+
+  // --- losers --------------------------------------------------------------------------------------------
+
+  private losers(
+    entries: readonly Entry[],
+    all: readonly Candidate[],
+    winner: Candidate | undefined,
+    policy: string,
+  ): string[] {
+    const lists = [...this.store['price-list'].values()]
+    return lists.flatMap((list) => {
+      const entry = entries.find((each) => each.list === list)
+      const tell = (line: PriceLine | null | undefined, reason: string, price: Amount) =>
+        `${list.id}/${line?.id ?? 'null'} ${reason} ${price?.toFixed() ?? 'null'}`
+      if (!entry) {
+        const stranger: Entry = {
+          list,
+          rung: 0,
+          rank: [0, 0],
+          contract: null,
+          start: '',
+          isForeign: false,
+        }
+        const best = this.candidates(stranger, this.currency).find(({ price }) => price !== null)
+        return [tell(best?.line, this.whyOff(list), best?.price ?? null)]
+      }
+      const tried = all.filter((each) => each.entry === entry)
+      const failed = tried.filter(({ price }) => price === null)
+      const told = failed.map((each) => tell(each.line, each.failure!, null))
+      if (winner?.entry === entry) {
+        const beaten = tried.filter((each) => each.price !== null && each !== winner)
+        return [
+          ...told,
+          ...beaten.map((each) =>
+            tell(
+              each.line,
+              each.specificity < winner.specificity ? 'less-specific-line' : 'later-line',
+              each.price,
+            ),
+          ),
+        ]
+      }
+      const best = tried.find(({ price }) => price !== null)
+      if (best && winner) return [tell(best.line, whyLater(best, winner, policy), best.price)]
+      if (told.length > 0) return told
+      const isExtra = this.item.kind === 'extra'
+      if (!isExtra && inWhat(this.store, list.scope, this.item) === null)
+        return [tell(null, 'outside-scope', null)]
+      const excluding = [...this.store['price-line'].values()]
+        .filter((line) => line.list === list.id)
+        .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
+        .find((line) => line.scope.exclude.some((term) => reach(this.store, term, this.item) !== null))
+      if (isExtra && !excluding && !this.namesExtra(list)) return [tell(null, 'outside-scope', null)]
+      return [tell(excluding, excluding ? 'excluded-item' : 'no-line', null)]
+    })
+  }
+
+  /** A list that does not name an extra does not speak of it. */
+  private namesExtra(list: PriceList): boolean {
+    return [...this.store['price-line'].values()].some(
+      (line) =>
+        line.list === list.id &&
+        [...line.scope.include, ...line.scope.exclude].some((term) => reach(this.store, term, this.item) !== null),
     )
-    .sort(
-      (a, b) =>
-        RUNGS.indexOf(rungs.get(a.list.id) as string) - RUNGS.indexOf(rungs.get(b.list.id) as string) ||
-        a.list.rank - b.list.rank ||
-        b.specificity - a.specificity ||
-        (a.list.code < b.list.code ? -1 : 1),
+  }
+
+  private whyOff(list: PriceList): string {
+    if (list.status === 'archived') return 'archived'
+    if (list.state === 'off') return 'off'
+    const bound = this.bound().filter(({ lists }) => lists.includes(list.id))
+    const inForce = bound.some((contract) => this.standing(contract) === 'in-force')
+    if (!inForce && !inWho(this.store, list.audience, this.question))
+      return bound.length > 0 ? `contract` : 'not-for-buyer'
+    return inWhere(this.store, list.place, this.question) ? 'not-now' : 'not-here'
+  }
+
+  private offered(entries: readonly Entry[]): boolean {
+    const { item, store } = this
+    const limiting = entries.filter(
+      ({ list }) =>
+        list.onlyListed &&
+        (item.kind === 'extra' ? this.namesExtra(list) : inWhat(store, list.scope, item) !== null),
     )
-  const winner = applying[0]
-
-  const losers = lists.flatMap((list) => {
-    const rung = rungs.get(list.id) ?? null
-    const candidates = candidatesOf(list)
-    const best = candidates.find(({ price }) => price !== null)
-    const tell = (candidate: Candidate | undefined, reason: string) =>
-      `${list.id}/${candidate?.line?.id ?? 'null'} ${reason} ${candidate?.price?.toFixed() ?? 'null'}`
-    if (rung === null) return [tell(best, 'not-for-buyer')]
-    if (list.state === 'off') return [tell(best, 'off')]
-    const failed = candidates
-      .filter(({ price }) => price === null)
-      .map((candidate) => tell(candidate, candidate.exact === null ? 'no-base-price' : 'not-above-zero'))
-    if (list === winner?.list) {
-      const beaten = candidates
-        .filter((candidate) => candidate.price !== null && candidate.line !== winner.line)
-        .map((candidate) =>
-          tell(candidate, candidate.specificity < winner.specificity ? 'less-specific-line' : 'later-line'),
-        )
-      return [...failed, ...beaten]
-    }
-    if (best && winner) {
-      const winnerRung = rungs.get(winner.list.id)
-      if (rung !== winnerRung) return [tell(best, 'lower-rung')]
-      if (list.rank !== winner.list.rank) return [tell(best, 'later-rank')]
-      return [tell(best, best.specificity < winner.specificity ? 'less-specific-list' : 'later-code')]
-    }
-    if (failed.length > 0) return failed
-    const excluding = [...store['price-line'].values()]
-      .filter((line) => line.list === list.id)
-      .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
-      .find((line) => line.scope.exclude.some((term) => reach(store, term, product, variant) !== null))
-    return [`${list.id}/${excluding?.id ?? 'null'} ${excluding ? 'excluded-item' : 'no-line'} null`]
-  })
-
-  return {
-    unit: (winner ? winner.price : base)?.toFixed() ?? null,
-    list: winner?.list.id ?? null,
-    line: winner?.line?.id ?? null,
-    losers: losers.sort(),
+    const lines = [...store['price-line'].values()]
+    return (
+      limiting.length === 0 ||
+      limiting.some(({ list }) =>
+        lines.some((line) => line.list === list.id && inWhat(store, line.scope, item) !== null),
+      )
+    )
   }
 }
 
-function rungFor(store: Store, list: PriceList, buyer: BuyerReference): string | null {
-  if (list.audience.exclude.some((term) => inAudience(store, term, buyer))) return null
-  const rungOf: Record<WhoTerm['kind'], string> = {
-    account: 'account',
-    email: 'account',
-    tag: 'group',
-    group: 'group',
-    trade: 'group',
-    'signed-in': 'signed-in',
-    guests: 'signed-in',
-    everyone: 'everyone',
+function byLadder(a: Candidate, b: Candidate): number {
+  return (
+    a.entry.rung - b.entry.rung ||
+    a.entry.rank[0]! - b.entry.rank[0]! ||
+    a.entry.rank[1]! - b.entry.rank[1]! ||
+    Number(a.entry.isForeign) - Number(b.entry.isForeign) ||
+    b.specificity - a.specificity ||
+    (a.entry.start === b.entry.start ? 0 : a.entry.start > b.entry.start ? -1 : 1) ||
+    (a.entry.list.code < b.entry.list.code ? -1 : 1)
+  )
+}
+
+function whyLater(best: Candidate, winner: Candidate, policy: string): string {
+  const [a, b] = [best.entry, winner.entry]
+  if (policy === 'lowest' && best.price!.gt(winner.price!)) return 'not-lowest'
+  if (a.rung !== b.rung) return 'lower-rung'
+  if (a.rank[0] !== b.rank[0]) return a.rung === 0 ? 'later-contract' : 'later-rank'
+  if (a.rank[1] !== b.rank[1]) return 'later-in-contract'
+  if (a.isForeign !== b.isForeign) return 'foreign-currency'
+  if (best.specificity !== winner.specificity) return 'less-specific-list'
+  return a.start === b.start ? 'later-code' : 'earlier-start'
+}
+
+function applied(method: PriceMethod, source: Decimal): Decimal {
+  switch (method.kind) {
+    case 'fixed':
+      return new Exact(method.amount)
+    case 'amount':
+      return source.plus(method.amount)
+    case 'percent':
+    case 'markup':
+      return source.times(new Exact(method.percent).plus(100)).div(100)
+    case 'margin':
+      return source.times(100).div(new Exact(100).minus(method.percent))
   }
-  const rungs = list.audience.include
-    .filter((term) => inAudience(store, term, buyer))
-    .map((term) => rungOf[term.kind])
-  return RUNGS.find((rung) => rungs.includes(rung)) ?? null
 }
 
-function inAudience(store: Store, term: WhoTerm, buyer: BuyerReference): boolean {
-  const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
-  const groups = buyer.kind === 'group' ? [buyer.group] : (account?.groups ?? [])
-  if (term.kind === 'everyone') return true
-  if (term.kind === 'guests') return buyer.kind === 'guest'
-  if (term.kind === 'signed-in') return buyer.kind !== 'guest'
-  if (term.kind === 'trade') return groups.some((id) => store.group.get(id)?.trade)
-  if (term.kind === 'group') return groups.includes(term.group)
-  if (term.kind === 'tag') return account?.tags.includes(term.tag) ?? false
-  if (term.kind === 'email') return account?.emails.includes(term.email) ?? false
-  return account?.id === term.account
-}
-
-function whatSpecificity(store: Store, line: PriceLine, product: Product, variant: Variant): number | null {
-  if (line.scope.exclude.some((term) => reach(store, term, product, variant) !== null)) return null
-  const reached = line.scope.include
-    .map((term) => reach(store, term, product, variant))
-    .filter((specificity) => specificity !== null)
-  return reached.length > 0 ? Math.max(...reached) : null
-}
-
-/** A number that grows with how specific a term is for the item; `null` when it does not reach it. */
-function reach(store: Store, term: WhatTerm, product: Product, variant: Variant): number | null {
-  if (term.kind === 'everything') return 0
-  if (term.kind === 'variant') return term.variant === variant.id ? 1_000_000 : null
-  if (term.kind === 'product') return term.product === product.id ? 500_000 : null
-  if (term.kind === 'attribute') {
-    return (variant.options[term.name] ?? product.attributes[term.name]) === term.value ? 100_000 : null
-  }
-  let nearest: number | null = null
-  for (const own of product.categories) {
-    let steps = 0
-    for (let id: string | null = own; id !== null; id = store.category.get(id)?.parent ?? null) {
-      if (id === term.category && (steps === 0 || term.descendants))
-        nearest = Math.min(nearest ?? steps, steps)
-      steps += 1
-    }
-  }
-  return nearest === null ? null : 10_000 - nearest
-}
-
-function methodResult(method: PriceMethod, base: Decimal | null): Decimal | null {
-  if (method.kind === 'fixed') return new Exact(method.amount)
-  if (base === null) return null
-  return method.kind === 'amount'
-    ? base.plus(method.amount)
-    : base.times(new Exact(method.percent).plus(100)).div(100)
-}
-
-function finish(
-  method: PriceMethod,
-  exact: Decimal | null,
-  rule: RoundingRule | null,
-  digits: number,
-): Decimal | null {
-  if (exact === null || exact.lte(0)) return null
-  if (method.kind === 'fixed') return exact
-  if (rule === null)
-    return atLeast(exact.toDecimalPlaces(digits, Exact.ROUND_HALF_UP), new Exact(10).pow(-digits))
+function rounded(exact: Decimal, rule: RoundingRule): Decimal {
   if (rule.kind === 'step') {
     const modes = { 'half-up': 4, 'half-even': 6, up: 0, down: 1 } as const
     const step = new Exact(rule.step)
@@ -222,11 +622,15 @@ function finish(
     rule.endings.map((ending) => from.plus(k).times(period).plus(ending)),
   )
   const positive = grid.filter((price) => price.gt(0))
-  const below = positive.filter((price) => price.lte(exact)).at(-1) ?? (positive[0] as Decimal)
-  const above = positive.find((price) => price.gte(exact)) as Decimal
+  const below = positive.filter((price) => price.lte(exact)).at(-1) ?? positive[0]!
+  const above = positive.find((price) => price.gte(exact))!
   if (rule.mode === 'down') return below
   if (rule.mode === 'up') return above
   return exact.minus(below).abs().lt(above.minus(exact)) ? below : above
+}
+
+function minor(digits: number): Decimal {
+  return new Exact(10).pow(-digits)
 }
 
 function atLeast(value: Decimal, least: Decimal): Decimal {

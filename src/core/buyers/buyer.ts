@@ -1,3 +1,4 @@
+import type { Status } from '../issue/issue'
 import type { BuyerFacts } from '../predicates/who'
 
 /** Customers who are treated alike. */
@@ -8,6 +9,20 @@ export interface CustomerGroup {
   /** Trade groups buy to sell on or to work with; the others are consumers. */
   readonly trade: boolean
   readonly position: number
+  readonly status: Status
+}
+
+/** Where an account is, or has things brought to. */
+export interface Address {
+  /** What the account calls it: "Office", "North yard". */
+  readonly label: string
+  readonly street: string
+  readonly postcode: string
+  readonly city: string
+  /** ISO 3166-2 without the country: `CA`; empty where there is none. */
+  readonly state: string
+  /** ISO 3166-1 alpha-2. */
+  readonly country: string
 }
 
 /** A company or person who signs in. */
@@ -23,6 +38,13 @@ export interface Account {
   readonly tags: readonly string[]
   /** Addresses its people sign in with, in lower case. */
   readonly emails: readonly string[]
+  /** Where things can be delivered beside its seat. */
+  readonly addresses: readonly Address[]
+  /** ISO 4217, of its prices; `null` leaves it to the place. */
+  readonly currency: string | null
+  readonly taxNumber: string
+  readonly paymentTerms: string
+  readonly status: Status
 }
 
 /** Whose eyes a question is asked through. A group stands for a signed-in member with nothing of its own. */

@@ -1,3 +1,4 @@
+import { findMinorDigits } from '../currency/iso-4217'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
 import type { Account, CustomerGroup } from './buyer'
@@ -19,6 +20,11 @@ export function parseAccount(draft: Account): Parsed<Account> {
   for (const email of emails) {
     if (!/^[^\s@]+@[^\s@]+$/.test(email)) reader.report('malformed', 'emails', email, 'name@example.com')
   }
+  for (const address of draft.addresses) {
+    if (!/^[A-Z]{2}$/.test(address.country)) reader.report('malformed', 'addresses', address.country, 'IE')
+  }
+  if (draft.currency !== null && findMinorDigits(draft.currency) === null)
+    reader.report('unknown', 'currency', draft.currency, 'EUR')
   return reader.result({
     ...draft,
     code: reader.text('code', draft.code),

@@ -1,3 +1,5 @@
+import type { Status } from '../issue/issue'
+
 /** A branch of the catalogue's tree. */
 export interface Category {
   readonly id: string
@@ -7,6 +9,7 @@ export interface Category {
   readonly parent: string | null
   /** Where it stands among its siblings. */
   readonly position: number
+  readonly status: Status
 }
 
 /**

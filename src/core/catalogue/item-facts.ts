@@ -1,6 +1,8 @@
+import { ZERO, compare } from '../decimal/decimal'
 import type { ItemFacts } from '../predicates/what'
 import { type Category, distancesUp } from './category'
-import type { Product, Variant } from './product'
+import { type Product, resolveValue, type Variant } from './product'
+import type { Extra } from './extra'
 
 /** What predicates need to know about a variant; `reachedThrough` is the same for all variants of a product. */
 export function itemFacts(
@@ -13,6 +15,10 @@ export function itemFacts(
     product: product.id,
     categories: reachedThrough,
     attributes: { ...product.attributes, ...variant.options },
+    family: variant.family ?? product.family,
+    basePrice: resolveValue(product, variant, 'basePrice').value,
+    stock: variant.stock === null || compare(variant.stock, ZERO) > 0 ? 'in-stock' : 'out-of-stock',
+    extra: null,
   }
 }
 
@@ -22,4 +28,18 @@ export function categoriesOf(
   product: Product,
 ): ReadonlyMap<string, number> {
   return distancesUp(categories, product.categories)
+}
+
+/** An extra is an item of its own that only rules naming it reach. */
+export function extraFacts(extra: Extra): ItemFacts {
+  return {
+    variant: '',
+    product: '',
+    categories: new Map(),
+    attributes: {},
+    family: null,
+    basePrice: extra.basePrice,
+    stock: 'in-stock',
+    extra: extra.id,
+  }
 }

@@ -1,14 +1,22 @@
 import type { Decimal } from '../decimal/decimal'
+import type { Status } from '../issue/issue'
 
-/** The reference amounts of what is sold, in the store's currency; `null` where nothing is set. */
-interface ReferenceAmounts {
+/** The reference amounts of what is sold; `null` where nothing is set. */
+export interface ReferenceAmounts {
   /** The price with no agreement. */
   readonly basePrice: Decimal | null
   readonly cost: Decimal | null
   readonly recommendedPrice: Decimal | null
+  /** Never sold below. */
+  readonly floor: Decimal | null
 }
 
-/** Values set on a product and taken over by each of its variants that does not set its own. */
+export type ReferenceField = keyof ReferenceAmounts
+
+/** Amounts set in a currency of their own, by currency; they win over conversion. */
+export type OwnAmounts = Readonly<Record<string, ReferenceAmounts>>
+
+/** Values in the store's currency, set on a product and taken over by each of its variants that does not set its own. */
 export interface InheritedValues extends ReferenceAmounts {
   /** Kilograms. */
   readonly weight: Decimal | null
@@ -26,7 +34,10 @@ export interface Product extends InheritedValues {
   readonly picture: string
   /** What one of it is: "each", "case", "pair". */
   readonly unit: string
-  readonly status: 'active' | 'archived'
+  readonly status: Status
+  /** Id of the price family its variants are priced with. */
+  readonly family: string | null
+  readonly ownAmounts: OwnAmounts
   /** Ids; the first is the one its page is filed under. */
   readonly categories: readonly string[]
   readonly attributes: Readonly<Record<string, string>>
@@ -42,6 +53,12 @@ export interface Variant extends InheritedValues {
   /** One value for each option axis of the product. */
   readonly options: Readonly<Record<string, string>>
   readonly position: number
+  readonly status: Status
+  /** Instead of its product's. */
+  readonly family: string | null
+  readonly ownAmounts: OwnAmounts
+  /** How many there are; `null` where nobody counts. */
+  readonly stock: Decimal | null
 }
 
 export type ResolvedValue =
@@ -62,4 +79,20 @@ export function variantName(product: Product, variant: Variant): string {
     .map((axis) => variant.options[axis])
     .filter((value) => value !== undefined)
     .join(', ')
+}
+
+/**
+ * An amount set in a currency of its own for a variant; `null` where it must be converted. What a product
+ * sets is taken over only together with its amount in the store's currency: a variant that is dearer than its
+ * product at home would else be as cheap abroad.
+ */
+export function findOwnAmount(
+  product: Product,
+  variant: Variant,
+  field: ReferenceField,
+  currency: string,
+): Decimal | null {
+  const own = variant.ownAmounts[currency]?.[field] ?? null
+  if (own !== null || variant[field] !== null) return own
+  return product.ownAmounts[currency]?.[field] ?? null
 }

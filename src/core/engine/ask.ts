@@ -1,233 +1,230 @@
-import { findBuyerFacts } from '../buyers/buyer'
-import { resolveValue } from '../catalogue/product'
-import { type Decimal, isPositive } from '../decimal/decimal'
-import { toFraction } from '../decimal/fraction'
-import { roundPrice } from '../decimal/rounding'
-import { matchWhat, type WhatTerm } from '../predicates/what'
-import { type BuyerFacts, matchWho } from '../predicates/who'
+import { add, compare, type Decimal, multiply, ZERO } from '../decimal/decimal'
+import { matchWhat } from '../predicates/what'
 import { getSettings } from '../store/store'
-import { type CompiledList, findRow } from './compiled-list'
-import { findLadder } from './prepare'
-import type { LadderList, PreparedStore } from './prepared-store'
-import { applyMethod, type PriceStep } from './price-step'
-import type { Question, QuestionError } from './question'
-import type { Answer, LineReference, Loser, LossReason, Trace, TraceStep, Winner } from './trace'
+import { factsOf } from './catalogue-index'
+import { type CompiledLine, quantityUnits } from './compiled-line'
+import type { CompiledList } from './compiled-list'
+import { explainAdjustments, type Explained, explainLine, explainReference } from './explain-price'
+import { findIdleAdjustments } from './find-idle-adjustments'
+import type { Quantities } from './find-in-list'
+import { findLosers } from './find-losers'
+import { findPrice, type FoundPrice, floorUnits } from './find-price'
+import { findOffer } from './offer'
+import { openSituation } from './open-situation'
+import type { PreparedStore } from './prepared-store'
+import { fromUnits, toPrice } from './price-step'
+import type { Situation } from './situation'
+import type { BasketLine, Question, QuestionError } from './standpoint'
+import type { Answer, BreakRow, LineReference, Trace, TraceStep, Winner } from './trace'
 
 type Asked =
   { readonly ok: true; readonly value: Answer } | { readonly ok: false; readonly error: QuestionError }
 
-/** One line of a list that reaches the item, and what it comes to. */
-interface Tried {
-  readonly at: LineReference
-  readonly scope: WhatTerm | null
-  readonly specificity: number
-  readonly step: PriceStep
-  /** Before rounding; `null` without a base price to start from. */
-  readonly exact: Decimal | null
-  /** `null` when the line gives no price. */
-  readonly price: Decimal | null
-}
-
 /**
  * What one buyer pays for one variant, with every step and every candidate that lost.
  *
- * Errors  names the buyer or variant that does not exist. A variant without any price is an answer.
- * Holds   `unit` is the amount `findPrice` and `priceColumn` give.
+ * Errors  names the buyer, variant, extra, channel or currency that does not exist, or a quantity not above zero.
+ *         A variant without any price is an answer.
+ * Holds   `item` is the amount `findPrice` and `priceColumn` give.
  */
 export function ask(prepared: PreparedStore, question: Question): Asked {
-  const { store, index } = prepared
-  const ladder = findLadder(prepared, question.buyer)
-  const buyer = findBuyerFacts(store.group, store.account, question.buyer)
-  if (!ladder || !buyer) return { ok: false, error: { code: 'unknown-buyer', buyer: question.buyer } }
+  const { index, store } = prepared
+  const opened = openSituation(prepared, question)
+  if (!opened.ok) return opened
+  const situation = opened.value
   const number = index.numberOf.get(question.variant)
-  if (number === undefined)
+  if (number === undefined || number >= index.variantCount)
     return { ok: false, error: { code: 'unknown-variant', variant: question.variant } }
+  if (compare(question.quantity, ZERO) <= 0)
+    return { ok: false, error: { code: 'quantity-not-positive', quantity: question.quantity } }
+  const facts = factsOf(store, index, number)
+  const missing = question.extras.find((id) => {
+    const extra = store.extra.get(id)
+    return extra?.status !== 'active' || !matchWhat(extra.scope, facts).matches
+  })
+  if (missing !== undefined) return { ok: false, error: { code: 'unknown-extra', extra: missing } }
 
-  const base = baseOf(prepared, question.variant)
-  const tries = new Map<string, readonly Tried[]>()
-  for (const compiled of prepared.lists.values())
-    tries.set(compiled.list.id, tryLines(prepared, compiled, number, base.value))
-  const triesOf = (list: CompiledList) => tries.get(list.list.id) as readonly Tried[]
-
-  const won = findWinner(ladder, triesOf)
-  const onLadder = ladder.flat()
-  const losers = [
-    ...onLadder.flatMap((entry) => lossesOnLadder(prepared, entry, triesOf(entry.compiled), won, number)),
-    ...lossesOffLadder(prepared, onLadder, buyer, triesOf),
-  ]
-  const trace: Trace = { winner: toWinner(won, base), steps: stepsOf(won, base), losers }
-  const unit = won ? won.line.price : base.value
-  return { ok: true, value: { unit, currency: getSettings(store).currency, trace } }
+  const quantities = quantitiesOf(prepared, question)
+  const main = priceItem(prepared, situation, number, quantities)
+  const extras = question.extras.map((id) => {
+    const priced = priceItem(prepared, situation, index.numberOf.get(id) as number, quantities)
+    return { extra: id, unit: priced.unit, trace: priced.trace }
+  })
+  const unit = sum([main.unit, ...extras.map((extra) => extra.unit)])
+  const because = whyNot(prepared, situation, question.variant, number, unit)
+  const total = totalOf(main, extras.map((extra) => extra.unit), question.quantity)
+  return {
+    ok: true,
+    value: {
+      currency: situation.currency,
+      currencyFrom: situation.currencyFrom,
+      see: because === null || because.code === 'no-price',
+      buy: because === null,
+      because,
+      unit,
+      item: main.unit,
+      extras,
+      total,
+      was: comparedWith(prepared, situation, number, main.unit),
+      breaks: breaksOf(prepared, situation, number),
+      trace: main.trace,
+    },
+  }
 }
 
-interface Won {
-  readonly entry: LadderList
-  readonly line: Tried
+interface Priced {
+  readonly unit: Decimal | null
+  readonly trace: Trace
 }
 
-type Base = ReturnType<typeof resolveValue>
-
-function baseOf({ store }: PreparedStore, variantId: string): Base {
-  const variant = store.variant.get(variantId)
-  const product = variant && store.product.get(variant.product)
-  return variant && product ? resolveValue(product, variant, 'basePrice') : { value: null, from: 'none' }
-}
-
-/** The lines of a list that reach a variant, most specific first. */
-function tryLines(
+function priceItem(
   prepared: PreparedStore,
-  compiled: CompiledList,
+  situation: Situation,
   number: number,
-  base: Decimal | null,
-): readonly Tried[] {
-  const { rows, key } = findRow(compiled, prepared.index, number)
-  const tried: Tried[] = []
-  for (let at = rows.starts[key] as number; at < (rows.starts[key + 1] as number); at += 1) {
-    const position = rows.lines[at] as number
-    const line = compiled.lines[position]
-    const step = compiled.steps[position] as PriceStep
-    const exact = step.method.kind === 'fixed' ? step.method.amount : base && applyMethod(step.method, base)
-    const match =
-      line &&
-      matchWhat(line.scope, prepared.index.facts[number] as NonNullable<(typeof prepared.index.facts)[0]>)
-    tried.push({
-      at: { list: compiled.list.id, line: line?.id ?? null },
-      scope: match?.matches ? match.by : null,
-      specificity: rows.specificities[at] as number,
-      step,
-      exact,
-      price: priceOf(step, exact),
-    })
+  quantities: Quantities,
+): Priced {
+  const found = findPrice(prepared, situation, number, quantities)
+  const { entry, line } = found
+  const steps = stepsOf(prepared, situation, number, quantities, found)
+  const won = entry && { entry, line, units: found.unadjusted }
+  const losers = findLosers(prepared, situation, number, quantities, won)
+  const idleAdjustments = findIdleAdjustments(prepared, situation, number, entry?.contract ?? null, steps)
+  return {
+    unit: toPrice(found.units, situation.digits),
+    trace: { winner: winnerOf(found), policy: situation.policy, steps, losers, idleAdjustments },
   }
-  return tried
 }
 
-function priceOf({ method, rule }: PriceStep, exact: Decimal | null): Decimal | null {
-  if (exact === null || !isPositive(exact)) return null
-  return method.kind === 'fixed' ? exact : roundPrice(toFraction(exact), rule)
+function winnerOf({ entry, line, units }: FoundPrice): Winner {
+  if (!entry) return { kind: Number.isNaN(units) ? 'none' : 'base' }
+  return { kind: 'list', at: referenceTo(entry.compiled, line), contract: entry.contract?.id ?? null }
 }
 
-function findWinner(
-  ladder: readonly (readonly LadderList[])[],
-  triesOf: (list: CompiledList) => readonly Tried[],
-): Won | null {
-  for (const step of ladder) {
-    let best: Won | null = null
-    for (const entry of step) {
-      const line = triesOf(entry.compiled).find(({ price }) => price !== null)
-      if (line && (best === null || line.specificity > best.line.specificity)) best = { entry, line }
-    }
-    if (best) return best
-  }
-  return null
+function referenceTo(compiled: CompiledList, position: number): LineReference {
+  return { list: compiled.list.id, line: compiled.line(position).line?.id ?? null }
 }
 
-function toWinner(won: Won | null, base: Base): Winner {
-  if (won) return { kind: 'list', at: won.line.at }
-  return { kind: base.value === null ? 'none' : 'base' }
-}
-
-function stepsOf(won: Won | null, base: Base): readonly TraceStep[] {
-  const start: readonly TraceStep[] =
-    base.value === null ? [] : [{ kind: 'base', amount: base.value, from: base.from }]
-  if (!won) return start
-  const { entry, line } = won
-  const { method, rule } = line.step
-  const exact = line.exact as Decimal
-  const step: TraceStep = {
-    kind: 'line',
-    at: line.at,
-    audience: entry.audience,
-    scope: line.scope,
-    rung: entry.rung,
-    method,
-    amount: exact,
-  }
-  if (method.kind === 'fixed') return [step]
-  const rounded = line.price as Decimal
-  return [
-    ...start,
-    step,
-    ...(rounded === exact ? [] : [{ kind: 'rounding', rule, amount: rounded } as const]),
-  ]
-}
-
-/** What did not decide in a list of the buyer's ladder: single lines of the winning list, else the list as a whole. */
-function lossesOnLadder(
+/** The steps to a price found, explained without the engine's fast way. */
+function stepsOf(
   prepared: PreparedStore,
-  entry: LadderList,
-  tried: readonly Tried[],
-  won: Won | null,
+  situation: Situation,
   number: number,
-): readonly Loser[] {
-  const list = entry.compiled.list.id
-  const isWinner = won?.entry === entry
-  const failed = tried.filter(({ price }) => price === null).map((line) => toLoser(line, whyNoPrice(line)))
-  if (isWinner) {
-    const beaten = tried.filter((line) => line !== won.line && line.price !== null)
-    return [...failed, ...beaten.map((line) => toLoser(line, whyLaterLine(line, won.line)))]
+  quantities: Quantities,
+  { entry, line, isPublic, units }: FoundPrice,
+): readonly TraceStep[] {
+  const { lens, currency, digits } = situation
+  const explained: Explained | null = entry
+    ? explainLine(prepared, entry.lens, entry.compiled, line, number, quantities, entry)
+    : explainReference(prepared, lens, 'basePrice', number)
+  if (!explained) return []
+  const adjustments = entry?.contract?.isProtected ? [] : situation.shown
+  const adjusted = explainAdjustments(prepared, lens, adjustments, number, explained, 'shown')
+  const steps = [...adjusted.steps]
+  if (Number.isNaN(units)) return steps
+  let amount = adjusted.amount ?? ZERO
+  if (isPublic && situation.publicSituation) {
+    const guest = findPrice(prepared, situation.publicSituation, number, quantities).units
+    amount = fromUnits(guest, digits)
+    steps.push({ kind: 'public-price', amount, currency })
   }
-  const best = tried.find(({ price }) => price !== null)
-  if (!best) return failed.length > 0 ? failed : [noLine(prepared, entry.compiled, number)]
-  if (!won) throw new RangeError(`list ${list} has a price and did not win`)
-  return [toLoser(best, whyLaterList(entry, best, won))]
+  const floor = floorUnits(prepared, situation, number)
+  if (Number.isFinite(floor) && compare(amount, fromUnits(floor, digits)) < 0)
+    steps.push({ kind: 'floor', amount: fromUnits(floor, digits), currency })
+  return steps
 }
 
-function lossesOffLadder(
-  { lists }: PreparedStore,
-  onLadder: readonly LadderList[],
-  buyer: BuyerFacts,
-  triesOf: (list: CompiledList) => readonly Tried[],
-): readonly Loser[] {
-  const standing = new Set(onLadder.map(({ compiled }) => compiled.list.id))
-  return [...lists.values()]
-    .filter(({ list }) => !standing.has(list.id))
-    .sort((left, right) => (left.list.code < right.list.code ? -1 : 1))
-    .map((compiled) => {
-      const match = matchWho(compiled.list.audience, buyer)
-      const best = triesOf(compiled).find(({ price }) => price !== null)
-      return {
-        at: best?.at ?? { list: compiled.list.id, line: null },
-        reason: match.matches ? { code: 'off' } : { code: 'not-for-buyer', match },
-        price: best?.price ?? null,
-      }
-    })
-}
-
-function toLoser({ at, price }: Tried, reason: LossReason): Loser {
-  return { at, reason, price }
-}
-
-function whyNoPrice({ exact }: Tried): LossReason {
-  return exact === null ? { code: 'no-base-price' } : { code: 'not-above-zero', amount: exact }
-}
-
-function whyLaterLine(line: Tried, winner: Tried): LossReason {
-  const code = line.specificity < winner.specificity ? 'less-specific-line' : 'later-line'
-  return { code, than: winner.at }
-}
-
-function whyLaterList(entry: LadderList, line: Tried, won: Won): LossReason {
-  if (entry.rung !== won.entry.rung) return { code: 'lower-rung', rung: entry.rung, winner: won.entry.rung }
-  const { rank } = entry.compiled.list
-  const winner = won.entry.compiled.list.rank
-  if (rank !== winner) return { code: 'later-rank', rank, winner }
-  const code = line.specificity < won.line.specificity ? 'less-specific-list' : 'later-code'
-  return { code, winner: won.line.at }
-}
-
-/** That a list says nothing about an item, or that one of its lines leaves the item out by name. */
-function noLine({ index }: PreparedStore, { list, excluding }: CompiledList, number: number): Loser {
-  const facts = index.facts[number]
-  for (const line of facts ? excluding : []) {
-    const match = matchWhat(line.scope, facts as NonNullable<typeof facts>)
-    if (!match.matches && match.because === 'excluded') {
-      return {
-        at: { list: list.id, line: line.id },
-        reason: { code: 'excluded-item', by: match.by },
-        price: null,
-      }
-    }
+/** What is bought, and how lines count what is bought with it. */
+function quantitiesOf(prepared: PreparedStore, { variant, quantity, basket }: Question): Quantities {
+  const own = quantityUnits(quantity)
+  if (basket.length === 0) return { own, counted: null }
+  const { store, index } = prepared
+  const number = index.numberOf.get(variant) as number
+  const counted = (compiled: CompiledList, line: CompiledLine, item: number): number => {
+    if (line.counting === 'variant' || item !== number) return own
+    return basket.reduce(
+      (total, other) => (isCounted(compiled, line, other) ? total + quantityUnits(other.quantity) : total),
+      own,
+    )
   }
-  return { at: { list: list.id, line: null }, reason: { code: 'no-line' }, price: null }
+  const isCounted = (compiled: CompiledList, line: CompiledLine, other: BasketLine): boolean => {
+    const at = index.numberOf.get(other.variant)
+    if (at === undefined || at === number) return false
+    if (line.counting === 'product')
+      return store.variant.get(other.variant)?.product === store.variant.get(variant)?.product
+    return line.line
+      ? compiled.holds(at) && matchWhat(line.line.scope, factsOf(store, index, at)).matches
+      : compiled.holds(at)
+  }
+  return { own, counted }
+}
+
+function whyNot(
+  prepared: PreparedStore,
+  situation: Situation,
+  variantId: string,
+  number: number,
+  unit: Decimal | null,
+): Answer['because'] {
+  const variant = prepared.store.variant.get(variantId)
+  const product = variant && prepared.store.product.get(variant.product)
+  if (variant?.status !== 'active' || product?.status !== 'active') return { code: 'archived' }
+  const offer = findOffer(prepared, situation, number)
+  if (!offer.offered) return { code: 'not-offered', lists: offer.by.map(({ list }) => list.id) }
+  return unit === null ? { code: 'no-price' } : null
+}
+
+function sum(amounts: readonly (Decimal | null)[]): Decimal | null {
+  return amounts.reduce(
+    (total, amount) => (total === null || amount === null ? null : add(total, amount)),
+    ZERO as Decimal | null,
+  )
+}
+
+/** Units of graduated brackets cost what their bracket says, as long as nothing after the list moved the price. */
+function totalOf(
+  { unit, trace }: Priced,
+  extras: readonly (Decimal | null)[],
+  quantity: Decimal,
+): Decimal | null {
+  const each = sum(extras)
+  if (unit === null || each === null) return null
+  const last = trace.steps.at(-1)
+  const counted = trace.steps.findLast((step) => step.kind === 'line')?.reached?.counted
+  const item =
+    last?.kind === 'brackets' && counted === quantity
+      ? (sum(last.brackets.map((bracket) => multiply(bracket.quantity, bracket.unit))) as Decimal)
+      : multiply(unit, quantity)
+  return add(item, multiply(each, quantity))
+}
+
+/** The price shown struck through, where the buyer's is lower: before adjustments and without any list. */
+function comparedWith(
+  prepared: PreparedStore,
+  { lens }: Situation,
+  number: number,
+  unit: Decimal | null,
+): Decimal | null {
+  const { comparedWith: compared } = getSettings(prepared.store)
+  if (compared === 'nothing' || unit === null) return null
+  const field = compared === 'base' ? 'basePrice' : 'recommendedPrice'
+  const before = explainReference(prepared, { ...lens, adjustments: [], into: new Map() }, field, number)
+  return before && compare(unit, before.amount) < 0 ? before.amount : null
+}
+
+/** What the buyer pays from which quantity on: where any list of theirs has a break and the price moves. */
+function breaksOf(prepared: PreparedStore, situation: Situation, number: number): readonly BreakRow[] {
+  const froms = new Set<number>([1000])
+  for (const { compiled } of situation.ladder.flat()) {
+    if (!compiled.hasBreaks || !compiled.holds(number)) continue
+    for (const { line } of compiled.candidates(number))
+      for (const from of compiled.line(line).froms) if (from > 0) froms.add(from)
+  }
+  const rows: BreakRow[] = []
+  for (const from of [...froms].sort((left, right) => left - right)) {
+    const { units } = findPrice(prepared, situation, number, { own: from, counted: null })
+    if (Number.isNaN(units)) continue
+    const unit = fromUnits(units, situation.digits)
+    if (rows.at(-1)?.unit !== unit) rows.push({ from: fromUnits(from, 3), unit })
+  }
+  return rows.length > 1 ? rows : []
 }

@@ -1,10 +1,11 @@
-import { findRow } from './compiled-list'
+import { emptyListPrice, findInList, type Quantities } from './find-in-list'
+import { lensInto } from './lens'
 import type { PreparedStore } from './prepared-store'
-import { type PriceStep, runPriceStep } from './price-step'
+import type { Situation } from './situation'
 
-/** What a single list gives for every variant, whoever it is for, by the numbers of the catalogue index. */
+/** What a single list gives for every item, whoever it is for, by the numbers of the catalogue index. */
 export interface ListPrices {
-  /** In smallest units; NaN where the list has no price. */
+  /** In smallest units of the list's currency; NaN where the list has no price. */
   readonly prices: Float64Array
   /**
    * Which of the list's lines gives it, in the order of `lines`: −1 where none does. The default line
@@ -15,23 +16,28 @@ export interface ListPrices {
   readonly lines: readonly string[]
 }
 
-/** Errors  `null` when there is no such list. */
-export function listPrices(prepared: PreparedStore, listId: string): ListPrices | null {
+/**
+ * A situation says when and under which adjustments; quantities how many of each.
+ *
+ * Errors  `null` when there is no such list.
+ */
+export function listPrices(
+  prepared: PreparedStore,
+  situation: Situation,
+  listId: string,
+  quantities: Quantities,
+): ListPrices | null {
   const compiled = prepared.lists.get(listId)
   if (!compiled) return null
-  const { index, base } = prepared
-  const prices = new Float64Array(base.length).fill(Number.NaN)
-  const lineOf = new Int32Array(base.length).fill(-1)
-  for (let number = 0; number < base.length; number += 1) {
-    const { rows, key } = findRow(compiled, index, number)
-    for (let at = rows.starts[key] as number; at < (rows.starts[key + 1] as number); at += 1) {
-      const line = rows.lines[at] as number
-      const units = runPriceStep(compiled.steps[line] as PriceStep, base[number] as number)
-      if (units !== units) continue
-      prices[number] = units
-      lineOf[number] = line
-      break
-    }
+  const count = prepared.index.items.length
+  const prices = new Float64Array(count).fill(Number.NaN)
+  const lineOf = new Int32Array(count).fill(-1)
+  const lens = lensInto(prepared, situation.lens, compiled.list.currency)
+  const found = emptyListPrice()
+  for (let number = 0; number < count; number += 1) {
+    if (!findInList(prepared, lens, compiled, number, quantities, found)) continue
+    prices[number] = found.units
+    lineOf[number] = found.line
   }
   return { prices, lineOf, lines: compiled.lines.map(({ id }) => id) }
 }

@@ -1,43 +1,74 @@
-import { buyerKey, type BuyerReference, findBuyerFacts } from '../buyers/buyer'
 import type { RecordKind } from '../issue/issue'
-import { matchWho } from '../predicates/who'
-import { compareRungs, rungOf } from '../price/ladder'
+import { ALWAYS, compileSchedule } from '../predicates/when'
 import type { PriceLine } from '../price/price-list'
 import { type Change, getSettings, type Store } from '../store/store'
-import { baseUnits, baseUnitsOf, type CatalogueIndex, indexCatalogue } from './catalogue-index'
+import { keepAmounts } from './amounts'
+import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
 import { compileList, type CompiledList } from './compiled-list'
-import type { Ladder, LadderList, PreparedStore } from './prepared-store'
+import { withLists } from './open-situation'
+import type { PreparedStore } from './prepared-store'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {
-  const { priceDigits: digits } = getSettings(store)
   const index = indexCatalogue(store)
   const lines = linesByList(store)
   const lists = new Map<string, CompiledList>()
-  for (const list of store['price-list'].values()) {
-    lists.set(list.id, compileList(list, lines.get(list.id) ?? [], index, digits))
-  }
+  for (const list of store['price-list'].values())
+    lists.set(list.id, compileList(list, lines.get(list.id) ?? [], store, index))
+  return assemble(store, index, lists)
+}
+
+function assemble(
+  store: Store,
+  index: CatalogueIndex,
+  lists: ReadonlyMap<string, CompiledList>,
+): PreparedStore {
+  const { timeZone } = getSettings(store)
   return {
     store,
-    digits,
     index,
-    base: baseUnits(store, index),
     lists,
-    ladders: new Map(),
+    contracts: new Map(
+      [...store.contract.values()].map((contract) => [
+        contract.id,
+        {
+          contract,
+          period: compileSchedule({ ...ALWAYS, from: contract.from, to: contract.to }, timeZone),
+        },
+      ]),
+    ),
+    adjustments: new Map(
+      [...store.adjustment.values()].map((adjustment) => [
+        adjustment.id,
+        { adjustment, schedule: compileSchedule(adjustment.schedule, timeZone) },
+      ]),
+    ),
+    situations: new Map(),
+    amounts: new Map(),
+    setAmounts: new Map(),
+    flatPrices: new Map(),
     columns: new Map(),
   }
 }
 
 /** What must be made anew when a record of a kind changes. */
-const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'base' | 'list' | 'ladders'>> = {
+const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | 'situations'>> = {
   settings: 'everything',
+  currency: 'everything',
   category: 'everything',
-  product: 'base',
-  variant: 'base',
-  group: 'ladders',
-  account: 'ladders',
+  extra: 'everything',
+  product: 'amounts',
+  variant: 'amounts',
   'price-list': 'list',
   'price-line': 'list',
+  'exchange-rate': 'situations',
+  channel: 'situations',
+  region: 'situations',
+  'price-family': 'situations',
+  group: 'situations',
+  account: 'situations',
+  contract: 'situations',
+  adjustment: 'situations',
 }
 
 /**
@@ -49,62 +80,75 @@ export function refresh(prepared: PreparedStore, next: Store, changes: readonly 
   if (changes.some((change) => AFFECTS[change.kind] === 'everything' || movesItems(change)))
     return prepare(next)
 
-  const { index, digits } = prepared
-  const touches = (part: string) => changes.some((change) => AFFECTS[change.kind] === part)
-  let { base } = prepared
-  if (touches('base')) {
-    base = Float64Array.from(base)
-    for (const number of changes.flatMap((change) => numbersTouched(index, change))) {
-      base[number] = baseUnitsOf(next, index.variants[number] as string, digits)
-    }
+  const { index } = prepared
+  const touchedItems = new Set(changes.flatMap((change) => numbersTouched(index, change)))
+  const lists = refreshLists(prepared, next, changes, touchedItems.size > 0)
+  const after = assemble(next, index, lists)
+  keepAmounts(prepared, after, touchedItems)
+  if (touchedItems.size === 0) keepFlatPrices(prepared, after)
+  const onlyLines = changes.every(
+    ({ kind }) => kind === 'price-line' || kind === 'product' || kind === 'variant',
+  )
+  if (onlyLines && !changes.some(mindsLists)) {
+    for (const [key, situations] of prepared.situations)
+      after.situations.set(
+        key,
+        situations.map((situation) => withLists(situation, lists)),
+      )
   }
-  const lists = new Map(prepared.lists)
-  if (touches('list')) {
-    const touched = new Set(changes.flatMap(listsTouched))
-    const lines = linesByList(next, touched)
-    for (const id of touched) {
-      const list = next['price-list'].get(id)
-      if (list) lists.set(id, compileList(list, lines.get(id) ?? [], index, digits))
-      else lists.delete(id)
-    }
-  }
-  return { store: next, digits, index, base, lists, ladders: new Map(), columns: new Map() }
+  return after
 }
 
-/**
- * The lists that are on and hold the buyer, in the order they are asked.
- *
- * Errors  `null` when the buyer does not exist.
- */
-export function findLadder(prepared: PreparedStore, buyer: BuyerReference): Ladder | null {
-  const key = buyerKey(buyer)
-  const known = prepared.ladders.get(key)
-  if (known) return known
-  const facts = findBuyerFacts(prepared.store.group, prepared.store.account, buyer)
-  if (!facts) return null
-
-  const lists: LadderList[] = []
-  for (const compiled of prepared.lists.values()) {
-    if (compiled.list.state === 'off') continue
-    const match = matchWho(compiled.list.audience, facts)
-    if (match.matches) lists.push({ compiled, rung: rungOf(match.by), audience: match.by })
-  }
-  lists.sort(
-    (left, right) =>
-      compareRungs(left.rung, right.rung) ||
-      left.compiled.list.rank - right.compiled.list.rank ||
-      (left.compiled.list.code < right.compiled.list.code ? -1 : 1),
+/** Whether a changed line has, or had, a schedule or a list to start from, which bound how long situations hold. */
+function mindsLists(change: Change): boolean {
+  if (change.kind !== 'price-line') return false
+  return [change.before, change.after].some(
+    (line) =>
+      line !== null &&
+      (line.schedule !== null ||
+        line.breaks.some(({ method }) => 'reference' in method && method.reference.kind === 'list')),
   )
-  const ladder: LadderList[][] = []
-  for (const list of lists) {
-    const step = ladder.at(-1)
-    const first = step?.[0]
-    if (step && first?.rung === list.rung && first.compiled.list.rank === list.compiled.list.rank)
-      step.push(list)
-    else ladder.push([list])
+}
+
+function refreshLists(
+  prepared: PreparedStore,
+  next: Store,
+  changes: readonly Change[],
+  itemsChanged: boolean,
+): ReadonlyMap<string, CompiledList> {
+  const { index } = prepared
+  const lists = new Map(prepared.lists)
+  const linesOf = new Map<string, readonly PriceLine[]>()
+  for (const change of changes) {
+    if (change.kind === 'price-list') {
+      const known = prepared.lists.get(change.id)
+      if (!linesOf.has(change.id)) linesOf.set(change.id, known?.lines ?? [])
+    }
+    if (change.kind !== 'price-line') continue
+    for (const list of new Set([change.before?.list, change.after?.list])) {
+      if (list === undefined) continue
+      const lines = linesOf.get(list) ?? prepared.lists.get(list)?.lines ?? []
+      const others = lines.filter(({ id }) => id !== change.id)
+      linesOf.set(list, change.after?.list === list ? [...others, change.after] : others)
+    }
   }
-  prepared.ladders.set(key, ladder)
-  return ladder
+  if (itemsChanged) {
+    for (const compiled of prepared.lists.values()) {
+      if (compiled.isVolatile && !linesOf.has(compiled.list.id)) linesOf.set(compiled.list.id, compiled.lines)
+    }
+  }
+  for (const [id, lines] of linesOf) {
+    const list = next['price-list'].get(id)
+    if (list) lists.set(id, compileList(list, lines, next, index))
+    else lists.delete(id)
+  }
+  return lists
+}
+
+function keepFlatPrices(before: PreparedStore, after: PreparedStore): void {
+  const kept = new Set(after.lists.values())
+  for (const [compiled, prices] of before.flatPrices)
+    if (kept.has(compiled)) after.flatPrices.set(compiled, prices)
 }
 
 /** Whether a change makes, removes or re-files items, so that they must be numbered anew. */
@@ -112,19 +156,18 @@ function movesItems(change: Change): boolean {
   if (change.kind !== 'product' && change.kind !== 'variant') return false
   if (change.before === null || change.after === null) return true
   if (change.kind === 'variant') {
-    return (
-      change.before.product !== change.after.product ||
-      sortedText(change.before.options) !== sortedText(change.after.options)
-    )
+    const filed = ({ product, family, options }: NonNullable<typeof change.before>) =>
+      JSON.stringify([product, family, sorted(options)])
+    return filed(change.before) !== filed(change.after)
   }
-  const filed = ({ categories, attributes }: NonNullable<typeof change.before>) =>
-    JSON.stringify([categories, sortedText(attributes)])
+  const filed = ({ categories, family, attributes }: NonNullable<typeof change.before>) =>
+    JSON.stringify([categories, family, sorted(attributes)])
   return filed(change.before) !== filed(change.after)
 }
 
 /** A record read back from a database may name the same values in another order. */
-function sortedText(values: Readonly<Record<string, string>>): string {
-  return JSON.stringify(Object.entries(values).sort(([left], [right]) => (left < right ? -1 : 1)))
+function sorted(values: Readonly<Record<string, string>>): readonly (readonly [string, string])[] {
+  return Object.entries(values).sort(([left], [right]) => (left < right ? -1 : 1))
 }
 
 function numbersTouched(index: CatalogueIndex, change: Change): readonly number[] {
@@ -133,16 +176,9 @@ function numbersTouched(index: CatalogueIndex, change: Change): readonly number[
   return number === undefined ? [] : [number]
 }
 
-function listsTouched(change: Change): readonly string[] {
-  if (change.kind === 'price-list') return [change.id]
-  if (change.kind !== 'price-line') return []
-  return [change.before?.list, change.after?.list].filter((list) => list !== undefined)
-}
-
-function linesByList(store: Store, wanted?: ReadonlySet<string>): ReadonlyMap<string, readonly PriceLine[]> {
+function linesByList(store: Store): ReadonlyMap<string, readonly PriceLine[]> {
   const lines = new Map<string, PriceLine[]>()
   for (const line of store['price-line'].values()) {
-    if (wanted && !wanted.has(line.list)) continue
     const known = lines.get(line.list)
     if (known) known.push(line)
     else lines.set(line.list, [line])

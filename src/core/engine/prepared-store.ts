@@ -1,10 +1,21 @@
-import type { WhoTerm } from '../predicates/who'
-import type { Rung } from '../price/ladder'
+import type { CompiledSchedule } from '../predicates/when'
+import type { Adjustment } from '../price/adjustment'
+import type { Contract } from '../price/contract'
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
+import type { Situation } from './situation'
 
-/** The price of every variant for one buyer, by the numbers of the catalogue index. */
+/** One amount of every item in one currency, each reckoned when first asked for. */
+export interface Amounts {
+  /** In smallest units, by number; NaN where there is none, −1 where it is not known yet. */
+  readonly values: Float64Array
+  readonly reckon: (number: number) => number
+  /** Whether no value is missing any more. */
+  isComplete: boolean
+}
+
+/** The price of every item for one buyer, by the numbers of the catalogue index. */
 export interface PriceColumn {
   /** In smallest units; NaN where there is no price. */
   readonly prices: Float64Array
@@ -14,25 +25,24 @@ export interface PriceColumn {
   readonly lists: readonly string[]
 }
 
-/** A list on a buyer's ladder. */
-export interface LadderList {
-  readonly compiled: CompiledList
-  readonly rung: Rung
-  readonly audience: WhoTerm
-}
-
-/** A buyer's lists, top to bottom; lists of one step share rung and rank, and the more specific line decides. */
-export type Ladder = readonly (readonly LadderList[])[]
-
 /** A store compiled for questions. Treat as opaque: ask through `ask`, `findPrice` and `priceColumn`. */
 export interface PreparedStore {
   readonly store: Store
-  readonly digits: number
   readonly index: CatalogueIndex
-  /** Base price of each variant in smallest units, by number; NaN where there is none. */
-  readonly base: Float64Array
   readonly lists: ReadonlyMap<string, CompiledList>
-  /** Made when first asked for. */
-  readonly ladders: Map<string, Ladder>
-  readonly columns: Map<string, PriceColumn>
+  readonly contracts: ReadonlyMap<string, { readonly contract: Contract; readonly period: CompiledSchedule }>
+  readonly adjustments: ReadonlyMap<
+    string,
+    { readonly adjustment: Adjustment; readonly schedule: CompiledSchedule }
+  >
+  /** Made when first asked for: by standpoint, for some instants each. */
+  readonly situations: Map<string, Situation[]>
+  /** What prices start from, by reference and lens. */
+  readonly amounts: Map<string, Amounts>
+  /** Whether any item sets a reference amount in a currency, by field and currency. */
+  readonly setAmounts: Map<string, boolean>
+  /** Prices of the items a list names, by lens and quantity. */
+  readonly flatPrices: Map<CompiledList, Map<string, Float64Array>>
+  /** By situation and quantity. */
+  readonly columns: Map<string, { readonly situation: Situation; readonly column: PriceColumn }>
 }

@@ -1,233 +1,392 @@
-import { buyerKey, type BuyerReference } from '../buyers/buyer'
-import type { Decimal } from '../decimal/decimal'
-import { type CompiledList, findRow } from './compiled-list'
-import { findLadder } from './prepare'
-import type { LadderList, PreparedStore, PriceColumn } from './prepared-store'
-import { type PriceStep, runPriceStep, toPrice } from './price-step'
+import { matchWhen } from '../predicates/when'
+import type { ReferenceField } from '../catalogue/product'
+import { everyAmount, referenceAmounts } from './amounts'
+import { breakAt, type LineStep } from './compiled-line'
+import type { CompiledList } from './compiled-list'
+import { emptyListPrice, fieldOf, findInList, type Quantities } from './find-in-list'
+import { adjustShown, bestOfStep, findPrice, floorUnits, hasFloors } from './find-price'
+import { lensInto } from './lens'
+import type { PreparedStore, PriceColumn } from './prepared-store'
+import { type PriceStep, runPriceStep } from './price-step'
+import type { LadderEntry, Situation } from './situation'
 
-/** A price found by looking up, without its trace. */
-export interface FoundPrice {
-  /** In smallest units; NaN where there is no price. */
-  readonly units: number
-  /** Id of the list that decided; `null` for the base price (or none). */
-  readonly list: string | null
+/** A cell no list has claimed yet, and one the list at hand is known to have no price for. */
+const OPEN = -1
+const SKIPPED = -2
+
+interface Cells {
+  readonly prices: Float64Array
+  readonly sources: Int16Array
+  readonly lists: string[]
 }
 
-/** A line's price and how specific the line is; the same object is used again by every call. */
-const scratch = { units: Number.NaN, specificity: 0 }
+const MOST_COLUMNS = 48
 
 /**
- * What one buyer pays for one variant.
- *
- * Errors  `null` when the buyer or the variant does not exist.
+ * What one buyer pays for every item when buying a quantity (thousandths) of each by itself. Kept until the store
+ * changes, and shared by buyers with the same rights.
  */
-export function findPrice(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-  variant: string,
-): FoundPrice | null {
-  const ladder = findLadder(prepared, buyer)
-  const number = prepared.index.numberOf.get(variant)
-  if (!ladder || number === undefined) return null
-  for (const lists of ladder) {
-    const won = bestOfStep(prepared, lists, number)
-    if (won) return { units: scratch.units, list: won.compiled.list.id }
-  }
-  return { units: prepared.base[number] as number, list: null }
-}
-
-/** A price found by looking up, as an amount. */
-interface LookedUpPrice {
-  /** In currency units; `null` without a price. */
-  readonly unit: Decimal | null
-  /** Id of the list that decided; `null` for the base price (or none). */
-  readonly list: string | null
-}
-
-/**
- * What one buyer pays for one variant, as an amount.
- *
- * Errors  `null` when the buyer or the variant does not exist.
- */
-export function lookUpPrice(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-  variant: string,
-): LookedUpPrice | null {
-  const found = findPrice(prepared, buyer, variant)
-  return found && { unit: toPrice(found.units, prepared.digits), list: found.list }
-}
-
-/**
- * What one buyer pays for every variant. Kept until the store changes.
- *
- * Errors  `null` when the buyer does not exist.
- */
-export function priceColumn(prepared: PreparedStore, buyer: BuyerReference): PriceColumn | null {
-  const key = buyerKey(buyer)
+export function priceColumn(prepared: PreparedStore, situation: Situation, quantity: number): PriceColumn {
+  const key = `${quantity}/${situation.key}`
   const known = prepared.columns.get(key)
-  if (known) return known
-  const column = computeColumn(prepared, buyer)
-  if (column) prepared.columns.set(key, column)
+  const { since, until } = known?.situation.validity ?? { since: 1, until: 0 }
+  if (known && situation.at >= since && situation.at < until) return known.column
+  const column = computeColumn(prepared, situation, quantity)
+  if (prepared.columns.size >= MOST_COLUMNS) {
+    const oldest = prepared.columns.keys().next()
+    if (!oldest.done) prepared.columns.delete(oldest.value)
+  }
+  prepared.columns.set(key, { situation, column })
   return column
 }
 
 /** The same without looking for a kept column or keeping it. */
-export function computeColumn(prepared: PreparedStore, buyer: BuyerReference): PriceColumn | null {
-  const ladder = findLadder(prepared, buyer)
-  if (!ladder) return null
-  const { base } = prepared
-  const prices = new Float64Array(base.length).fill(Number.NaN)
-  const sources = new Int16Array(base.length).fill(-1)
-  const lists: string[] = []
-  let open = base.length
-  for (const step of ladder) {
-    if (open === 0) break
-    const source = lists.length
-    lists.push(...step.map(({ compiled }) => compiled.list.id))
-    open -=
-      step.length === 1
-        ? fillFromList(prepared, (step[0] as LadderList).compiled, source, prices, sources)
-        : fillFromStep(prepared, step, source, prices, sources)
-  }
-  if (open > 0) fillFromBase(base, prices, sources)
-  return { prices, sources, lists }
+export function computeColumn(
+  prepared: PreparedStore,
+  situation: Situation,
+  quantity: number,
+): PriceColumn {
+  const quantities: Quantities = { own: quantity, counted: null }
+  if (situation.policy === 'lowest') return columnCellByCell(prepared, situation, quantities)
+  const shared = situation.ladder.findIndex(([first]) => first?.rung !== 'contract' && first?.rung !== 'account')
+  const own = shared < 0 ? situation.ladder : situation.ladder.slice(0, shared)
+  const others = shared < 0 ? [] : situation.ladder.slice(shared)
+  const cells = own.length === 0 ? null : emptyCells(prepared)
+  if (cells) fillFromSteps(prepared, own, quantities, cells)
+  const below = sharedColumn(prepared, situation, others, quantities)
+  const column = cells ? laidOver(cells, below) : copied(below)
+  finish(prepared, situation, quantities, column)
+  return column
 }
 
-/** Fills the open cells a single list has a price for, and tells how many. */
+function emptyCells({ index }: PreparedStore): Cells {
+  return {
+    prices: new Float64Array(index.items.length).fill(Number.NaN),
+    sources: new Int16Array(index.items.length).fill(OPEN),
+    lists: [],
+  }
+}
+
+/** Prices from the lists that whole groups share, down to the base price: reckoned once for all their members. */
+function sharedColumn(
+  prepared: PreparedStore,
+  situation: Situation,
+  steps: Situation['ladder'],
+  quantities: Quantities,
+): PriceColumn {
+  const key = `shared/${quantities.own}/${situation.lens.key}/${steps
+    .map((step) => step.map(({ compiled }) => compiled.list.id).join())
+    .join('|')}`
+  const known = prepared.columns.get(key)
+  const { since, until } = known?.situation.validity ?? { since: 1, until: 0 }
+  if (known && situation.at >= since && situation.at < until) return known.column
+  const cells = emptyCells(prepared)
+  fillFromSteps(prepared, steps, quantities, cells)
+  const base = everyAmount(referenceAmounts(prepared, 'basePrice', situation.lens))
+  const { prices, sources } = cells
+  for (let number = 0; number < prices.length; number += 1)
+    if (sources[number] === OPEN) prices[number] = base[number] as number
+  prepared.columns.set(key, { situation, column: cells })
+  return cells
+}
+
+function laidOver({ prices, sources, lists }: Cells, below: PriceColumn): PriceColumn {
+  const offset = lists.length
+  for (let number = 0; number < prices.length; number += 1) {
+    if (sources[number] !== OPEN) continue
+    prices[number] = below.prices[number] as number
+    const source = below.sources[number] as number
+    sources[number] = source === OPEN ? OPEN : source + offset
+  }
+  return { prices, sources, lists: [...lists, ...below.lists] }
+}
+
+function copied({ prices, sources, lists }: PriceColumn): PriceColumn {
+  return { prices: Float64Array.from(prices), sources: Int16Array.from(sources), lists }
+}
+
+function fillFromSteps(
+  prepared: PreparedStore,
+  ladder: Situation['ladder'],
+  quantities: Quantities,
+  cells: Cells,
+): void {
+  for (const step of ladder) {
+    const source = cells.lists.length
+    cells.lists.push(...step.map(({ compiled }) => compiled.list.id))
+    if (step.length === 1) fillFromList(prepared, step[0] as LadderEntry, quantities, source, cells)
+    else fillFromStep(prepared, step, quantities, source, cells)
+  }
+}
+
+/** Fills the open cells a single list has a price for. */
 function fillFromList(
   prepared: PreparedStore,
-  compiled: CompiledList,
+  entry: LadderEntry,
+  quantities: Quantities,
   source: number,
-  prices: Float64Array,
-  sources: Int16Array,
-): number {
-  const { index, base } = prepared
-  const { exceptions, plan, steps } = compiled
-  let filled = 0
-  let next = 0
-  for (let signature = 0; signature + 1 < index.signatureStarts.length; signature += 1) {
-    const from = index.signatureStarts[signature] as number
-    const to = index.signatureStarts[signature + 1] as number
-    const candidate = plan.starts[signature] as number
-    if (candidate === plan.starts[signature + 1]) {
-      while (next < exceptions.length && (exceptions[next] as number) < to) {
-        filled += fillCell(prepared, compiled, exceptions[next] as number, source, prices, sources)
-        next += 1
-      }
-      continue
-    }
-    const step = steps[plan.lines[candidate] as number] as PriceStep
-    for (let start = from; start < to;) {
-      const exception =
-        next < exceptions.length && (exceptions[next] as number) < to ? (exceptions[next] as number) : to
-      filled += sweep(step, base, start, exception, source, prices, sources)
-      // What the first line could not price, a less specific one may.
-      for (let number = start; number < exception; number += 1) {
-        if (sources[number] === -1) filled += fillCell(prepared, compiled, number, source, prices, sources)
-      }
-      if (exception < to) {
-        filled += fillCell(prepared, compiled, exception, source, prices, sources)
-        next += 1
-      }
-      start = exception + 1
-    }
+  cells: Cells,
+): void {
+  const { prices, sources } = cells
+  const { compiled } = entry
+  const { named } = compiled
+  const flat = flatPrices(prepared, entry, quantities)
+  for (let at = 0; at < named.length; at += 1) {
+    const number = named[at] as number
+    if (sources[number] !== OPEN) continue
+    const units = flat[at] as number
+    if (units === units) {
+      prices[number] = units
+      sources[number] = source
+    } else sources[number] = SKIPPED
   }
-  return filled
+  if (hasPlan(compiled)) sweepPlan(prepared, entry, quantities, source, cells, null)
+  reopen(named, sources)
 }
 
-/** The hot loop: one compiled step over neighbouring variants. */
+function reopen(numbers: Int32Array, sources: Int16Array): void {
+  for (let at = 0; at < numbers.length; at += 1) {
+    const number = numbers[at] as number
+    if (sources[number] === SKIPPED) sources[number] = OPEN
+  }
+}
+
+function hasPlan(compiled: CompiledList): boolean {
+  const { starts } = compiled.plan()
+  return (starts[starts.length - 1] as number) > 0
+}
+
+/** One pass over the signatures a list's plan speaks of; `only` narrows it to some of them. */
+function sweepPlan(
+  prepared: PreparedStore,
+  entry: LadderEntry,
+  quantities: Quantities,
+  source: number,
+  cells: Cells,
+  only: Uint8Array | null,
+): void {
+  const { compiled } = entry
+  const { index } = prepared
+  const { starts, lines } = compiled.plan()
+  for (let signature = 0; signature < index.variantSignatures; signature += 1) {
+    const candidate = starts[signature] as number
+    if (candidate === starts[signature + 1] || (only && only[signature] !== 1)) continue
+    const from = index.signatureStarts[signature] as number
+    const to = index.signatureStarts[signature + 1] as number
+    const simple = simpleStep(entry, compiled, lines[candidate] as number, quantities)
+    if (simple) {
+      const sources = simple.reference
+        ? everyAmount(
+            referenceAmounts(prepared, simple.reference, lensInto(prepared, entry.lens, compiled.list.currency)),
+          )
+        : null
+      const failed = sources
+        ? sweep(simple.step as PriceStep, sources, from, to, source, cells)
+        : fill(simple.fixed, from, to, source, cells)
+      if (failed === 0) continue
+    }
+    cellByCell(prepared, entry, quantities, from, to, source, cells)
+  }
+}
+
+interface SimpleStep {
+  readonly fixed: number
+  readonly step: PriceStep | null
+  readonly reference: ReferenceField | null
+}
+
+/** A line that is one step for all its items: without conversion, schedule, graduated breaks or a list to start from. */
+function simpleStep(
+  entry: LadderEntry,
+  compiled: CompiledList,
+  position: number,
+  { own }: Quantities,
+): SimpleStep | null {
+  if (entry.isForeign || !compiled.isUnlimited()) return null
+  const line = compiled.line(position)
+  if (line.isGraduated || (line.schedule && !matchWhen(line.schedule, entry.lens.at).matches)) return null
+  const reached = breakAt(line, own)
+  if (reached < 0) return null
+  const { fixed, reference, step } = line.steps[reached] as LineStep
+  if (reference?.kind === 'list') return null
+  return { fixed, step, reference: reference ? fieldOf(reference) : null }
+}
+
+/** The hot loop: one compiled step over neighbouring items that are still open. Tells how many it gave no price. */
 function sweep(
   step: PriceStep,
-  base: Float64Array,
+  sources: Float64Array,
   from: number,
   to: number,
   source: number,
-  prices: Float64Array,
-  sources: Int16Array,
+  { prices, sources: claims }: Cells,
 ): number {
-  let filled = 0
+  const { factor, shift, grid, offset, limit, least } = step
+  const most = step.kind === 'formula' ? limit : -1
+  let failed = 0
   for (let number = from; number < to; number += 1) {
-    if (sources[number] !== -1) continue
-    const units = runPriceStep(step, base[number] as number)
-    if (units !== units) continue
-    prices[number] = units
-    sources[number] = source
-    filled += 1
+    if (claims[number] !== OPEN) continue
+    const start = sources[number] as number
+    let price = offset + grid * Math.floor(start * factor + shift)
+    if (!(start >= least && start <= most && price > 0)) price = runPriceStep(step, start)
+    if (price === price) {
+      prices[number] = price
+      claims[number] = source
+    } else failed += 1
   }
-  return filled
+  return failed
 }
 
-function fillCell(
+function fill(fixed: number, from: number, to: number, source: number, { prices, sources }: Cells): number {
+  for (let number = from; number < to; number += 1) {
+    if (sources[number] !== OPEN) continue
+    prices[number] = fixed
+    sources[number] = source
+  }
+  return 0
+}
+
+const cell = emptyListPrice()
+
+function cellByCell(
   prepared: PreparedStore,
-  compiled: CompiledList,
-  number: number,
+  { lens, compiled }: LadderEntry,
+  quantities: Quantities,
+  from: number,
+  to: number,
   source: number,
-  prices: Float64Array,
-  sources: Int16Array,
-): number {
-  if (sources[number] !== -1 || !findInList(prepared, compiled, number)) return 0
-  prices[number] = scratch.units
-  sources[number] = source
-  return 1
+  { prices, sources }: Cells,
+): void {
+  for (let number = from; number < to; number += 1) {
+    if (sources[number] !== OPEN) continue
+    if (!findInList(prepared, lens, compiled, number, quantities, cell)) continue
+    prices[number] = cell.units
+    sources[number] = source
+  }
 }
 
+/** Lists that share a step: items they name one by one, signatures only one of them speaks of in a sweep. */
 function fillFromStep(
   prepared: PreparedStore,
-  lists: readonly LadderList[],
+  step: readonly LadderEntry[],
+  quantities: Quantities,
   source: number,
-  prices: Float64Array,
-  sources: Int16Array,
-): number {
-  let filled = 0
-  for (let number = 0; number < prices.length; number += 1) {
-    if (sources[number] !== -1) continue
-    const won = bestOfStep(prepared, lists, number)
-    if (!won) continue
-    prices[number] = scratch.units
-    sources[number] = source + lists.indexOf(won)
-    filled += 1
+  cells: Cells,
+): void {
+  const { prices, sources } = cells
+  const decide = (number: number) => {
+    if (sources[number] !== OPEN) return
+    const won = bestOfStep(prepared, step, number, quantities, cell)
+    if (won) {
+      prices[number] = cell.units
+      sources[number] = source + step.indexOf(won)
+    } else sources[number] = SKIPPED
   }
-  return filled
+  for (const { compiled } of step) for (const number of compiled.named) decide(number)
+  const planned = step.filter(({ compiled }) => hasPlan(compiled))
+  if (planned.length > 0) {
+    const { index } = prepared
+    const speaks = planned.map(({ compiled }) => signaturesOf(compiled, index.variantSignatures))
+    const alone = planned.map((_, at) => {
+      const mine = Uint8Array.from(speaks[at] as Uint8Array)
+      speaks.forEach((other, next) => {
+        if (next !== at) for (let key = 0; key < mine.length; key += 1) if (other[key] === 1) mine[key] = 0
+      })
+      return mine
+    })
+    planned.forEach((entry, at) =>
+      sweepPlan(prepared, entry, quantities, source + step.indexOf(entry), cells, alone[at] ?? null),
+    )
+    for (let signature = 0; signature < index.variantSignatures; signature += 1) {
+      if (speaks.filter((each) => each[signature] === 1).length < 2) continue
+      const to = index.signatureStarts[signature + 1] as number
+      for (let number = index.signatureStarts[signature] as number; number < to; number += 1) decide(number)
+    }
+    for (let number = 0; number < sources.length; number += 1)
+      if (sources[number] === SKIPPED) sources[number] = OPEN
+  }
+  for (const { compiled } of step) reopen(compiled.named, sources)
 }
 
-function fillFromBase(base: Float64Array, prices: Float64Array, sources: Int16Array): void {
-  for (let number = 0; number < prices.length; number += 1) {
-    if (sources[number] === -1) prices[number] = base[number] as number
-  }
+function signaturesOf(compiled: CompiledList, count: number): Uint8Array {
+  const { starts } = compiled.plan()
+  const speaks = new Uint8Array(count)
+  for (let key = 0; key < count; key += 1) speaks[key] = starts[key] === starts[key + 1] ? 0 : 1
+  return speaks
 }
 
-/** Which of the lists that share rung and rank decides; its price is left in `scratch`. */
-function bestOfStep(
+const MOST_FLAT = 4
+
+/** What a list gives for each item it names; NaN where nothing. */
+function flatPrices(
   prepared: PreparedStore,
-  lists: readonly LadderList[],
-  number: number,
-): LadderList | null {
-  let best: LadderList | null = null
-  let units = Number.NaN
-  let specificity = Number.NEGATIVE_INFINITY
-  for (const list of lists) {
-    if (!findInList(prepared, list.compiled, number) || scratch.specificity <= specificity) continue
-    best = list
-    units = scratch.units
-    specificity = scratch.specificity
+  { compiled, lens }: LadderEntry,
+  quantities: Quantities,
+): Float64Array {
+  const isLasting = compiled.lineSchedules.length === 0 && compiled.referredTo.size === 0
+  const key = `${compiled.hasBreaks ? quantities.own : ''}/${lens.key}`
+  const kept = prepared.flatPrices.get(compiled)
+  const known = isLasting ? kept?.get(key) : undefined
+  if (known) return known
+  const prices = new Float64Array(compiled.named.length)
+  for (let at = 0; at < prices.length; at += 1) {
+    const number = compiled.named[at] as number
+    prices[at] = findInList(prepared, lens, compiled, number, quantities, cell) ? cell.units : Number.NaN
   }
-  scratch.units = units
-  scratch.specificity = specificity
-  return best
+  if (isLasting && !kept) prepared.flatPrices.set(compiled, new Map([[key, prices]]))
+  else if (isLasting && kept) {
+    if (kept.size >= MOST_FLAT) kept.clear()
+    kept.set(key, prices)
+  }
+  return prices
 }
 
-/** Whether a list has a price for a variant; it is left in `scratch`. */
-function findInList(prepared: PreparedStore, compiled: CompiledList, number: number): boolean {
-  const { rows, key } = findRow(compiled, prepared.index, number)
-  const source = prepared.base[number] as number
-  const end = rows.starts[key + 1] as number
-  for (let at = rows.starts[key] as number; at < end; at += 1) {
-    const units = runPriceStep(compiled.steps[rows.lines[at] as number] as PriceStep, source)
-    if (units !== units) continue
-    scratch.units = units
-    scratch.specificity = rows.specificities[at] as number
-    return true
+/** What happens to a price after its list, for every item it can happen to. */
+function finish(
+  prepared: PreparedStore,
+  situation: Situation,
+  quantities: Quantities,
+  { prices, sources, lists }: PriceColumn,
+): void {
+  if (situation.shown.length > 0) {
+    const isProtected = protectedLists(situation)
+    for (let number = 0; number < prices.length; number += 1) {
+      const source = sources[number] as number
+      if (source >= 0 && isProtected.has(lists[source] as string)) continue
+      const units = prices[number] as number
+      if (units === units) prices[number] = adjustShown(prepared, situation, number, units)
+    }
   }
-  return false
+  if (situation.publicSituation) {
+    const guest = priceColumn(prepared, situation.publicSituation, quantities.own).prices
+    for (let number = 0; number < prices.length; number += 1) {
+      if ((guest[number] as number) < (prices[number] as number)) prices[number] = guest[number] as number
+    }
+  }
+  if (!hasFloors(prepared, situation)) return
+  for (let number = 0; number < prices.length; number += 1) {
+    const floor = floorUnits(prepared, situation, number)
+    if ((prices[number] as number) < floor) prices[number] = floor
+  }
+}
+
+function protectedLists({ ladder }: Situation): ReadonlySet<string> {
+  return new Set(
+    ladder.flatMap((step) =>
+      step.filter(({ contract }) => contract?.isProtected).map(({ compiled }) => compiled.list.id),
+    ),
+  )
+}
+
+/** Where every list of the ladder has its say in every cell there is nothing to sweep. */
+function columnCellByCell(prepared: PreparedStore, situation: Situation, quantities: Quantities): PriceColumn {
+  const { prices, sources } = emptyCells(prepared)
+  const lists = situation.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
+  const sourceOf = new Map(lists.map((id, at) => [id, at]))
+  for (let number = 0; number < prices.length; number += 1) {
+    const found = findPrice(prepared, situation, number, quantities)
+    prices[number] = found.units
+    sources[number] = found.entry ? (sourceOf.get(found.entry.compiled.list.id) ?? OPEN) : OPEN
+  }
+  return { prices, sources, lists }
 }

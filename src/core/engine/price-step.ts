@@ -1,42 +1,41 @@
-import { add, type Decimal, fromDigits, HUNDRED, multiply, toDigits, powerOfTen } from '../decimal/decimal'
+import { type Decimal, fromDigits, powerOfTen, scaleOf } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { type RoundingRule, roundPrice, toMinorUnit } from '../decimal/rounding'
-import type { PriceMethod } from '../price/price-list'
+import { type Operation, toUnits } from './operation'
 
 /**
- * A line's method and rounding compiled for many prices: an exact integer operation from one price to
- * another, both in smallest units (a price of 19.90 with two digits is 1990).
+ * An operation and its rounding compiled for many prices, all in smallest units (19.90 with two digits is 1990).
  *
- * Before rounding the price is (source·N + A) ÷ D. Doubles carry these integers exactly up to 2^53, and
- * a double division of such integers has the right floor: a true quotient below an integer k is below it
- * by at least 1/D, which is more than half the distance of doubles at k while k·D ≤ 2^53. Beyond
- * `limit` the plain rational arithmetic of `core/decimal` decides.
+ * Where the rule has one price in each period, the result is `offset + grid·floor(source·factor + shift)` in
+ * doubles. That is exact: the true quotient is a multiple of 1/(2·denominator·grid), `shift` puts it half such a
+ * distance from every integer, and while `|source|·numerator + |addend| ≤ 2^49` the error of a multiplication and
+ * an addition is smaller than that. Beyond `limit` the fractional part decides, and where it is too near an
+ * integer, integers do.
  */
 export interface PriceStep {
-  readonly method: PriceMethod
+  readonly operation: Operation
   readonly rule: RoundingRule
   readonly digits: number
-  /** Smallest units of a fixed amount, which no rounding touches; NaN for computed prices. */
-  readonly fixed: number
+  /** How the price is found: by the formula above, by remainders, among several endings, or in two roundings. */
+  readonly kind: 'formula' | 'half-even' | 'endings' | 'two-roundings'
+  readonly factor: number
+  readonly shift: number
+  readonly grid: number
+  readonly offset: number
+  /** The largest source for which doubles are exact; −1 when they never are. */
+  readonly limit: number
+  /** The smallest source whose result is above zero before rounding. */
+  readonly least: number
+  /** The cheapest price the rule can give. */
+  readonly smallest: number
   readonly numerator: number
   readonly addend: number
   readonly denominator: number
-  /** The largest source for which doubles are exact; −1 when they never are. */
-  readonly limit: number
-  /** Step of a step rounding in smallest units; 0 for endings. */
-  readonly step: number
   readonly mode: RoundingRule['mode']
-  readonly period: number
   readonly endings: Float64Array
 }
 
-const EXACT_INTEGER = 2 ** 52
-
-/** Smallest units of an amount that has at most `digits` digits. */
-export function toUnits(amount: Decimal, digits: number): number {
-  const { coefficient, scale } = toDigits(amount)
-  return Number(coefficient * powerOfTen(digits - scale))
-}
+const EXACT = 2n ** 49n
 
 export function fromUnits(units: number, digits: number): Decimal {
   return fromDigits({ coefficient: BigInt(units), scale: digits })
@@ -47,75 +46,120 @@ export function toPrice(units: number, digits: number): Decimal | null {
   return Number.isNaN(units) ? null : fromUnits(units, digits)
 }
 
-/** What a method makes of a base price, exactly and before rounding. `base` is not used by fixed amounts. */
-export function applyMethod(method: PriceMethod, base: Decimal): Decimal {
-  switch (method.kind) {
-    case 'fixed':
-      return method.amount
-    case 'amount':
-      return add(base, method.amount)
-    case 'percent':
-      return multiply(base, multiply(add(HUNDRED, method.percent), '0.01' as Decimal))
-  }
-}
-
-/** `digits` is how many digits a price of the store has. A missing rule rounds to the smallest unit. */
+/** `digits` is how many digits the resulting price has. A missing rule rounds to the smallest unit. */
 export function compilePriceStep(
-  method: PriceMethod,
+  operation: Operation,
   rounding: RoundingRule | null,
   digits: number,
 ): PriceStep {
   const rule = rounding ?? toMinorUnit(digits)
-  const line = linearOperation(method, digits)
-  const step = rule.kind === 'step' ? toUnits(rule.step, digits) : 0
-  // The rounding multiplies what it gets by two, and a step rounding divides by a multiple of the step.
-  const room = EXACT_INTEGER / 2 - Math.abs(line.addend) - line.denominator * Math.max(step, 1)
+  const parts = rule.kind === 'step' ? [rule.step] : [rule.period, ...rule.endings]
+  const representable = parts.every((part) => scaleOf(part) <= digits)
+  const kind = !representable
+    ? 'two-roundings'
+    : rule.kind === 'endings' && rule.endings.length > 1
+      ? 'endings'
+      : rule.mode === 'half-even'
+        ? 'half-even'
+        : 'formula'
+  const units = (part: Decimal) => (representable ? toUnits(part, digits) : 0)
+  const grid = units(rule.kind === 'step' ? rule.step : rule.period)
+  const endings = Float64Array.from(rule.kind === 'endings' ? rule.endings.map(units) : [])
+  const offset = endings[0] ?? 0
   return {
-    method,
+    operation,
     rule,
     digits,
-    fixed: method.kind === 'fixed' ? toUnits(method.amount, digits) : Number.NaN,
-    ...line,
-    limit: room > 0 && line.exact ? Math.floor(room / Math.max(line.numerator, 1)) : -1,
-    step,
+    kind,
+    ...formula(operation, grid, offset, rule.mode),
+    grid,
+    offset,
+    least: leastSource(operation),
+    smallest: rule.kind === 'step' ? grid : (endings.find((ending) => ending > 0) ?? grid),
+    numerator: Number(operation.numerator),
+    addend: Number(operation.addend),
+    denominator: Number(operation.denominator),
     mode: rule.mode,
-    period: rule.kind === 'endings' ? toUnits(rule.period, digits) : 0,
-    endings: Float64Array.from(
-      rule.kind === 'endings' ? rule.endings.map((ending) => toUnits(ending, digits)) : [],
-    ),
+    endings,
   }
+}
+
+function formula(
+  { numerator, addend, denominator }: Operation,
+  grid: number,
+  offset: number,
+  mode: RoundingRule['mode'],
+) {
+  const size = denominator * BigInt(grid)
+  if (size === 0n) return { factor: 0, shift: 0, limit: -1 }
+  const from = addend - BigInt(offset) * denominator
+  const half = mode === 'up' ? 2n * size - 2n : mode === 'down' ? 0n : size
+  const room = EXACT - size - (from < 0n ? -from : from)
+  return {
+    factor: Number(numerator) / Number(size),
+    // A quarter in the numerator of the doubled fraction is half a lattice step of the quotient.
+    shift: (Number(2n * from + half) + 0.5) / (2 * Number(size)),
+    limit: room > 0n ? Number(room / numerator) : -1,
+  }
+}
+
+/** The smallest source from which source × numerator + addend is above zero. */
+function leastSource({ numerator, addend }: Operation): number {
+  return addend > 0n ? 0 : Number(-addend / numerator) + 1
 }
 
 /**
- * The price a step makes of a base price, both in smallest units.
+ * The price a step makes of another, both in smallest units.
  *
- * Errors  NaN when there is no base price to start from, or when the result is not above zero: the line
- *         does not apply.
+ * Errors  NaN when there is nothing to start from, or when the result is not above zero before rounding.
  */
 export function runPriceStep(step: PriceStep, source: number): number {
-  if (step.fixed === step.fixed) return step.fixed
-  if (source !== source) return Number.NaN
-  if (source > step.limit) return runExactly(step, source)
-  const value = source * step.numerator + step.addend
-  if (value <= 0) return Number.NaN
-  return step.step > 0 ? onStep(step, value) : onEnding(step, value)
+  if (!(source >= step.least)) return Number.NaN
+  if (source > step.limit) return runBeyond(step, source)
+  if (step.kind === 'formula') {
+    const price = step.offset + step.grid * Math.floor(source * step.factor + step.shift)
+    return price > 0 ? price : step.smallest
+  }
+  if (step.kind === 'half-even') return onStepHalfEven(step, source)
+  return step.kind === 'endings' ? onEnding(step, source) : runExactly(step, source)
 }
 
-function onStep({ denominator, step, mode }: PriceStep, value: number): number {
-  const size = denominator * step
+/**
+ * The hot loop: one step over neighbouring prices; NaN where there is no result.
+ */
+export function sweepPriceStep(
+  step: PriceStep,
+  sources: Float64Array,
+  results: Float64Array,
+  from: number,
+  to: number,
+): void {
+  if (step.kind !== 'formula') {
+    for (let at = from; at < to; at += 1) results[at] = runPriceStep(step, sources[at] as number)
+    return
+  }
+  const { factor, shift, grid, offset, limit, least } = step
+  for (let at = from; at < to; at += 1) {
+    const source = sources[at] as number
+    const price = offset + grid * Math.floor(source * factor + shift)
+    results[at] =
+      source >= least && source <= limit && price > 0 ? price : runPriceStep(step, source)
+  }
+}
+
+function onStepHalfEven({ numerator, addend, denominator, grid }: PriceStep, source: number): number {
+  const size = denominator * grid
+  const value = source * numerator + addend
   const below = Math.floor(value / size)
   const remainder = value - below * size
-  let steps = below
-  if (remainder > 0) {
-    if (mode === 'up') steps += 1
-    else if (mode === 'half-up') steps += remainder * 2 >= size ? 1 : 0
-    else if (mode === 'half-even')
-      steps += remainder * 2 > size || (remainder * 2 === size && below % 2 !== 0) ? 1 : 0
-  }
-  return steps > 0 ? steps * step : step
+  const up = remainder * 2 > size || (remainder * 2 === size && below % 2 !== 0)
+  const steps = up ? below + 1 : below
+  return steps > 0 ? steps * grid : grid
 }
 
-function onEnding({ denominator, period, endings, mode }: PriceStep, value: number): number {
+function onEnding(step: PriceStep, source: number): number {
+  const { numerator, addend, denominator, grid: period, endings, mode, smallest } = step
+  const value = source * numerator + addend
   // Prices of the grid are whole units, so the whole units below the value find its lower neighbour.
   const whole = Math.floor(value / denominator)
   const first = endings[0] as number
@@ -132,22 +176,28 @@ function onEnding({ denominator, period, endings, mode }: PriceStep, value: numb
   const above = start + (endings[at] as number)
   const price =
     mode === 'up' || (mode === 'nearest' && 2 * value >= (below + above) * denominator) ? above : below
-  if (price > 0) return price
-  return first > 0 ? first : endings.length > 1 ? (endings[1] as number) : period
+  return price > 0 ? price : smallest
 }
 
-function runExactly({ method, rule, digits }: PriceStep, source: number): number {
-  const amount = applyMethod(method, fromUnits(source, digits))
-  if (amount.startsWith('-') || amount === '0') return Number.NaN
-  return toUnits(roundPrice(toFraction(amount), rule), digits)
+/** Doubles with an error bound first: only what lies too near a border needs integers. */
+function runBeyond(step: PriceStep, source: number): number {
+  if (step.kind !== 'formula') return runExactly(step, source)
+  const scaled = source * step.factor
+  const quotient = scaled + step.shift
+  const floor = Math.floor(quotient)
+  const tolerance = (Math.abs(scaled) + Math.abs(step.shift) + 1) * 2 ** -49
+  if (quotient - floor <= tolerance || floor + 1 - quotient <= tolerance) return runExactly(step, source)
+  const price = step.offset + step.grid * floor
+  return price > 0 ? price : step.smallest
 }
 
-/** (source·numerator + addend) ÷ denominator, all in smallest units. */
-function linearOperation(method: PriceMethod, digits: number) {
-  if (method.kind === 'fixed') return { numerator: 0, addend: 0, denominator: 1, exact: true }
-  if (method.kind === 'amount')
-    return { numerator: 1, addend: toUnits(method.amount, digits), denominator: 1, exact: true }
-  const factor = toDigits(add(HUNDRED, method.percent))
-  const exact = factor.coefficient < BigInt(EXACT_INTEGER)
-  return { numerator: Number(factor.coefficient), addend: 0, denominator: 10 ** (factor.scale + 2), exact }
+function runExactly({ operation, rule, digits }: PriceStep, source: number): number {
+  const value = {
+    numerator: BigInt(source) * operation.numerator + operation.addend,
+    denominator: operation.denominator * powerOfTen(digits),
+  }
+  const rounded = roundPrice(value, rule)
+  // A rule finer than the currency: its price is rounded once more, to what can be paid.
+  const payable = scaleOf(rounded) <= digits ? rounded : roundPrice(toFraction(rounded), toMinorUnit(digits))
+  return toUnits(payable, digits)
 }

@@ -3,13 +3,21 @@ import { closest, distance } from 'fastest-levenshtein'
 /** The kinds of record a store is made of. */
 export const RECORD_KINDS = [
   'settings',
+  'currency',
+  'exchange-rate',
+  'channel',
+  'region',
   'category',
+  'price-family',
   'product',
   'variant',
+  'extra',
   'group',
   'account',
   'price-list',
   'price-line',
+  'contract',
+  'adjustment',
 ] as const
 export type RecordKind = (typeof RECORD_KINDS)[number]
 
@@ -31,6 +39,18 @@ export type IssueCode =
   | 'unsorted-endings'
   | 'in-use'
   | 'not-in-axes'
+  /** A window that ends before, or when, it starts. */
+  | 'reversed-window'
+  | 'too-high'
+  /** Quantity breaks that do not rise. */
+  | 'unsorted-breaks'
+  | 'no-breaks'
+  /** A margin that no price can have. */
+  | 'margin-too-high'
+  /** An own amount in the store's own currency. */
+  | 'store-currency'
+  | 'no-parties'
+  | 'reversed-range'
 
 /** One thing that is wrong with what somebody wants to store: data, worded by the interface. */
 export interface Issue {
@@ -44,6 +64,9 @@ export interface Issue {
   /** The nearest right thing, as the code needs it: a limit, a code that exists, a list of codes. */
   readonly expected: string | null
 }
+
+/** Whether a record still takes part; an archived one is kept for what speaks of it. */
+export type Status = 'active' | 'archived'
 
 export type Parsed<Value> =
   { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly issues: readonly Issue[] }

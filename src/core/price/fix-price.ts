@@ -1,5 +1,6 @@
-import type { Decimal } from '../decimal/decimal'
+import { compare, type Decimal, ZERO } from '../decimal/decimal'
 import { compareLines, type PriceLine } from './price-list'
+import { forAnyQuantity, type PriceMethod, type QuantityBreak } from './price-method'
 
 /** A line of a list before and after; `null` means it did not, or does no longer, exist. */
 export interface LineChange {
@@ -16,30 +17,45 @@ export function nextPosition(lines: readonly PriceLine[]): number {
  * What must change in a list's lines so that one variant costs a fixed amount in it.
  *
  * The line that is for this variant alone is changed, or one is added under `id`. Every other line that names
- * the variant lets go of it: it is as specific, and would win by standing first.
+ * the variant lets go of it: it is as specific, and would win by standing first. A line with quantity breaks
+ * keeps those the quantity does not reach.
  *
- * Units   amount in currency units, above zero; `lines` are all lines of the list.
+ * Units   amount in the list's currency, above zero; `lines` are all lines of the list.
  */
 export function fixPrice(
   lines: readonly PriceLine[],
   variant: string,
   amount: Decimal,
-  { list, id }: { readonly list: string; readonly id: string },
+  { list, id, quantity }: { readonly list: string; readonly id: string; readonly quantity: Decimal },
 ): readonly LineChange[] {
   const own = ownLines(lines, variant)[0] ?? null
   const letGo = lines
     .filter((line) => line !== own && names(line, variant))
     .map((line) => ({ before: line, after: withoutVariant(line, variant) }))
   const method = { kind: 'fixed', amount } as const
-  const line: PriceLine = own ?? {
-    id,
-    list,
-    position: nextPosition(lines),
-    scope: { include: [{ kind: 'variant', variant }], exclude: [] },
-    method,
-    rounding: null,
-  }
-  return [...letGo, { before: own, after: { ...line, method } }]
+  const line: PriceLine = own
+    ? { ...own, breaks: withMethodAt(own.breaks, quantity, method) }
+    : {
+        id,
+        list,
+        position: nextPosition(lines),
+        scope: { include: [{ kind: 'variant', variant }], exclude: [] },
+        schedule: null,
+        rounding: null,
+        ...forAnyQuantity(method),
+      }
+  return [...letGo, { before: own, after: line }]
+}
+
+/** The break a quantity reaches with another method; one from nothing on where it reaches none. */
+function withMethodAt(
+  breaks: readonly QuantityBreak[],
+  quantity: Decimal,
+  method: PriceMethod,
+): readonly QuantityBreak[] {
+  const reached = breaks.filter(({ from }) => compare(from, quantity) <= 0).length - 1
+  if (reached < 0) return [{ from: ZERO, method }, ...breaks]
+  return breaks.map((each, at) => (at === reached ? { ...each, method } : each))
 }
 
 /** What must change so that a list has no line for one variant alone: nothing where there is none. */

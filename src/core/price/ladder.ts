@@ -1,7 +1,7 @@
 import type { WhoTerm } from '../predicates/who'
 
 /** The rungs a price can come from, top to bottom; the base price stands below them all. */
-const RUNGS = ['account', 'group', 'signed-in', 'everyone'] as const
+const RUNGS = ['contract', 'account', 'group', 'signed-in', 'everyone'] as const
 export type Rung = (typeof RUNGS)[number]
 
 const RUNG_OF: Readonly<Record<WhoTerm['kind'], Rung>> = {
@@ -17,7 +17,8 @@ const RUNG_OF: Readonly<Record<WhoTerm['kind'], Rung>> = {
 
 /**
  * The rung a list stands on for a buyer: decided by the most specific term of its audience that holds
- * them, so one list can be an account list to one buyer and a group list to another.
+ * them, so one list can be an account list to one buyer and a group list to another. A list of a contract
+ * that binds the buyer stands on the rung of contracts.
  */
 export function rungOf(term: WhoTerm): Rung {
   return RUNG_OF[term.kind]
@@ -29,5 +30,5 @@ export function compareRungs(left: Rung, right: Rung): number {
 
 /** Whether a rung is the buyer's own: lists on it are made for them or their kind, not for whoever comes. */
 export function isOwnRung(rung: Rung): boolean {
-  return rung === 'account' || rung === 'group'
+  return rung === 'contract' || rung === 'account' || rung === 'group'
 }

@@ -1,13 +1,10 @@
-import type { Decimal } from '../decimal/decimal'
 import type { RoundingRule } from '../decimal/rounding'
+import type { Status } from '../issue/issue'
 import type { What } from '../predicates/what'
+import type { Schedule } from '../predicates/when'
+import type { Where } from '../predicates/where'
 import type { Who } from '../predicates/who'
-
-/** How a line makes a price. Percent and amount are signed: −10 is ten off. */
-export type PriceMethod =
-  | { readonly kind: 'fixed'; readonly amount: Decimal }
-  | { readonly kind: 'percent'; readonly percent: Decimal; readonly reference: 'base' }
-  | { readonly kind: 'amount'; readonly amount: Decimal; readonly reference: 'base' }
+import type { Breaks } from './price-method'
 
 export const PURPOSES = ['level', 'wholesale', 'contract', 'promotional', 'other'] as const
 export type Purpose = (typeof PURPOSES)[number]
@@ -19,22 +16,35 @@ export interface PriceList {
   readonly name: string
   readonly purpose: Purpose
   readonly state: 'on' | 'off'
+  readonly status: Status
+  /** ISO 4217, of its fixed amounts and computed prices. */
+  readonly currency: string
+  /** Whether its amounts already hold the tax. */
+  readonly taxBasis: 'net' | 'gross'
+  /** Nobody, for a list that is only reached through contracts. */
   readonly audience: Who
+  /** The part of the catalogue it speaks of at all. */
+  readonly scope: What
+  readonly place: Where
+  readonly schedule: Schedule
   /** On one rung of the ladder, 1 comes before 2. */
   readonly rank: number
   /** What happens to everything no line speaks of; `null` leaves it to the next list. */
-  readonly defaultLine: PriceMethod | null
+  readonly defaultLine: Breaks | null
   /** How computed prices are rounded; `null` means to the currency's smallest unit. Fixed amounts stay. */
   readonly rounding: RoundingRule | null
+  /** Whether its buyers are offered, of its scope, only what a line speaks of. */
+  readonly onlyListed: boolean
 }
 
-export interface PriceLine {
+export interface PriceLine extends Breaks {
   readonly id: string
   readonly list: string
   /** Of two lines equally specific, the one with the lower position wins. */
   readonly position: number
   readonly scope: What
-  readonly method: PriceMethod
+  /** Beside the list's own; `null` is whenever the list holds. */
+  readonly schedule: Schedule | null
   /** Instead of the list's rounding. */
   readonly rounding: RoundingRule | null
 }

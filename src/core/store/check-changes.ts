@@ -1,5 +1,6 @@
 import { findCycle } from '../catalogue/category'
 import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
+import { findReferenceCycle, listsReferredTo } from '../price/price-references'
 import { findDependants, labelOf, referencesOf } from './references'
 import type { Change, RecordOfKind, Store } from './store'
 
@@ -15,11 +16,60 @@ const NAMED_DEPENDANTS = 5
  */
 export function checkChanges(next: Store, changes: readonly Change[]): readonly Issue[] {
   const owners = new CodeOwners(next)
-  return changes.flatMap((change) =>
-    change.after === null
-      ? checkRemoval(next, change)
-      : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
+  return [
+    ...changes.flatMap((change) =>
+      change.after === null
+        ? checkRemoval(next, change)
+        : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
+    ),
+    ...checkListReferences(next, changes),
+  ]
+}
+
+/** Lists that come to be computed from themselves, each circle named once. */
+function checkListReferences(next: Store, changes: readonly Change[]): readonly Issue[] {
+  const touched = new Set(
+    changes.flatMap(({ kind, after }) => {
+      if (after === null) return []
+      if (kind === 'price-list') return refersToLists(after) ? [after.id] : []
+      return kind === 'price-line' && refersToLists(after) ? [after.list] : []
+    }),
   )
+  if (touched.size === 0) return []
+  const referredTo = referencesBetweenLists(next)
+  const named = new Set<string>()
+  const issues: Issue[] = []
+  for (const id of touched) {
+    const cycle = findReferenceCycle(id, (list) => referredTo.get(list) ?? [])
+    if (!cycle || cycle.some((each) => named.has(each))) continue
+    for (const each of cycle) named.add(each)
+    const code = (list: string) => next['price-list'].get(list)?.code ?? list
+    issues.push(issue('cycle', 'price-list', code(id), 'method', cycle.map(code).join(' › '), null))
+  }
+  return issues
+}
+
+function refersToLists(record: RecordOfKind['price-list'] | RecordOfKind['price-line']): boolean {
+  const breaks = 'breaks' in record ? record : record.defaultLine
+  return (
+    breaks?.breaks.some(({ method }) => 'reference' in method && method.reference.kind === 'list') ?? false
+  )
+}
+
+function referencesBetweenLists(store: Store): ReadonlyMap<string, ReadonlySet<string>> {
+  const found = new Map<string, Set<string>>()
+  const add = (list: string, records: Iterable<string>) => {
+    const known = found.get(list)
+    if (known) for (const each of records) known.add(each)
+    else found.set(list, new Set(records))
+  }
+  for (const list of store['price-list'].values()) add(list.id, listsReferredTo(list, []))
+  for (const line of store['price-line'].values()) {
+    if (!refersToLists(line)) continue
+    for (const { method } of line.breaks)
+      if ('reference' in method && method.reference.kind === 'list') add(line.list, [method.reference.list])
+  }
+  return found
 }
 
 /** Which records go by a code, gathered once a kind so that a large import is not checked pair by pair. */
@@ -107,7 +157,7 @@ function checkOptions(next: Store, variant: RecordOfKind['variant']): readonly I
 
 /** The name people know a record by, which no other of its kind may have. */
 function codeOf(kind: RecordKind, record: AnyRecord): { field: string; value: string } | null {
-  if (kind === 'settings' || kind === 'price-line') return null
+  if (kind === 'settings' || kind === 'price-line' || kind === 'exchange-rate') return null
   if (kind === 'variant') return { field: 'sku', value: (record as RecordOfKind['variant']).sku }
   return { field: 'code', value: (record as RecordOfKind['product']).code }
 }

@@ -1,16 +1,37 @@
-import { type CustomerGroup, type Account } from '../buyers/buyer'
+import type { Account, CustomerGroup } from '../buyers/buyer'
 import { parseAccount, parseGroup } from '../buyers/parse-buyers'
 import type { Category } from '../catalogue/category'
 import {
+  type ExtraDraft,
   parseCategory,
+  parseExtra,
+  parsePriceFamily,
   parseProduct,
   parseVariant,
+  type PriceDigits,
   type ProductDraft,
   type VariantDraft,
 } from '../catalogue/parse-catalogue'
+import type { PriceFamily } from '../catalogue/price-family'
 import { findMinorDigits } from '../currency/iso-4217'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed, RecordKind } from '../issue/issue'
+import {
+  type CurrencyDraft,
+  type ExchangeRateDraft,
+  parseChannel,
+  parseCurrency,
+  parseExchangeRate,
+  parseRegion,
+  type RegionDraft,
+} from '../places/parse-place'
+import type { Channel } from '../places/place'
+import {
+  type AdjustmentDraft,
+  type ContractDraft,
+  parseAdjustment,
+  parseContract,
+} from '../price/parse-contract'
 import {
   parsePriceLine,
   parsePriceList,
@@ -22,28 +43,54 @@ import type { RecordOfKind, Settings } from './store'
 /** Each kind of record as it is submitted: right in shape, not yet in meaning. */
 export interface DraftOfKind {
   readonly settings: Settings
+  readonly currency: CurrencyDraft
+  readonly 'exchange-rate': ExchangeRateDraft
+  readonly channel: Channel
+  readonly region: RegionDraft
   readonly category: Category
+  readonly 'price-family': PriceFamily
   readonly product: ProductDraft
   readonly variant: VariantDraft
+  readonly extra: ExtraDraft
   readonly group: CustomerGroup
   readonly account: Account
   readonly 'price-list': PriceListDraft
   readonly 'price-line': PriceLineDraft
+  readonly contract: ContractDraft
+  readonly adjustment: AdjustmentDraft
+}
+
+/** What the meaning of a record depends on beside itself. */
+export interface ParseContext extends PriceDigits {
+  /** The currency of a price list by its id. */
+  readonly currencyOfList: (list: string) => string
 }
 
 type Parsers = {
-  readonly [Kind in RecordKind]: (draft: DraftOfKind[Kind], digits: number) => Parsed<RecordOfKind[Kind]>
+  readonly [Kind in RecordKind]: (
+    draft: DraftOfKind[Kind],
+    context: ParseContext,
+  ) => Parsed<RecordOfKind[Kind]>
 }
 
 const PARSERS: Parsers = {
   settings: parseSettings,
+  currency: (draft, { currency }) => parseCurrency(draft, currency),
+  'exchange-rate': parseExchangeRate,
+  channel: parseChannel,
+  region: parseRegion,
   category: parseCategory,
+  'price-family': parsePriceFamily,
   product: parseProduct,
   variant: parseVariant,
+  extra: parseExtra,
   group: parseGroup,
   account: parseAccount,
-  'price-list': parsePriceList,
-  'price-line': parsePriceLine,
+  'price-list': (draft, { digitsOf }) => parsePriceList(draft, digitsOf),
+  'price-line': (draft, { digitsOf, currencyOfList }) =>
+    parsePriceLine(draft, digitsOf(currencyOfList(draft.list))),
+  contract: (draft, { digits }) => parseContract(draft, digits),
+  adjustment: (draft, { digits }) => parseAdjustment(draft, digits),
 }
 
 /**
@@ -53,9 +100,9 @@ const PARSERS: Parsers = {
 export function parseRecord<Kind extends RecordKind>(
   kind: Kind,
   draft: DraftOfKind[Kind],
-  digits: number,
+  context: ParseContext,
 ): Parsed<RecordOfKind[Kind]> {
-  return PARSERS[kind](draft, digits)
+  return PARSERS[kind](draft, context)
 }
 
 function parseSettings(draft: Settings): Parsed<Settings> {
@@ -64,5 +111,15 @@ function parseSettings(draft: Settings): Parsed<Settings> {
   if (minorDigits === null) reader.report('unknown', 'currency', draft.currency, 'EUR')
   const priceDigits = reader.wholeNumber('priceDigits', draft.priceDigits, minorDigits ?? 0)
   if (priceDigits > 6) reader.report('too-many-digits', 'priceDigits', String(priceDigits), '6')
+  if (!isTimeZone(draft.timeZone)) reader.report('unknown', 'timeZone', draft.timeZone, 'Europe/Dublin')
   return reader.result({ ...draft, name: reader.text('name', draft.name) })
+}
+
+function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name })
+    return true
+  } catch {
+    return false
+  }
 }

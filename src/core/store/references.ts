@@ -1,5 +1,7 @@
-import type { WhatTerm } from '../predicates/what'
-import type { WhoTerm } from '../predicates/who'
+import type { What } from '../predicates/what'
+import type { Where } from '../predicates/where'
+import type { Who } from '../predicates/who'
+import { type Breaks, referenceOf } from '../price/price-method'
 import type { RecordKind } from '../issue/issue'
 import type { Change, RecordOfKind, Store } from './store'
 
@@ -14,48 +16,83 @@ type AnyRecord = RecordOfKind[RecordKind]
 
 /** Everything a record speaks of, so that it can be checked and followed. */
 export function referencesOf(kind: RecordKind, record: AnyRecord): readonly Reference[] {
-  switch (kind) {
-    case 'settings':
-    case 'group':
-      return []
-    case 'category': {
-      const { parent } = record as RecordOfKind['category']
-      return parent === null ? [] : [{ field: 'parent', kind: 'category', id: parent }]
-    }
-    case 'product':
-      return (record as RecordOfKind['product']).categories.map((id) => ({
-        field: 'categories',
-        kind: 'category',
-        id,
-      }))
-    case 'variant':
-      return [{ field: 'product', kind: 'product', id: (record as RecordOfKind['variant']).product }]
-    case 'account':
-      return (record as RecordOfKind['account']).groups.map((id) => ({ field: 'groups', kind: 'group', id }))
-    case 'price-list': {
-      const { audience } = record as RecordOfKind['price-list']
-      return [...audience.include, ...audience.exclude].flatMap(whoReference)
-    }
-    case 'price-line': {
-      const { list, scope } = record as RecordOfKind['price-line']
-      return [
-        { field: 'list', kind: 'price-list', id: list },
-        ...[...scope.include, ...scope.exclude].flatMap(whatReference),
-      ]
-    }
-  }
+  return REFERENCES[kind](record as never)
+}
+
+type ReferencesOfKind = {
+  readonly [Kind in RecordKind]: (record: RecordOfKind[Kind]) => readonly Reference[]
+}
+
+const REFERENCES: ReferencesOfKind = {
+  settings: () => [],
+  currency: () => [],
+  'exchange-rate': ({ currency }) => to('currency', 'currency', [currency]),
+  channel: () => [],
+  region: () => [],
+  category: ({ parent }) => to('parent', 'category', [parent]),
+  'price-family': () => [],
+  product: ({ categories, family }) => [
+    ...to('categories', 'category', categories),
+    ...to('family', 'price-family', [family]),
+  ],
+  variant: ({ product, family }) => [
+    ...to('product', 'product', [product]),
+    ...to('family', 'price-family', [family]),
+  ],
+  extra: ({ scope }) => whatReferences(scope),
+  group: () => [],
+  account: ({ groups }) => to('groups', 'group', groups),
+  'price-list': ({ audience, scope, place, defaultLine }) => [
+    ...whoReferences(audience),
+    ...whatReferences(scope),
+    ...whereReferences(place),
+    ...(defaultLine ? breakReferences('defaultLine', defaultLine) : []),
+  ],
+  'price-line': (line) => [
+    ...to('list', 'price-list', [line.list]),
+    ...whatReferences(line.scope),
+    ...breakReferences('method', line),
+  ],
+  contract: ({ accounts, groups, lists }) => [
+    ...to('accounts', 'account', accounts),
+    ...to('groups', 'group', groups),
+    ...to('lists', 'price-list', lists),
+  ],
+  adjustment: ({ audience, scope, place }) => [
+    ...whoReferences(audience),
+    ...whatReferences(scope),
+    ...whereReferences(place),
+  ],
+}
+
+/** Kinds no record speaks of, so that removing one need not search for dependants. */
+const SPOKEN_OF_BY_NOBODY: ReadonlySet<RecordKind> = new Set([
+  'settings',
+  'exchange-rate',
+  'price-line',
+  'contract',
+  'adjustment',
+])
+
+function to(field: string, kind: RecordKind, ids: readonly (string | null)[]): readonly Reference[] {
+  return ids.filter((id) => id !== null).map((id) => ({ field, kind, id }))
 }
 
 /** What people call a record. */
 export function labelOf(kind: RecordKind, record: AnyRecord): string {
   if (kind === 'variant') return (record as RecordOfKind['variant']).sku
   if (kind === 'price-line') return `line ${(record as RecordOfKind['price-line']).position + 1}`
+  if (kind === 'exchange-rate') {
+    const { currency, from } = record as RecordOfKind['exchange-rate']
+    return `${currency} ${from.slice(0, 10)}`
+  }
   if (kind === 'settings') return (record as RecordOfKind['settings']).name
   return (record as RecordOfKind['product']).code
 }
 
 /** The records that speak of this one, as far as they would be left without it. */
 export function findDependants(store: Store, { kind, id }: Pick<Change, 'kind' | 'id'>): readonly string[] {
+  if (SPOKEN_OF_BY_NOBODY.has(kind)) return []
   const found: string[] = []
   for (const [otherKind, records] of Object.entries(store) as [
     RecordKind,
@@ -72,15 +109,42 @@ export function findDependants(store: Store, { kind, id }: Pick<Change, 'kind' |
   return found
 }
 
-function whoReference(term: WhoTerm): readonly Reference[] {
-  if (term.kind === 'group') return [{ field: 'audience', kind: 'group', id: term.group }]
-  if (term.kind === 'account') return [{ field: 'audience', kind: 'account', id: term.account }]
-  return []
+function whoReferences({ include, exclude }: Who): readonly Reference[] {
+  return [...include, ...exclude].flatMap((term) => {
+    if (term.kind === 'group') return to('audience', 'group', [term.group])
+    return term.kind === 'account' ? to('audience', 'account', [term.account]) : []
+  })
 }
 
-function whatReference(term: WhatTerm): readonly Reference[] {
-  if (term.kind === 'category') return [{ field: 'scope', kind: 'category', id: term.category }]
-  if (term.kind === 'product') return [{ field: 'scope', kind: 'product', id: term.product }]
-  if (term.kind === 'variant') return [{ field: 'scope', kind: 'variant', id: term.variant }]
-  return []
+function whatReferences({ include, exclude }: What): readonly Reference[] {
+  return [...include, ...exclude].flatMap((term) => {
+    switch (term.kind) {
+      case 'category':
+        return to('scope', 'category', [term.category])
+      case 'family':
+        return to('scope', 'price-family', [term.family])
+      case 'product':
+        return to('scope', 'product', [term.product])
+      case 'variant':
+        return to('scope', 'variant', [term.variant])
+      case 'extra':
+        return to('scope', 'extra', [term.extra])
+      default:
+        return []
+    }
+  })
+}
+
+function whereReferences({ include, exclude }: Where): readonly Reference[] {
+  return [...include, ...exclude].flatMap((term) => {
+    if (term.kind === 'channel') return to('place', 'channel', [term.channel])
+    return term.kind === 'region' ? to('place', 'region', [term.region]) : []
+  })
+}
+
+function breakReferences(field: string, { breaks }: Breaks): readonly Reference[] {
+  return breaks.flatMap(({ method }) => {
+    const reference = referenceOf(method)
+    return reference?.kind === 'list' ? to(field, 'price-list', [reference.list]) : []
+  })
 }

@@ -1,8 +1,16 @@
 import type { Account, CustomerGroup } from '../buyers/buyer'
 import type { Category } from '../catalogue/category'
 import type { Product, Variant } from '../catalogue/product'
-import type { RecordKind } from '../issue/issue'
+import type { Extra } from '../catalogue/extra'
+import type { PriceFamily } from '../catalogue/price-family'
+import type { Currency, ExchangeRate } from '../currency/currency'
+import { findMinorDigits } from '../currency/iso-4217'
+import { RECORD_KINDS, type RecordKind } from '../issue/issue'
+import type { Channel, Region } from '../places/place'
+import type { Adjustment } from '../price/adjustment'
+import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
+import { withChanges } from './layered-map'
 
 /** What holds for the whole store. There is exactly one, under the id `settings`. */
 export interface Settings {
@@ -16,18 +24,34 @@ export interface Settings {
   readonly timeZone: string
   /** ISO 3166-1 alpha-2 of where the merchant sells from. */
   readonly country: string
+  /** Whether prices are entered with or without tax. */
+  readonly taxBasis: 'net' | 'gross'
+  /** How a price is chosen among the lists that apply. */
+  readonly policy: LadderPolicy
+  /** Whether nobody ever pays more than a guest. */
+  readonly neverAbovePublic: boolean
+  /** What the shop compares a lower price with, struck through. */
+  readonly comparedWith: 'nothing' | 'base' | 'recommended'
 }
 
 /** The noun behind each kind of record. */
 export interface RecordOfKind {
   readonly settings: Settings
+  readonly currency: Currency
+  readonly 'exchange-rate': ExchangeRate
+  readonly channel: Channel
+  readonly region: Region
   readonly category: Category
+  readonly 'price-family': PriceFamily
   readonly product: Product
   readonly variant: Variant
+  readonly extra: Extra
   readonly group: CustomerGroup
   readonly account: Account
   readonly 'price-list': PriceList
   readonly 'price-line': PriceLine
+  readonly contract: Contract
+  readonly adjustment: Adjustment
 }
 
 /** Everything the engine reads, as plain data: records by kind and id. Never changed in place. */
@@ -44,16 +68,7 @@ export type Change = {
 }[RecordKind]
 
 export function emptyStore(): Store {
-  return {
-    settings: new Map(),
-    category: new Map(),
-    product: new Map(),
-    variant: new Map(),
-    group: new Map(),
-    account: new Map(),
-    'price-list': new Map(),
-    'price-line': new Map(),
-  }
+  return Object.fromEntries(RECORD_KINDS.map((kind) => [kind, new Map()])) as unknown as Store
 }
 
 /** Errors  throws `RangeError` for a store nobody has set up. */
@@ -63,16 +78,22 @@ export function getSettings(store: Store): Settings {
   return settings
 }
 
-/** The store after the changes; kinds that do not change are shared with the store before. */
+/** The store after the changes; what does not change is shared with the store before. */
 export function applyChanges(store: Store, changes: readonly Change[]): Store {
-  const copies = new Map<RecordKind, Map<string, unknown>>()
+  const byKind = new Map<RecordKind, Change[]>()
   for (const change of changes) {
-    let records = copies.get(change.kind)
-    if (!records) copies.set(change.kind, (records = new Map<string, unknown>(store[change.kind])))
-    if (change.after === null) records.delete(change.id)
-    else records.set(change.id, change.after)
+    const known = byKind.get(change.kind)
+    if (known) known.push(change)
+    else byKind.set(change.kind, [change])
   }
-  return { ...store, ...Object.fromEntries(copies) } as Store
+  const next = [...byKind].map(([kind, some]) => [
+    kind,
+    withChanges<unknown>(
+      store[kind],
+      some.map(({ id, after }) => [id, after]),
+    ),
+  ])
+  return { ...store, ...Object.fromEntries(next) } as Store
 }
 
 /** The changes that take everything back, last one first. */
@@ -80,4 +101,11 @@ export function reverseChanges(changes: readonly Change[]): readonly Change[] {
   return changes
     .map((change) => ({ ...change, before: change.after, after: change.before }) as Change)
     .reverse()
+}
+
+/** How many digits a price in a currency may have: as the store says, else as the currency has. */
+export function priceDigitsOf(store: Store, currency: string): number {
+  const settings = store.settings.get('settings')
+  if (settings?.currency === currency) return settings.priceDigits
+  return store.currency.get(currency)?.priceDigits ?? findMinorDigits(currency) ?? 2
 }

@@ -1,0 +1,62 @@
+import { matchWhat } from '../predicates/what'
+import { type CompiledSchedule, matchWhen } from '../predicates/when'
+import { matchWhere } from '../predicates/where'
+import { matchWho } from '../predicates/who'
+import type { Adjustment } from '../price/adjustment'
+import type { Contract } from '../price/contract'
+import { factsOf } from './catalogue-index'
+import type { PreparedStore } from './prepared-store'
+import type { Situation } from './situation'
+import type { IdleAdjustment, TraceStep } from './trace'
+
+/** The adjustments that did not move a price, with the reason. `contract` is the one the price came from. */
+export function findIdleAdjustments(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  contract: Contract | null,
+  steps: readonly TraceStep[],
+): readonly IdleAdjustment[] {
+  const applied = new Set(appliedIn(steps))
+  return [...prepared.adjustments.values()]
+    .filter(({ adjustment }) => !applied.has(adjustment.id))
+    .sort((left, right) => (left.adjustment.code < right.adjustment.code ? -1 : 1))
+    .map(({ adjustment, schedule }) => ({
+      adjustment: adjustment.id,
+      reason: whyIdle(prepared, situation, number, contract, adjustment, schedule),
+    }))
+}
+
+function appliedIn(steps: readonly TraceStep[]): readonly string[] {
+  return steps.flatMap((step) => {
+    if (step.kind === 'adjustments') return step.applied.map(({ adjustment }) => adjustment)
+    return step.kind === 'list-reference' ? appliedIn(step.steps) : []
+  })
+}
+
+function whyIdle(
+  { store, index }: PreparedStore,
+  { buyer, place, at }: Situation,
+  number: number,
+  contract: Contract | null,
+  adjustment: Adjustment,
+  schedule: CompiledSchedule,
+): IdleAdjustment['reason'] {
+  if (adjustment.status === 'archived') return { code: 'archived' }
+  if (adjustment.state === 'off') return { code: 'off' }
+  const who = matchWho(adjustment.audience, buyer)
+  if (!who.matches) return { code: 'not-for-buyer', match: who }
+  const where = matchWhere(adjustment.place, place)
+  if (!where.matches) return { code: 'not-here', match: where }
+  const when = matchWhen(schedule, at)
+  if (!when.matches)
+    return {
+      code: 'not-now',
+      because: when.because,
+      from: adjustment.schedule.from,
+      to: adjustment.schedule.to,
+    }
+  if (!matchWhat(adjustment.scope, factsOf(store, index, number)).matches) return { code: 'not-for-item' }
+  if (contract?.isProtected) return { code: 'protected', contract: contract.id }
+  return { code: 'not-from-base' }
+}

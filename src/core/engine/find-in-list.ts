@@ -1,0 +1,247 @@
+import { matchWhen } from '../predicates/when'
+import type { PriceReference } from '../price/price-method'
+import { amountAt, ownAmounts, referenceAmounts } from './amounts'
+import { breakAt, type CompiledLine, type LineStep, QUANTITY_UNITS, sharedStep } from './compiled-line'
+import type { CompiledList } from './compiled-list'
+import { conversionInto, lensInto } from './lens'
+import type { PreparedStore } from './prepared-store'
+import { type PriceStep, runPriceStep } from './price-step'
+import type { Lens } from './situation'
+
+/** How many of an item are bought, in thousandths, and how a line counts what is bought with it. */
+export interface Quantities {
+  readonly own: number
+  /** `null` when nothing else is bought. */
+  readonly counted: ((compiled: CompiledList, line: CompiledLine, number: number) => number) | null
+}
+
+/** A price found in a list; one object is used again by every call. */
+export interface ListPrice {
+  units: number
+  /** Position of the line. */
+  line: number
+  specificity: number
+}
+
+export function emptyListPrice(): ListPrice {
+  return { units: Number.NaN, line: -1, specificity: Number.NEGATIVE_INFINITY }
+}
+
+/** Fields that hold what a reference names. */
+export function fieldOf(reference: Exclude<PriceReference, { kind: 'list' }>) {
+  switch (reference.kind) {
+    case 'base':
+      return 'basePrice'
+    case 'recommended':
+      return 'recommendedPrice'
+    case 'cost':
+      return 'cost'
+  }
+}
+
+/**
+ * The price a list has for an item, in the currency of the lens: the most specific line that gives one. Whether
+ * the list is on and holds now is the caller's business.
+ *
+ * Errors  `false` when none of its lines gives a price; `found` is then left as it was.
+ */
+export function findInList(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  number: number,
+  quantities: Quantities,
+  found: ListPrice,
+): boolean {
+  if (!compiled.holds(number)) return false
+  const at = compiled.findNamed(number)
+  if (at >= 0) {
+    if (tryRow(prepared, lens, compiled, compiled.namedRows, at, number, quantities, found)) return true
+    if (compiled.complete?.[at] === 1) return false
+  }
+  if (number >= prepared.index.variantCount) return false
+  const signature = prepared.index.signatureOf[number] as number
+  return tryRow(prepared, lens, compiled, compiled.plan(), signature, number, quantities, found)
+}
+
+function tryRow(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  rows: CompiledList['namedRows'],
+  key: number,
+  number: number,
+  quantities: Quantities,
+  found: ListPrice,
+): boolean {
+  const end = rows.starts[key + 1] as number
+  for (let at = rows.starts[key] as number; at < end; at += 1) {
+    const position = rows.lines[at] as number
+    const units = lineUnits(prepared, lens, compiled, compiled.line(position), number, quantities)
+    if (units !== units) continue
+    found.units = units
+    found.line = position
+    found.specificity = rows.specificities[at] as number
+    return true
+  }
+  return false
+}
+
+/** What a line gives for an item, in the currency of the lens; NaN when it does not apply. */
+export function lineUnits(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  line: CompiledLine,
+  number: number,
+  quantities: Quantities,
+): number {
+  if (line.schedule && !matchWhen(line.schedule, lens.at).matches) return Number.NaN
+  const counted = quantities.counted ? quantities.counted(compiled, line, number) : quantities.own
+  const reached = breakAt(line, counted)
+  if (reached < 0) return Number.NaN
+  if (line.isGraduated && reached > 0)
+    return graduatedUnits(prepared, lens, compiled, line, number, counted, quantities)
+  return stepUnits(prepared, lens, compiled, line.steps[reached] as LineStep, number, quantities)
+}
+
+/** What some units of a graduated line cost each: those of one bracket. Quantity in thousandths. */
+export interface Bracket {
+  readonly quantity: number
+  readonly units: number
+}
+
+/** The brackets a quantity fills from the first break on; `null` when one of them has no price. */
+export function bracketsOf(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  line: CompiledLine,
+  number: number,
+  counted: number,
+  quantities: Quantities,
+): readonly Bracket[] | null {
+  const brackets: Bracket[] = []
+  for (let at = 0; at <= breakAt(line, counted); at += 1) {
+    const units = stepUnits(
+      prepared,
+      lens,
+      compiled,
+      line.steps[at] as LineStep,
+      number,
+      quantities,
+    )
+    if (units !== units) return null
+    const quantity = bracketQuantity(line.froms, at, counted)
+    if (quantity > 0) brackets.push({ quantity, units })
+  }
+  return brackets
+}
+
+/**
+ * How many of a quantity fall into a bracket. The unit a break starts at already has the break's price: from 10
+ * on, nine units are in the bracket before. All in thousandths.
+ */
+export function bracketQuantity(froms: Float64Array, at: number, quantity: number): number {
+  const first = (from: number) => Math.max(from - QUANTITY_UNITS, 0)
+  const start = at === 0 ? 0 : first(froms[at] as number)
+  const next = froms[at + 1]
+  const end = next === undefined || next > quantity ? quantity : first(next)
+  return end - start
+}
+
+/** The average of the brackets, rounded half up to the smallest unit. */
+function graduatedUnits(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  line: CompiledLine,
+  number: number,
+  counted: number,
+  quantities: Quantities,
+): number {
+  const brackets = bracketsOf(prepared, lens, compiled, line, number, counted, quantities)
+  if (!brackets) return Number.NaN
+  let total = 0n
+  for (const { quantity, units } of brackets) total += BigInt(quantity) * BigInt(units)
+  const size = BigInt(counted)
+  const average = (2n * total + size) / (2n * size)
+  return average > 0n ? Number(average) : 1
+}
+
+/** What one break of a line gives, in the currency of the lens. */
+export function stepUnits(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  step: LineStep,
+  number: number,
+  quantities: Quantities,
+): number {
+  const { currency } = compiled.list
+  if (currency === lens.currency) return unitsInOwnCurrency(prepared, lens, compiled, step, number, quantities)
+  if (step.isProportional) {
+    const own = ownUnits(prepared, lens, step, number)
+    if (own === own) return own
+  }
+  const source = unitsInOwnCurrency(
+    prepared,
+    lensInto(prepared, lens, currency),
+    compiled,
+    step,
+    number,
+    quantities,
+  )
+  if (source !== source) return source
+  const conversion = conversionInto(prepared, lens, currency)
+  return conversion ? runPriceStep(conversion, source) : Number.NaN
+}
+
+/** In the list's currency, which is the lens's. */
+function unitsInOwnCurrency(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  { fixed, reference, step }: LineStep,
+  number: number,
+  quantities: Quantities,
+): number {
+  if (reference === null) return fixed
+  const source = sourceUnits(prepared, lens, compiled, reference, number, quantities)
+  return runPriceStep(step as PriceStep, source)
+}
+
+/** What a computed price starts from, in the currency of the list. */
+export function sourceUnits(
+  prepared: PreparedStore,
+  lens: Lens,
+  compiled: CompiledList,
+  reference: PriceReference,
+  number: number,
+  quantities: Quantities,
+): number {
+  const into = lensInto(prepared, lens, compiled.list.currency)
+  if (reference.kind !== 'list')
+    return amountAt(referenceAmounts(prepared, fieldOf(reference), into), number)
+  const source = prepared.lists.get(reference.list)
+  if (!source || !isInForce(source, lens.at)) return Number.NaN
+  const price = emptyListPrice()
+  return findInList(prepared, into, source, number, quantities, price) ? price.units : Number.NaN
+}
+
+/** Whether a list that others are computed from may be read: it is on and inside its schedule. */
+export function isInForce({ list, schedule }: CompiledList, at: number): boolean {
+  return list.state === 'on' && list.status === 'active' && matchWhen(schedule, at).matches
+}
+
+/**
+ * A proportional method reckoned in the buyer's currency, where what it starts from has an amount of its own in
+ * it: own amounts win over conversion. Rounded as converted prices are.
+ */
+function ownUnits(prepared: PreparedStore, lens: Lens, { method, reference }: LineStep, number: number): number {
+  if (reference === null || reference.kind === 'list') return Number.NaN
+  const own = ownAmounts(prepared, fieldOf(reference), lens)
+  if (!own) return Number.NaN
+  const source = amountAt(own, number)
+  return source === source ? runPriceStep(sharedStep(method, lens.rounding, lens.digits), source) : source
+}

@@ -1,0 +1,187 @@
+import { ZERO } from '../decimal/decimal'
+import { roundToDigits } from '../decimal/rounding'
+import { adjustedBy, amountAt, ownAmounts, referenceAmounts, setsAny } from './amounts'
+import { emptyListPrice, findInList, type ListPrice, type Quantities } from './find-in-list'
+import { toUnits } from './operation'
+import { lensInto } from './lens'
+import type { Amounts, PreparedStore } from './prepared-store'
+import type { LadderEntry, Situation } from './situation'
+import { findConversion } from '../currency/currency'
+import { toFraction } from '../decimal/fraction'
+import { getSettings } from '../store/store'
+import { fromUnits } from './price-step'
+
+/** A price found by looking up, without its trace. */
+export interface FoundPrice {
+  /** In smallest units of the situation's currency; NaN where there is no price. */
+  readonly units: number
+  /** The list that decided; `null` for the base price (or none). */
+  readonly entry: LadderEntry | null
+  /** Position of the line in its list. */
+  readonly line: number
+  /** Whether a guest pays less, and so this buyer too. */
+  readonly isPublic: boolean
+  /** Before adjustments of the price shown, the public price and the floor. */
+  readonly unadjusted: number
+}
+
+/** One piece of one thing. */
+export const ONE_PIECE: Quantities = { own: 1000, counted: null }
+
+/** What one buyer pays for one item, by its number. */
+export function findPrice(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  quantities: Quantities = ONE_PIECE,
+): FoundPrice {
+  const won = findOnLadder(prepared, situation, number, quantities)
+  const unadjusted = won
+    ? scratch.units
+    : amountAt(referenceAmounts(prepared, 'basePrice', situation.lens), number)
+  const line = won ? scratch.line : -1
+  let units = unadjusted
+  if (units !== units) return { units, entry: null, line, isPublic: false, unadjusted }
+  if (situation.shown.length > 0 && !won?.contract?.isProtected)
+    units = adjustShown(prepared, situation, number, units)
+  const { publicSituation } = situation
+  let isPublic = false
+  if (publicSituation) {
+    const guest = findPrice(prepared, publicSituation, number, quantities).units
+    if (guest < units) {
+      units = guest
+      isPublic = true
+    }
+  }
+  const floor = floorUnits(prepared, situation, number)
+  return { units: units < floor ? floor : units, entry: won, line, isPublic, unadjusted }
+}
+
+/** The price in smallest units that `findOnLadder` found; the same object is used again by every call. */
+const scratch = emptyListPrice()
+
+/** The list that decides for an item; what it gives is left in `scratch`. */
+function findOnLadder(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  quantities: Quantities,
+): LadderEntry | null {
+  if (situation.policy === 'lowest') return findLowest(prepared, situation, number, quantities)
+  for (const step of situation.ladder) {
+    const won = bestOfStep(prepared, step, number, quantities, scratch)
+    if (won) return won
+  }
+  return null
+}
+
+/** Of lists that share a step the more specific line decides, then the order they stand in. */
+export function bestOfStep(
+  prepared: PreparedStore,
+  step: readonly LadderEntry[],
+  number: number,
+  quantities: Quantities,
+  found: ListPrice,
+): LadderEntry | null {
+  if (step.length === 1) {
+    const [only] = step as readonly [LadderEntry]
+    return findInList(prepared, only.lens, only.compiled, number, quantities, found) ? only : null
+  }
+  let best: LadderEntry | null = null
+  let units = Number.NaN
+  let line = -1
+  let specificity = Number.NEGATIVE_INFINITY
+  for (const entry of step) {
+    if (!findInList(prepared, entry.lens, entry.compiled, number, quantities, found)) continue
+    if (found.specificity <= specificity) continue
+    best = entry
+    ;({ units, line, specificity } = found)
+  }
+  found.units = units
+  found.line = line
+  found.specificity = specificity
+  return best
+}
+
+/** Of all lists that apply the cheapest; of equals the one that stands first. */
+function findLowest(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  quantities: Quantities,
+): LadderEntry | null {
+  let best: LadderEntry | null = null
+  let units = Number.POSITIVE_INFINITY
+  let line = -1
+  for (const step of situation.ladder) {
+    for (const entry of stepBySpecificity(prepared, step, number, quantities)) {
+      if (!findInList(prepared, entry.lens, entry.compiled, number, quantities, scratch)) continue
+      if (scratch.units >= units) continue
+      best = entry
+      ;({ units, line } = scratch)
+    }
+  }
+  scratch.units = units
+  scratch.line = line
+  return best
+}
+
+/** The lists of one step in the order they would decide in. */
+function stepBySpecificity(
+  prepared: PreparedStore,
+  step: readonly LadderEntry[],
+  number: number,
+  quantities: Quantities,
+): readonly LadderEntry[] {
+  if (step.length === 1) return step
+  const found = emptyListPrice()
+  return step
+    .map((entry) => ({
+      entry,
+      specificity: findInList(prepared, entry.lens, entry.compiled, number, quantities, found)
+        ? found.specificity
+        : Number.NEGATIVE_INFINITY,
+    }))
+    .sort((left, right) => right.specificity - left.specificity)
+    .map(({ entry }) => entry)
+}
+
+/** What the adjustments of the price shown make of it. */
+export function adjustShown(
+  prepared: PreparedStore,
+  { lens, shown, digits }: Situation,
+  number: number,
+  units: number,
+): number {
+  return adjustedBy(prepared, lens, shown)(units, number, digits)
+}
+
+/**
+ * The least an item may be sold for, in smallest units: set in the currency, else the store's floor converted
+ * without fee and rounded up. −infinity without one.
+ */
+export function floorUnits(prepared: PreparedStore, { lens, digits }: Situation, number: number): number {
+  const { currency: home, priceDigits } = getSettings(prepared.store)
+  if (setsAny(prepared, 'floor', lens.currency)) {
+    const set = amountAt(ownAmounts(prepared, 'floor', lens) as Amounts, number)
+    if (set === set) return set
+  }
+  if (lens.currency === home || !setsAny(prepared, 'floor', home)) return Number.NEGATIVE_INFINITY
+  const atHome = amountAt(referenceAmounts(prepared, 'floor', lensInto(prepared, lens, home)), number)
+  const conversion = findConversion(lens.rates, home, home, { code: lens.currency, fee: ZERO })
+  if (atHome !== atHome || !conversion) return Number.NEGATIVE_INFINITY
+  const amount = toFraction(fromUnits(atHome, priceDigits))
+  const converted = {
+    numerator: amount.numerator * conversion.factor.numerator,
+    denominator: amount.denominator * conversion.factor.denominator,
+  }
+  return toUnits(roundToDigits(converted, digits, 'up'), digits)
+}
+
+/** Whether a floor can matter at all. */
+export function hasFloors(prepared: PreparedStore, { lens }: Situation): boolean {
+  return (
+    setsAny(prepared, 'floor', lens.currency) ||
+    setsAny(prepared, 'floor', getSettings(prepared.store).currency)
+  )
+}

@@ -1,0 +1,63 @@
+import { findConversion, type RateTable } from '../currency/currency'
+import { ZERO } from '../decimal/decimal'
+import type { RoundingRule } from '../decimal/rounding'
+import type { Adjustment } from '../price/adjustment'
+import { getSettings, priceDigitsOf, type Store } from '../store/store'
+import { roundingKey } from './compiled-line'
+import { scaling } from './operation'
+import type { PreparedStore } from './prepared-store'
+import { compilePriceStep, type PriceStep } from './price-step'
+import type { Lens } from './situation'
+
+/** What makes a lens. */
+interface LensSetting {
+  readonly store: Store
+  readonly currency: string
+  readonly rounding: RoundingRule | null
+  readonly adjustments: readonly Adjustment[]
+  readonly at: number
+  readonly rates: RateTable
+}
+
+export function makeLens({ store, currency, rounding, adjustments, at, rates }: LensSetting): Lens {
+  return {
+    key: `${currency}/${roundingKey(rounding)}/${adjustments.map(({ id }) => id).join()}/${rates.since}`,
+    currency,
+    digits: priceDigitsOf(store, currency),
+    rounding,
+    adjustments,
+    at,
+    rates,
+    conversions: new Map(),
+    into: new Map(),
+  }
+}
+
+/** The same look into the currency of a list: what its lines start from follows the currency's rule, not the region's. */
+export function lensInto({ store }: PreparedStore, lens: Lens, currency: string): Lens {
+  let into = lens.into.get(currency)
+  if (!into) {
+    const rounding = store.currency.get(currency)?.rounding ?? null
+    into = makeLens({ ...lens, store, currency, rounding })
+    lens.into.set(currency, into)
+  }
+  return into
+}
+
+/** The step from prices of another currency into the lens's; `null` without a rate. */
+export function conversionInto(prepared: PreparedStore, lens: Lens, from: string): PriceStep | null {
+  let step = lens.conversions.get(from)
+  if (step === undefined) {
+    const { store } = prepared
+    const conversion = findConversion(lens.rates, getSettings(store).currency, from, feeOf(store, lens.currency))
+    const digits = { source: priceDigitsOf(store, from), target: lens.digits }
+    step = conversion && compilePriceStep(scaling(conversion.factor, digits), lens.rounding, lens.digits)
+    lens.conversions.set(from, step)
+  }
+  return step
+}
+
+/** The target of a conversion; the store's own currency has no fee. */
+export function feeOf(store: Store, code: string) {
+  return { code, fee: store.currency.get(code)?.fee ?? (ZERO) }
+}

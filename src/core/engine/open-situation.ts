@@ -1,0 +1,185 @@
+import { type BuyerReference, buyerKey, findBuyerFacts } from '../buyers/buyer'
+import { findDefaultChannel, type Place, placeFacts, type Region, regionsOf } from '../places/place'
+import { type CompiledSchedule } from '../predicates/when'
+import { matchWhere } from '../predicates/where'
+import { matchWho } from '../predicates/who'
+import { type Adjustment, compareAdjustments } from '../price/adjustment'
+import { compareContracts, type Contract, isPartyTo } from '../price/contract'
+import { getSettings, type Store } from '../store/store'
+import { buildLadder } from './build-ladder'
+import { Clock } from './clock'
+import type { CompiledList } from './compiled-list'
+import { makeLens } from './lens'
+import type { PreparedStore } from './prepared-store'
+import type { Situation } from './situation'
+import type { QuestionError, Standpoint } from './standpoint'
+
+type Opened =
+  { readonly ok: true; readonly value: Situation } | { readonly ok: false; readonly error: QuestionError }
+
+/**
+ * Resolves who asks, where and when; kept until the store changes.
+ *
+ * Errors  names the buyer, channel or currency that does not exist.
+ */
+export function openSituation(prepared: PreparedStore, from: Standpoint): Opened {
+  const key = standpointKey(from)
+  const known = prepared.situations.get(key)
+  const found = known?.find(({ validity }) => from.at >= validity.since && from.at < validity.until)
+  if (found) return { ok: true, value: found }
+  const opened = resolveSituation(prepared, from)
+  if (!opened.ok) return opened
+  if (known) {
+    if (known.length >= MOST_INSTANTS) known.shift()
+    known.push(opened.value)
+  } else {
+    if (prepared.situations.size >= MOST_STANDPOINTS) prepared.situations.clear()
+    prepared.situations.set(key, [opened.value])
+  }
+  return opened
+}
+
+const MOST_INSTANTS = 8
+const MOST_STANDPOINTS = 5000
+
+function standpointKey({ buyer, channel, deliverTo, currency }: Standpoint): string {
+  const place = deliverTo
+    ? `${deliverTo.country}\t${deliverTo.state}\t${deliverTo.postcode}\t${deliverTo.city}`
+    : ''
+  return `${buyerKey(buyer)}\n${channel ?? ''}\n${place}\n${currency ?? ''}`
+}
+
+function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
+  const { store } = prepared
+  const settings = getSettings(store)
+  const buyer = findBuyerFacts(store.group, store.account, from.buyer)
+  if (!buyer) return { ok: false, error: { code: 'unknown-buyer', buyer: from.buyer } }
+  const channel = from.channel === null ? findDefaultChannel(store.channel) : store.channel.get(from.channel)
+  if (channel === undefined)
+    return { ok: false, error: { code: 'unknown-channel', channel: from.channel ?? '' } }
+  if (from.currency !== null && !isKnownCurrency(store, from.currency))
+    return { ok: false, error: { code: 'unknown-currency', currency: from.currency } }
+
+  const deliverTo = from.deliverTo ?? homeOf(store, from.buyer)
+  const regions = regionsOf(store.region, deliverTo)
+  const place = placeFacts(channel, regions)
+  const { at } = from
+  const clock = new Clock(at)
+  const rates = clock.rates(store)
+
+  const contracts = [...prepared.contracts.values()]
+    .filter(({ contract, period }) => isPartyTo(contract, buyer) && clock.stands(contract, period))
+    .map(({ contract }) => contract)
+    .sort(compareContracts)
+  const region = regions[0] ?? null
+  const [currency, currencyFrom] = chooseCurrency(store, from, contracts, region)
+
+  const holding = (adjustment: Adjustment, schedule: CompiledSchedule) =>
+    adjustment.state === 'on' &&
+    adjustment.status === 'active' &&
+    matchWho(adjustment.audience, buyer).matches &&
+    matchWhere(adjustment.place, place).matches &&
+    clock.holds(schedule)
+  const adjustments = [...prepared.adjustments.values()]
+    .filter(({ adjustment, schedule }) => holding(adjustment, schedule))
+    .map(({ adjustment }) => adjustment)
+    .sort(compareAdjustments)
+  const onBase = adjustments.filter(({ target }) => target === 'base')
+  const shown = adjustments.filter(({ target }) => target === 'shown')
+
+  const rounding =
+    region && region.currency === currency && region.rounding
+      ? region.rounding
+      : (store.currency.get(currency)?.rounding ?? null)
+  const lensWith = (some: readonly Adjustment[]) =>
+    makeLens({ store, currency, rounding, adjustments: some, at, rates })
+  const lens = lensWith(onBase)
+  const protectedLens = onBase.length === 0 ? lens : lensWith([])
+  const ladder = buildLadder(prepared, { buyer, place, contracts, currency, clock, lens, protectedLens })
+
+  const policy = contracts.find((contract) => contract.policy !== null)?.policy ?? settings.policy
+  const publicSituation =
+    settings.neverAbovePublic && from.buyer.kind !== 'guest'
+      ? openSituation(prepared, {
+          buyer: { kind: 'guest' },
+          channel: channel?.id ?? null,
+          deliverTo,
+          currency,
+          at,
+        })
+      : null
+  if (publicSituation?.ok) clock.narrow(publicSituation.value.validity)
+  const key = [
+    lens.key,
+    policy,
+    settings.neverAbovePublic ? `${channel?.id}/${regions.map(({ id }) => id).join()}` : '',
+    shown.map(({ id }) => id).join(),
+    ...ladder.map((step) =>
+      step.map((entry) => `${entry.compiled.list.id}${entry.lens === lens ? '' : '!'}`).join(),
+    ),
+  ].join('|')
+  return {
+    ok: true,
+    value: {
+      buyer,
+      place,
+      deliverTo,
+      region,
+      currency,
+      currencyFrom,
+      digits: lens.digits,
+      at,
+      validity: clock.validity,
+      contracts,
+      ladder,
+      policy,
+      shown,
+      lens,
+      publicSituation: publicSituation?.ok ? publicSituation.value : null,
+      key,
+    },
+  }
+}
+
+function isKnownCurrency(store: Store, code: string): boolean {
+  return getSettings(store).currency === code || store.currency.get(code)?.status === 'active'
+}
+
+/** Where a buyer has things brought to when nobody says where. */
+export function homeOf(store: Store, buyer: BuyerReference): Place {
+  const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
+  const country = account?.country ?? getSettings(store).country
+  return { country, state: '', postcode: '', city: account?.city ?? '' }
+}
+
+function chooseCurrency(
+  store: Store,
+  from: Standpoint,
+  contracts: readonly Contract[],
+  region: Region | null,
+): readonly [string, Situation['currencyFrom']] {
+  if (from.currency !== null) return [from.currency, 'asked']
+  const account = from.buyer.kind === 'account' ? store.account.get(from.buyer.account) : undefined
+  const candidates = [
+    [contracts.find(({ currency }) => currency !== null)?.currency ?? null, 'contract'],
+    [account?.currency ?? null, 'account'],
+    [region?.currency ?? null, 'region'],
+  ] as const
+  for (const [code, why] of candidates) {
+    if (code !== null && isKnownCurrency(store, code)) return [code, why]
+  }
+  return [getSettings(store).currency, 'store']
+}
+
+/** The same situation where some lists were compiled anew and nothing else changed. */
+export function withLists(situation: Situation, lists: ReadonlyMap<string, CompiledList>): Situation {
+  return {
+    ...situation,
+    ladder: situation.ladder.map((step) =>
+      step.some(({ compiled }) => lists.get(compiled.list.id) !== compiled)
+        ? step.map((entry) => ({ ...entry, compiled: lists.get(entry.compiled.list.id) ?? entry.compiled }))
+        : step,
+    ),
+    publicSituation: situation.publicSituation && withLists(situation.publicSituation, lists),
+  }
+}

@@ -1,0 +1,74 @@
+import type { RateTable } from '../currency/currency'
+import type { RoundingRule } from '../decimal/rounding'
+import type { Place, Region } from '../places/place'
+import type { Validity } from '../predicates/when'
+import type { PlaceFacts } from '../predicates/where'
+import type { BuyerFacts, WhoTerm } from '../predicates/who'
+import type { Adjustment } from '../price/adjustment'
+import type { Contract, LadderPolicy } from '../price/contract'
+import type { Rung } from '../price/ladder'
+import type { CompiledList } from './compiled-list'
+import type { PriceStep } from './price-step'
+
+/** A list on a buyer's ladder. */
+export interface LadderEntry {
+  readonly compiled: CompiledList
+  readonly rung: Rung
+  /** Through which term of its audience the buyer is in it; `null` when a contract leads to it. */
+  readonly audience: WhoTerm | null
+  readonly contract: Contract | null
+  /** Of the list, or of the contract and then the list's place in it. */
+  readonly rank: readonly number[]
+  /** Whether its prices must be converted. */
+  readonly isForeign: boolean
+  /** Since when it holds, for breaking ties; −infinity where open. */
+  readonly start: number
+  readonly lens: Lens
+}
+
+/** A buyer's lists, top to bottom; those of one step share rung, rank and being foreign, and the more specific line decides. */
+export type Ladder = readonly (readonly LadderEntry[])[]
+
+/** Into which currency, with which rounding and under which adjustments a list's prices are looked at. */
+export interface Lens {
+  readonly key: string
+  readonly currency: string
+  readonly digits: number
+  /** For prices that had to be converted into the currency. */
+  readonly rounding: RoundingRule | null
+  /** On the base price, in order; none for a protected contract. */
+  readonly adjustments: readonly Adjustment[]
+  readonly at: number
+  readonly rates: RateTable
+  /** By currency; `null` without a rate. Made when first asked for. */
+  readonly conversions: Map<string, PriceStep | null>
+  /** The same look at another currency, for what lists of that currency start from. */
+  readonly into: Map<string, Lens>
+}
+
+/** Everything about who asks, where and when, resolved once for all items. */
+export interface Situation {
+  readonly buyer: BuyerFacts
+  readonly place: PlaceFacts
+  readonly deliverTo: Place
+  readonly region: Region | null
+  readonly currency: string
+  /** Why it is this currency. */
+  readonly currencyFrom: 'asked' | 'contract' | 'account' | 'region' | 'store'
+  readonly digits: number
+  readonly at: number
+  /** How long around `at` all of this stays as it is. */
+  readonly validity: Validity
+  /** Contracts in force, the first one first. */
+  readonly contracts: readonly Contract[]
+  readonly ladder: Ladder
+  readonly policy: LadderPolicy
+  /** Adjustments of the price shown, in order. */
+  readonly shown: readonly Adjustment[]
+  /** For the base price everything falls back to. */
+  readonly lens: Lens
+  /** What a guest is in the same place; `null` where nobody compares. */
+  readonly publicSituation: Situation | null
+  /** The same for buyers with the same rights. */
+  readonly key: string
+}
