@@ -1,22 +1,28 @@
+import type { Decimal } from '@/core/decimal/decimal'
 import { decimal } from '@/core/decimal/decimal'
-import type { PriceMethod } from '@/core/price/price-list'
-import type { WhatTerm } from '@/core/predicates/what'
-import type { WhoTerm } from '@/core/predicates/who'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import { applyChanges, type Change, emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
+import type { RecordKind } from '@/core/issue/issue'
+import { EVERYTHING, type WhatTerm } from '@/core/predicates/what'
+import { ALWAYS } from '@/core/predicates/when'
+import { EVERYWHERE } from '@/core/predicates/where'
+import type { WhoTerm } from '@/core/predicates/who'
+import { type Breaks, forAnyQuantity, type PriceMethod } from '@/core/price/price-method'
+import { emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
 
 /** How large a generated store is. */
 export interface StoreSize {
   readonly variants: number
   readonly lists: number
   readonly linesPerList: number
+  readonly accounts: number
 }
 
-const GROUPS = 12
+export const GROUPS = 12
 const VARIANTS_PER_PRODUCT = 4
+const BRANCHES = 120
 
 /** The same numbers every time: a small linear congruential generator (constants of Numerical Recipes). */
-function numbers(seed: number): (below: number) => number {
+export function numbers(seed: number): (below: number) => number {
   let state = seed
   return (below) => {
     state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
@@ -24,20 +30,33 @@ function numbers(seed: number): (below: number) => number {
   }
 }
 
-/** A made-up store of any size, the same every time: every kind of line, rounding and audience in it. */
-export function largeStore({ variants, lists, linesPerList }: StoreSize): Store {
+/**
+ * A made-up store of any size, the same every time: every kind of line, rounding and audience the SQL query it is
+ * held against can also reckon, a tenth of the lines with quantity breaks, a tenth of the lists dated.
+ */
+export function largeStore({ variants, lists, linesPerList, accounts }: StoreSize): Store {
   const pick = numbers(20_270_401)
   const cents = (least: number, most: number) => decimal(((least + pick(most - least)) / 100).toFixed(2))
   const products = Math.ceil(variants / VARIANTS_PER_PRODUCT)
-  const branches = 120
-  const unset = { cost: null, recommendedPrice: null, weight: null }
+  const unset = { cost: null, recommendedPrice: null, floor: null, weight: null, ownAmounts: {}, family: null }
+  const active = { status: 'active' as const }
 
   const method = (): PriceMethod => {
     const kind = pick(10)
     if (kind < 4) return { kind: 'fixed', amount: cents(100, 90_000) }
     if (kind < 9)
-      return { kind: 'percent', percent: decimal((-pick(4000) / 100).toFixed(2)), reference: 'base' }
-    return { kind: 'amount', amount: cents(-200, 0), reference: 'base' }
+      return { kind: 'percent', percent: decimal((-pick(4000) / 100).toFixed(2)), reference: { kind: 'base' } }
+    return { kind: 'amount', amount: cents(-200, 0), reference: { kind: 'base' } }
+  }
+  const breaks = (): Breaks => {
+    if (pick(10) > 0) return forAnyQuantity(method())
+    return {
+      counting: 'variant',
+      pricing: 'all-units',
+      breaks: ['0', '10', '50']
+        .slice(0, 2 + pick(2))
+        .map((from) => ({ from: from as Decimal, method: method() })),
+    }
   }
   const rounding = (): RoundingRule | null => {
     const kind = pick(4)
@@ -52,89 +71,130 @@ export function largeStore({ variants, lists, linesPerList }: StoreSize): Store 
     return null
   }
   const scope = (): WhatTerm => {
-    const kind = pick(20)
-    if (kind === 0) return { kind: 'category', category: `c${pick(branches)}`, descendants: true }
-    if (kind < 4) return { kind: 'product', product: `p${pick(products)}` }
+    const kind = pick(50)
+    if (kind === 0) return { kind: 'category', category: `c${pick(BRANCHES)}`, descendants: true }
+    if (kind < 5) return { kind: 'product', product: `p${pick(products)}` }
     return { kind: 'variant', variant: `v${pick(variants)}` }
   }
   const audience = (list: number): WhoTerm => {
     if (list % 10 === 0) return { kind: 'everyone' }
+    if (list % 5 === 1) return { kind: 'account', account: `a${Math.floor(list / 5) % accounts}` }
     return { kind: 'group', group: `g${list % GROUPS}` }
   }
-  const made = <Kind extends keyof RecordOfKind>(
-    kind: Kind,
+  const schedule = (list: number) => {
+    if (list % 10 !== 3) return ALWAYS
+    return list % 20 === 3
+      ? { ...ALWAYS, from: '2027-01-01T00:00', to: '2027-06-01T00:00' }
+      : { ...ALWAYS, from: '2027-06-01T00:00' }
+  }
+  const made = <Kind extends RecordKind>(
     count: number,
     make: (at: number) => RecordOfKind[Kind],
-  ): Change[] =>
-    Array.from({ length: count }, (_, at) => {
-      const after = make(at)
-      return { kind, id: after.id, before: null, after } as unknown as Change
-    })
+  ): ReadonlyMap<string, RecordOfKind[Kind]> => {
+    const records = new Map<string, RecordOfKind[Kind]>()
+    for (let at = 0; at < count; at += 1) {
+      const record = make(at)
+      records.set(record.id, record)
+    }
+    return records
+  }
 
-  return applyChanges(emptyStore(), [
-    ...made('settings', 1, () => ({
+  return {
+    ...emptyStore(),
+    settings: made<'settings'>(1, () => ({
       id: 'settings',
       name: 'Large',
       currency: 'EUR',
       priceDigits: 2,
       timeZone: 'UTC',
       country: 'IE',
+      taxBasis: 'net',
+      policy: 'first',
+      neverAbovePublic: false,
+      comparedWith: 'nothing',
     })),
-    ...made('category', branches, (at) => ({
+    category: made<'category'>(BRANCHES, (at) => ({
       id: `c${at}`,
       code: `c${at}`,
       name: `Branch ${at}`,
       parent: at < 8 ? null : `c${at % 8}`,
       position: at,
+      ...active,
     })),
-    ...made('group', GROUPS, (at) => ({
+    group: made<'group'>(GROUPS, (at) => ({
       id: `g${at}`,
       code: `g${at}`,
       name: `Group ${at}`,
       trade: at % 2 === 0,
       position: at,
+      ...active,
     })),
-    ...made('product', products, (at) => ({
+    account: made<'account'>(accounts, (at) => ({
+      id: `a${at}`,
+      code: `a${at}`,
+      name: `Account ${at}`,
+      country: 'IE',
+      city: '',
+      groups: [`g${at % GROUPS}`],
+      tags: [],
+      emails: [],
+      addresses: [],
+      currency: null,
+      taxNumber: '',
+      paymentTerms: '',
+      ...active,
+    })),
+    product: made<'product'>(products, (at) => ({
       ...unset,
+      ...active,
       id: `p${at}`,
       code: `P${at}`,
       name: `Product ${at}`,
       description: '',
-      picture: 'box',
+      picture: 'hive',
       unit: 'each',
-      status: 'active' as const,
-      categories: pick(5) === 0 ? [`c${8 + pick(branches - 8)}`, `c${pick(8)}`] : [`c${pick(branches)}`],
+      categories: pick(5) === 0 ? [`c${8 + pick(BRANCHES - 8)}`, `c${pick(8)}`] : [`c${pick(BRANCHES)}`],
       attributes: {},
       axes: ['size'],
       basePrice: cents(100, 100_000),
     })),
-    ...made('variant', variants, (at) => ({
+    variant: made<'variant'>(variants, (at) => ({
       ...unset,
+      ...active,
       id: `v${at}`,
       sku: `V${at}`,
       product: `p${Math.floor(at / VARIANTS_PER_PRODUCT)}`,
       options: { size: String(at % VARIANTS_PER_PRODUCT) },
       position: at % VARIANTS_PER_PRODUCT,
+      stock: null,
       basePrice: pick(3) === 0 ? cents(100, 100_000) : null,
     })),
-    ...made('price-list', lists, (at) => ({
+    'price-list': made<'price-list'>(lists, (at) => ({
       id: `l${at}`,
       code: `L${at}`,
       name: `List ${at}`,
-      purpose: 'level' as const,
-      state: 'on' as const,
+      purpose: 'level',
+      state: 'on',
+      ...active,
+      currency: 'EUR',
+      taxBasis: 'net',
       audience: { include: [audience(at)], exclude: [] },
+      scope: EVERYTHING,
+      place: EVERYWHERE,
+      schedule: schedule(at),
       rank: 1 + Math.floor(at / GROUPS),
-      defaultLine: at % 17 === 16 ? method() : null,
+      defaultLine: at % 17 === 16 ? breaks() : null,
       rounding: rounding(),
+      onlyListed: false,
     })),
-    ...made('price-line', lists * linesPerList, (at) => ({
+    'price-line': made<'price-line'>(lists * linesPerList, (at) => ({
       id: `n${at}`,
       list: `l${at % lists}`,
       position: Math.floor(at / lists),
       scope: { include: [scope()], exclude: [] },
-      method: method(),
+      schedule: null,
       rounding: null,
+      ...breaks(),
     })),
-  ])
+  }
 }

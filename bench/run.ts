@@ -1,112 +1,280 @@
 import { ask } from '@/core/engine/ask'
+import { findPrice } from '@/core/engine/find-price'
+import { openSituation } from '@/core/engine/open-situation'
 import { prepare, refresh } from '@/core/engine/prepare'
-import { computeColumn, findPrice } from '@/core/engine/price-column'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { computeColumn } from '@/core/engine/price-column'
+import { standpoint } from '@/core/engine/standpoint'
 import { decimal } from '@/core/decimal/decimal'
-import { applyChanges, type Change } from '@/core/store/store'
+import { applyChanges, type Change, type Store } from '@/core/store/store'
 import { referencePrice } from '@tests/reference/reference-price'
-import { largeStore } from './large-store'
-import { type Contender, measure, median, milliseconds, ratio } from './measure'
+import { IndexedDecimal } from './indexed-decimal'
+import { GROUPS, largeStore, numbers } from './large-store'
+import { type Contender, measure, median, milliseconds, ratio, type Samples } from './measure'
 import { openSqlColumn } from './sql-column'
 
-const SIZE = { variants: 100_000, lists: 200, linesPerList: 500 }
+const SIZE = { variants: 100_000, lists: 1_000, linesPerList: 1_000, accounts: 200 }
+const BOARD = { variants: 10_000, lists: 200, linesPerList: 500, accounts: 200 }
+const AT = Date.parse('2027-03-15T12:00:00Z')
 const REPETITIONS = 15
-const BUYER = { kind: 'group', group: 'g3' } as const
-/** How many cells of a column the slow reference is asked, to stand for the whole. */
-const SAMPLED = 20
+const QUESTIONS = 100_000
+const QUANTITIES = [1, 10, 60]
+/** What a board shows at once. */
+const WINDOW = { rows: 30, columns: 12 }
 
-/** A typed-array multiply-and-floor pass: the least a column of prices could cost. */
+/** A typed-array multiply-and-floor pass: the least so many prices could cost. */
 function controlPass(source: Float64Array, target: Float64Array): void {
   for (let at = 0; at < source.length; at += 1) target[at] = Math.floor((source[at] as number) * 0.88 + 0.5)
+}
+
+function accountOf(at: number) {
+  return { kind: 'account', account: `a${at}` } as const
+}
+
+function situationOf(prepared: PreparedStore, account: number) {
+  const opened = openSituation(prepared, standpoint(accountOf(account), AT))
+  if (!opened.ok) throw new Error(opened.error.code)
+  return opened.value
+}
+
+function column(prepared: PreparedStore, account: number, quantity = 1): ReturnType<typeof computeColumn> {
+  return computeColumn(prepared, situationOf(prepared, account), quantity * 1000)
+}
+
+function forgetColumns(prepared: PreparedStore): void {
+  prepared.columns.clear()
+}
+
+function forgetEverything(prepared: PreparedStore): void {
+  prepared.columns.clear()
+  prepared.flatPrices.clear()
+  prepared.amounts.clear()
+  prepared.situations.clear()
+}
+
+function tell(what: string, value: number, target: string): void {
+  console.log(`${what.padEnd(62)} ${`${value.toPrecision(3)}×`.padStart(10)}   ${target}`)
+}
+
+function show(samples: Samples): void {
+  for (const [name, values] of samples)
+    console.log(`${name.padEnd(46)} ${milliseconds(median(values)).padStart(12)}`)
+  console.log()
 }
 
 async function main(): Promise<void> {
   const store = largeStore(SIZE)
   console.log(
-    `Store: ${store.variant.size} variants, ${store['price-list'].size} lists, ${store['price-line'].size} lines`,
+    `${store.variant.size} variants, ${store['price-list'].size} lists, ${store['price-line'].size} lines, ${store.account.size} accounts`,
   )
   const prepared = prepare(store)
-  const sql = await openSqlColumn(store)
+  const indexed = new IndexedDecimal(store, AT)
+  const sql = await openSqlColumn(store, AT)
+  await compareAnswers(store, prepared, indexed, sql)
 
-  await compareAnswers()
-  const target = new Float64Array(prepared.base.length)
-  let turn = 0
-  const someVariant = () => `v${(turn += 7919) % SIZE.variants}`
-  const edit = someEdit()
-  const contenders: readonly Contender[] = [
-    { name: 'control: one pass', times: 20, run: () => controlPass(prepared.base, target) },
-    { name: 'one price', times: 20_000, run: () => findPrice(prepared, BUYER, someVariant()) },
+  const source = Float64Array.from({ length: SIZE.variants }, (_, at) => 100 + at)
+  const target = new Float64Array(SIZE.variants)
+  const million = Float64Array.from({ length: 1_000_000 }, (_, at) => 100 + at)
+  const millionTarget = new Float64Array(1_000_000)
+  const pick = numbers(7)
+  const someItem = () => `v${pick(SIZE.variants)}`
+  const situation = situationOf(prepared, 7)
+  const edit = someEdit(store)
+
+  const quick: readonly Contender[] = [
+    { name: 'control: one pass', times: 20, run: () => controlPass(source, target) },
+    { name: 'control: 1,000,000', times: 2, run: () => controlPass(million, millionTarget) },
+    {
+      name: 'one price',
+      times: 5_000,
+      run: () => findPrice(prepared, situation, prepared.index.numberOf.get(someItem()) as number),
+    },
+    { name: 'one price, indexed decimal.js', times: 200, run: () => indexed.price('a7', someItem(), 1) },
     {
       name: 'one answer with its trace',
-      times: 200,
-      run: () => ask(prepared, { buyer: BUYER, variant: someVariant() }),
+      times: 5,
+      run: () =>
+        ask(prepared, {
+          ...standpoint(accountOf(7), AT),
+          variant: someItem(),
+          quantity: decimal(1),
+          extras: [],
+          basket: [],
+        }),
     },
-    { name: 'a column', times: 2, run: () => computeColumn(prepared, BUYER) },
     {
-      name: 'an edit, then its column',
+      name: 'a column from flattened lists',
+      times: 2,
+      run: () => {
+        forgetColumns(prepared)
+        return column(prepared, 7)
+      },
+    },
+    {
+      name: 'an edit, then the visible board',
       times: 1,
-      run: () => computeColumn(refresh(prepared, edit.next, edit.changes), BUYER),
+      run: () => {
+        const after = refresh(prepared, applyChanges(store, edit), edit)
+        return visibleBoard(after)
+      },
     },
   ]
-  const slow: readonly Contender[] = [
-    ...contenders.filter(({ name }) => name === 'a column' || name === 'one price'),
-    { name: 'reference: one price', times: 1, run: () => referencePrice(store, BUYER, someVariant()) },
-    { name: 'SQL: a column', times: 1, run: () => sql.column(BUYER.group) },
-    { name: 'prepare', times: 1, run: () => prepare(store) },
-  ]
-  const quick = await measure(contenders, REPETITIONS)
-  const heavy = await measure(slow, 3)
+  visibleBoard(prepared)
+  const quickly = await measure(quick, REPETITIONS)
 
-  for (const samples of [quick, heavy]) {
-    for (const [name, values] of samples)
-      console.log(`${name.padEnd(28)} ${milliseconds(median(values)).padStart(12)}`)
-    console.log()
-  }
-  const tell = (what: string, value: number) =>
-    console.log(`${what.padEnd(58)} ${value.toFixed(1).padStart(10)}×`)
-  tell('a column, in control passes', ratio(quick, 'a column', 'control: one pass'))
-  tell(
-    'an edit and its column, in control passes',
-    ratio(quick, 'an edit, then its column', 'control: one pass'),
-  )
-  tell('prepare, in columns', ratio(heavy, 'prepare', 'a column'))
-  tell('naive reference against one price', ratio(heavy, 'reference: one price', 'one price'))
-  tell('one SQL query against a column', ratio(heavy, 'SQL: a column', 'a column'))
-  await sql.close()
-
-  /** Whoever is quick and wrong has not won: all must agree first. */
-  async function compareAnswers(): Promise<void> {
-    const column = computeColumn(prepared, BUYER)
-    const query = await sql.column(BUYER.group)
-    let different = 0
-    prepared.index.variants.forEach((id, number) => {
-      if (
-        query.get(id) !== column?.prices[number] ||
-        findPrice(prepared, BUYER, id)?.units !== column?.prices[number]
-      )
-        different += 1
-    })
-    for (let sample = 0; sample < SAMPLED; sample += 1) {
-      const id = `v${(sample * 4_999) % SIZE.variants}`
-      const units = column?.prices[prepared.index.numberOf.get(id) as number] as number
-      if (Number(referencePrice(store, BUYER, id).unit) * 100 - units > 1e-6) different += 1
-    }
-    console.log(`Differences between engine, SQL and reference: ${different}\n`)
-    if (different > 0) process.exitCode = 1
-  }
-
-  function someEdit() {
-    const product = store.product.get('p17')
-    if (!product) throw new Error('no product')
-    const changes: Change[] = [
-      {
-        kind: 'product',
-        id: product.id,
-        before: product,
-        after: { ...product, basePrice: decimal('123.45') },
+  const heavy: readonly Contender[] = [
+    quick[0] as Contender,
+    quick[1] as Contender,
+    {
+      name: 'a column, nothing cached',
+      times: 1,
+      run: () => {
+        forgetEverything(prepared)
+        return column(prepared, 7)
       },
-    ]
-    return { changes, next: applyChanges(store, changes) }
+    },
+    { name: 'SQL: a column', times: 1, run: () => sql.column({ account: 'a7', group: `g${7 % GROUPS}`, quantity: 1 }) },
+    {
+      name: '20 million prices, 200 accounts',
+      times: 1,
+      run: () => {
+        forgetColumns(prepared)
+        for (let account = 0; account < SIZE.accounts; account += 1) column(prepared, account)
+      },
+    },
+    { name: 'prepare', times: 1, run: () => prepare(store) },
+    { name: 'an edit, then the visible board', times: 1, run: (quick.at(-1) as Contender).run },
+  ]
+  const heavily = await measure(heavy, 5)
+  await sql.close()
+  const board = await boardFromNothing()
+  const growth = await listsGrowing()
+
+  show(quickly)
+  show(heavily)
+  show(board)
+  show(growth)
+  tell('indexed decimal.js against one question', ratio(quickly, 'one price, indexed decimal.js', 'one price'), '≥ 20, aim 150')
+  tell('one question, lists of 10,000 lines against 10', ratio(growth, 'lists of 10,000', 'lists of 10'), '≤ 3, aim 1.5')
+  tell('SQL against a column, nothing cached', ratio(heavily, 'SQL: a column', 'a column, nothing cached'), '≥ 100, aim 500')
+  tell('a column from flattened lists, in passes', ratio(quickly, 'a column from flattened lists', 'control: one pass'), '≤ 12, aim 5')
+  tell('SQL against a board of 10,000 × 12 from nothing', ratio(board, 'SQL: a board', 'a board from nothing'), '≥ 20, aim 50')
+  tell(
+    '20 million prices, in passes over as many',
+    ratio(heavily, '20 million prices, 200 accounts', 'control: one pass') / SIZE.accounts,
+    '≤ 12, aim 5',
+  )
+  tell('prepare against an edit and the visible board', ratio(heavily, 'prepare', 'an edit, then the visible board'), '≥ 200, aim 1,000')
+  tell('prepare 1,000,000 lines, in passes over as many', ratio(heavily, 'prepare', 'control: 1,000,000'), '< 300, aim 120')
+}
+
+function visibleBoard(prepared: PreparedStore): number {
+  let sum = 0
+  for (let account = 0; account < WINDOW.columns; account += 1) {
+    const situation = situationOf(prepared, account)
+    for (let row = 0; row < WINDOW.rows; row += 1)
+      sum += findPrice(prepared, situation, prepared.index.numberOf.get(`v${row}`) as number).units
   }
+  return sum
+}
+
+function someEdit(store: Store): readonly Change[] {
+  const line = store['price-line'].get('n17')
+  if (!line) throw new Error('no line')
+  const method = { kind: 'fixed', amount: decimal('123.45') } as const
+  const after = { ...line, breaks: [{ from: decimal(0), method }] }
+  return [{ kind: 'price-line', id: line.id, before: line, after }]
+}
+
+/** Whoever is quick and wrong has not won: all must agree first. */
+async function compareAnswers(
+  store: Store,
+  prepared: PreparedStore,
+  indexed: IndexedDecimal,
+  sql: Awaited<ReturnType<typeof openSqlColumn>>,
+): Promise<void> {
+  const pick = numbers(99)
+  let different = 0
+  for (let at = 0; at < QUESTIONS; at += 1) {
+    const account = pick(SIZE.accounts)
+    const variant = `v${pick(SIZE.variants)}`
+    const quantity = QUANTITIES[pick(QUANTITIES.length)] as number
+    const number = prepared.index.numberOf.get(variant) as number
+    const found = findPrice(prepared, situationOf(prepared, account), number, {
+      own: quantity * 1000,
+      counted: null,
+    })
+    if (indexed.price(`a${account}`, variant, quantity) !== found.units) different += 1
+  }
+  for (const quantity of QUANTITIES) {
+    const query = await sql.column({ account: 'a7', group: `g${7 % GROUPS}`, quantity })
+    const { prices } = column(prepared, 7, quantity)
+    prepared.index.items.forEach((id, number) => {
+      if (query.get(id) !== prices[number]) different += 1
+    })
+  }
+  for (let sample = 0; sample < 12; sample += 1) {
+    const variant = `v${pick(SIZE.variants)}`
+    const account = pick(SIZE.accounts)
+    const { unit } = referencePrice(store, {
+      ...standpoint(accountOf(account), AT),
+      variant,
+      quantity: decimal(1),
+      extras: [],
+      basket: [],
+    })
+    const number = prepared.index.numberOf.get(variant) as number
+    if (Math.abs(Number(unit) * 100 - findPrice(prepared, situationOf(prepared, account), number).units) > 1e-6)
+      different += 1
+  }
+  console.log(
+    `Differences on ${QUESTIONS.toLocaleString('en')} questions (indexed decimal.js), 3 columns (SQL), 12 questions (naive reference): ${different}\n`,
+  )
+  if (different > 0) process.exitCode = 1
+}
+
+async function boardFromNothing(): Promise<Samples> {
+  const store = largeStore(BOARD)
+  const prepared = prepare(store)
+  const sql = await openSqlColumn(store, AT)
+  const samples = await measure(
+    [
+      {
+        name: 'a board from nothing',
+        times: 1,
+        run: () => {
+          forgetEverything(prepared)
+          for (let account = 0; account < WINDOW.columns; account += 1) column(prepared, account)
+        },
+      },
+      {
+        name: 'SQL: a board',
+        times: 1,
+        run: async () => {
+          for (let account = 0; account < WINDOW.columns; account += 1)
+            await sql.column({ account: `a${account}`, group: `g${account % GROUPS}`, quantity: 1 })
+        },
+      },
+    ],
+    3,
+  )
+  await sql.close()
+  return samples
+}
+
+/** A hundred lists, of ten lines and of ten thousand. */
+async function listsGrowing(): Promise<Samples> {
+  const contenders = [10, 10_000].map((linesPerList): Contender => {
+    const prepared = prepare(largeStore({ variants: 20_000, lists: 100, linesPerList, accounts: 20 }))
+    const situation = situationOf(prepared, 7)
+    const pick = numbers(3)
+    return {
+      name: `lists of ${linesPerList.toLocaleString('en')}`,
+      times: 20_000,
+      run: () => findPrice(prepared, situation, pick(20_000)),
+    }
+  })
+  return measure(contenders, REPETITIONS)
 }
 
 main().catch((error: unknown) => {

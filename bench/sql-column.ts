@@ -1,4 +1,5 @@
 import { distancesUp } from '@/core/catalogue/category'
+import type { Breaks } from '@/core/price/price-method'
 import { type Store } from '@/core/store/store'
 import { PGlite } from '@electric-sql/pglite'
 
@@ -8,29 +9,29 @@ import { PGlite } from '@electric-sql/pglite'
  * roundings of the generated store and nothing else.
  */
 export interface SqlColumn {
-  /** Cents by variant id for a member of a group. */
-  column(group: string): Promise<ReadonlyMap<string, number>>
+  /** Cents by variant id for one account and quantity. */
+  column(buyer: { account: string; group: string; quantity: number }): Promise<ReadonlyMap<string, number>>
   close(): Promise<void>
 }
 
 const BATCH = 20_000
 
-export async function openSqlColumn(store: Store): Promise<SqlColumn> {
+export async function openSqlColumn(store: Store, at: number): Promise<SqlColumn> {
   const database = await PGlite.create()
   await database.exec(`
     create table variant(id text primary key, product text not null, base numeric not null);
     create table filed(product text not null, category text not null, distance int not null);
-    create table list(id text primary key, code text, who text, rank int, rule text);
-    create table line(list text, position int, level int, target text, kind text, amount numeric);
+    create table list(id text primary key, code text, who text, rank int, rule text, starts bigint);
+    create table line(list text, position int, level int, target text, least int, below int, kind text, amount numeric);
   `)
-  await load(database, store)
+  await load(database, store, at)
   await database.exec(`
     create index on filed(category); create index on line(list); create index on line(target); create index on variant(product);
     analyze;
   `)
   return {
-    async column(group) {
-      const { rows } = await database.query<{ id: string; cents: string }>(COLUMN, [group])
+    async column({ account, group, quantity }) {
+      const { rows } = await database.query<{ id: string; cents: string }>(COLUMN, [account, group, quantity])
       return new Map(rows.map(({ id, cents }) => [id, Number(cents)]))
     },
     close: () => database.close(),
@@ -39,20 +40,25 @@ export async function openSqlColumn(store: Store): Promise<SqlColumn> {
 
 const COLUMN = `
   with mine as (
-    select id as list, code, rank, rule, case when who = $1 then 0 else 1 end as rung from list where who in ($1, 'everyone')
+    select id as list, code, rank, rule, starts, case who when $1 then 0 when $2 then 1 else 2 end as rung
+      from list where who in ($1, $2, 'everyone')
   ), reached as (
-    select v.id, v.base, m.code, m.rank, m.rule, m.rung, l.position, l.kind, l.amount, l.level as specificity
-      from mine m join line l on l.list = m.list and l.level = 4000 join variant v on v.id = l.target
+    select v.id, v.base, m.code, m.rank, m.rule, m.rung, m.starts, l.position, l.kind, l.amount, l.level as specificity
+      from mine m join line l on l.list = m.list and l.level = 4000 and $3 >= l.least and $3 < l.below
+      join variant v on v.id = l.target
     union all
-    select v.id, v.base, m.code, m.rank, m.rule, m.rung, l.position, l.kind, l.amount, l.level
-      from mine m join line l on l.list = m.list and l.level = 3000 join variant v on v.product = l.target
+    select v.id, v.base, m.code, m.rank, m.rule, m.rung, m.starts, l.position, l.kind, l.amount, l.level
+      from mine m join line l on l.list = m.list and l.level = 3000 and $3 >= l.least and $3 < l.below
+      join variant v on v.product = l.target
     union all
-    select v.id, v.base, m.code, m.rank, m.rule, m.rung, l.position, l.kind, l.amount, 1000 - f.distance
-      from mine m join line l on l.list = m.list and l.level = 1000 join filed f on f.category = l.target
+    select v.id, v.base, m.code, m.rank, m.rule, m.rung, m.starts, l.position, l.kind, l.amount, 1000 - f.distance
+      from mine m join line l on l.list = m.list and l.level = 1000 and $3 >= l.least and $3 < l.below
+      join filed f on f.category = l.target
       join variant v on v.product = f.product
     union all
-    select v.id, v.base, m.code, m.rank, m.rule, m.rung, 2147483647, l.kind, l.amount, -1
-      from mine m join line l on l.list = m.list and l.level = -1 cross join variant v
+    select v.id, v.base, m.code, m.rank, m.rule, m.rung, m.starts, 2147483647, l.kind, l.amount, -1
+      from mine m join line l on l.list = m.list and l.level = -1 and $3 >= l.least and $3 < l.below
+      cross join variant v
   ), exact as (
     select reached.*, case kind when 'fixed' then amount when 'percent' then base * (100 + amount) / 100 else base + amount end as price
       from reached
@@ -64,11 +70,11 @@ const COLUMN = `
         else greatest(round(price, 2), 0.01) end as unit
       from exact where price > 0
   ), won as (
-    select distinct on (id) id, unit from rounded order by id, rung, rank, specificity desc, code, position
+    select distinct on (id) id, unit from rounded order by id, rung, rank, specificity desc, starts desc, code, position
   )
   select v.id, ((coalesce(w.unit, v.base) * 100)::bigint)::text as cents from variant v left join won w on w.id = v.id`
 
-async function load(database: PGlite, store: Store): Promise<void> {
+async function load(database: PGlite, store: Store, at: number): Promise<void> {
   const insert = async (table: string, types: readonly string[], rows: readonly (readonly unknown[])[]) => {
     for (let at = 0; at < rows.length; at += BATCH) {
       const batch = rows.slice(at, at + BATCH)
@@ -93,36 +99,47 @@ async function load(database: PGlite, store: Store): Promise<void> {
       [...distancesUp(store.category, categories)].map(([category, distance]) => [id, category, distance]),
     ),
   )
+  const instant = (text: string | null, open: number) => (text === null ? open : Date.parse(`${text}Z`))
+  const lists = [...store['price-list'].values()].filter(
+    ({ schedule }) =>
+      instant(schedule.from, Number.NEGATIVE_INFINITY) <= at && at < instant(schedule.to, Number.POSITIVE_INFINITY),
+  )
   await insert(
     'list',
-    ['text', 'text', 'text', 'int', 'text'],
-    [...store['price-list'].values()].map(({ id, code, audience, rank, rounding }) => {
+    ['text', 'text', 'text', 'int', 'text', 'bigint'],
+    lists.map(({ id, code, audience, rank, rounding, schedule }) => {
       const [term] = audience.include
-      return [id, code, term?.kind === 'group' ? term.group : 'everyone', rank, rounding?.kind ?? 'cent']
+      const who = term?.kind === 'group' ? term.group : term?.kind === 'account' ? term.account : 'everyone'
+      return [id, code, who, rank, rounding?.kind ?? 'cent', instant(schedule.from, 0)]
     }),
   )
-  const lines = [...store['price-line'].values()].map(({ list, position, scope, method }) => {
-    const [term] = scope.include
-    const target =
-      term?.kind === 'variant'
-        ? term.variant
-        : term?.kind === 'product'
-          ? term.product
-          : term?.kind === 'category'
-            ? term.category
-            : ''
-    const level = term?.kind === 'variant' ? 4000 : term?.kind === 'product' ? 3000 : 1000
-    return [
+  const spread = (list: string, position: number, level: number, target: string, { breaks }: Breaks) =>
+    breaks.map(({ from, method }, step) => [
       list,
       position,
       level,
       target,
+      Number(from),
+      Number(breaks[step + 1]?.from ?? 2_000_000_000),
       method.kind,
-      method.kind === 'percent' ? method.percent : method.amount,
-    ]
+      'percent' in method ? method.percent : method.amount,
+    ])
+  const lines = [...store['price-line'].values()].flatMap((line) => {
+    const [term] = line.scope.include
+    const [level, target] =
+      term?.kind === 'variant'
+        ? [4000, term.variant]
+        : term?.kind === 'product'
+          ? [3000, term.product]
+          : [1000, term?.kind === 'category' ? term.category : '']
+    return spread(line.list, line.position, level, target, line)
   })
-  const defaults = [...store['price-list'].values()].flatMap(({ id, defaultLine: method }) =>
-    method ? [[id, 0, -1, '', method.kind, method.kind === 'percent' ? method.percent : method.amount]] : [],
+  const defaults = lists.flatMap(({ id, defaultLine }) =>
+    defaultLine ? spread(id, 0, -1, '', defaultLine) : [],
   )
-  await insert('line', ['text', 'int', 'int', 'text', 'text', 'numeric'], [...lines, ...defaults])
+  await insert(
+    'line',
+    ['text', 'int', 'int', 'text', 'int', 'int', 'text', 'numeric'],
+    [...lines, ...defaults],
+  )
 }

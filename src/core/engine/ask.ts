@@ -10,7 +10,7 @@ import type { Quantities } from './find-in-list'
 import { findLosers } from './find-losers'
 import { findPrice, type FoundPrice, floorUnits } from './find-price'
 import { findOffer } from './offer'
-import { openSituation } from './open-situation'
+import { openSituationExactly } from './open-situation'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
 import type { Situation } from './situation'
@@ -29,7 +29,7 @@ type Asked =
  */
 export function ask(prepared: PreparedStore, question: Question): Asked {
   const { index, store } = prepared
-  const opened = openSituation(prepared, question)
+  const opened = openSituationExactly(prepared, question)
   if (!opened.ok) return opened
   const situation = opened.value
   const number = index.numberOf.get(question.variant)

@@ -39,6 +39,17 @@ export function openSituation(prepared: PreparedStore, from: Standpoint): Opened
   return opened
 }
 
+/**
+ * The same for this very instant: a kept situation says what holds, and not how old a rate is by now or what a
+ * list nobody is asked for would have said.
+ *
+ * Errors  as `openSituation`.
+ */
+export function openSituationExactly(prepared: PreparedStore, from: Standpoint): Opened {
+  const opened = openSituation(prepared, from)
+  return opened.ok && opened.value.at !== from.at ? resolveSituation(prepared, from) : opened
+}
+
 const MOST_INSTANTS = 8
 const MOST_STANDPOINTS = 5000
 
