@@ -38,6 +38,9 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
   const pick = numbers(20_270_401)
   const cents = (least: number, most: number) => decimal(((least + pick(most - least)) / 100).toFixed(2))
   const products = Math.ceil(variants / VARIANTS_PER_PRODUCT)
+  // As a store read from its database: one text an id, however often it is spoken of.
+  const named = (prefix: string, count: number) => Array.from({ length: count }, (_, at) => `${prefix}${at}`)
+  const ids = { v: named('v', variants), p: named('p', products), l: named('l', lists) }
   const unset = { cost: null, recommendedPrice: null, floor: null, weight: null, ownAmounts: {}, family: null }
   const active = { status: 'active' as const }
 
@@ -71,14 +74,14 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
     return null
   }
   const scope = (): WhatTerm => {
-    const kind = pick(50)
+    const kind = pick(200)
     if (kind === 0) return { kind: 'category', category: `c${pick(BRANCHES)}`, descendants: true }
-    if (kind < 5) return { kind: 'product', product: `p${pick(products)}` }
-    return { kind: 'variant', variant: `v${pick(variants)}` }
+    if (kind < 16) return { kind: 'product', product: ids.p[pick(products)] as string }
+    return { kind: 'variant', variant: ids.v[pick(variants)] as string }
   }
   const audience = (list: number): WhoTerm => {
-    if (list % 10 === 0) return { kind: 'everyone' }
-    if (list % 5 === 1) return { kind: 'account', account: `a${Math.floor(list / 5) % accounts}` }
+    if (list % 50 === 0) return { kind: 'everyone' }
+    if (list % 5 < 3) return { kind: 'account', account: `a${list % accounts}` }
     return { kind: 'group', group: `g${list % GROUPS}` }
   }
   const schedule = (list: number) => {
@@ -147,7 +150,7 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
     product: made<'product'>(products, (at) => ({
       ...unset,
       ...active,
-      id: `p${at}`,
+      id: ids.p[at] as string,
       code: `P${at}`,
       name: `Product ${at}`,
       description: '',
@@ -161,16 +164,16 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
     variant: made<'variant'>(variants, (at) => ({
       ...unset,
       ...active,
-      id: `v${at}`,
+      id: ids.v[at] as string,
       sku: `V${at}`,
-      product: `p${Math.floor(at / VARIANTS_PER_PRODUCT)}`,
+      product: ids.p[Math.floor(at / VARIANTS_PER_PRODUCT)] as string,
       options: { size: String(at % VARIANTS_PER_PRODUCT) },
       position: at % VARIANTS_PER_PRODUCT,
       stock: null,
       basePrice: pick(3) === 0 ? cents(100, 100_000) : null,
     })),
     'price-list': made<'price-list'>(lists, (at) => ({
-      id: `l${at}`,
+      id: ids.l[at] as string,
       code: `L${at}`,
       name: `List ${at}`,
       purpose: 'level',
@@ -189,7 +192,7 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
     })),
     'price-line': made<'price-line'>(lists * linesPerList, (at) => ({
       id: `n${at}`,
-      list: `l${at % lists}`,
+      list: ids.l[at % lists] as string,
       position: Math.floor(at / lists),
       scope: { include: [scope()], exclude: [] },
       schedule: null,

@@ -1,11 +1,11 @@
-import type { Account, CustomerGroup } from '@/core/buyers/buyer'
+import type { Account, Address, CustomerGroup } from '@/core/buyers/buyer'
 
 export const DEMO_GROUPS: readonly CustomerGroup[] = [
-  { id: 'group-retail', code: 'retail', name: 'Retail', trade: false, position: 0 },
-  { id: 'group-club', code: 'club', name: 'Club members', trade: false, position: 1 },
-  { id: 'group-farms', code: 'bee-farms', name: 'Bee farms', trade: true, position: 2 },
-  { id: 'group-distributors', code: 'distributors', name: 'Distributors', trade: true, position: 3 },
-  { id: 'group-schools', code: 'schools', name: 'Schools', trade: false, position: 4 },
+  { id: 'group-retail', code: 'retail', name: 'Retail', trade: false, position: 0, status: 'active' },
+  { id: 'group-club', code: 'club', name: 'Club members', trade: false, position: 1, status: 'active' },
+  { id: 'group-farms', code: 'bee-farms', name: 'Bee farms', trade: true, position: 2, status: 'active' },
+  { id: 'group-distributors', code: 'distributors', name: 'Distributors', trade: true, position: 3, status: 'active' },
+  { id: 'group-schools', code: 'schools', name: 'Schools', trade: false, position: 4, status: 'active' },
 ]
 
 type DemoAccount = readonly [
@@ -102,6 +102,33 @@ const ACCOUNTS: readonly DemoAccount[] = [
   ['hollybank', 'Hollybank Community School', 'IE', 'Naas', 'schools', [], 'science@hollybank.example'],
 ]
 
+/** Where some accounts have things brought to beside their seat. */
+const ADDRESSES: Readonly<Record<string, readonly Address[]>> = {
+  fennmoor: [
+    {
+      label: 'North yard',
+      street: 'Bog Lane',
+      postcode: '',
+      city: 'Castlepollard',
+      state: '',
+      country: 'IE',
+    },
+  ],
+  bienengut: [
+    {
+      label: 'Warehouse',
+      street: 'Lagerweg 4',
+      postcode: '8020',
+      city: 'Graz',
+      state: '',
+      country: 'AT',
+    },
+  ],
+}
+
+/** Who pays in a currency of their own choice, wherever it is delivered. */
+const CURRENCIES: Readonly<Record<string, string>> = { 'northern-skep': 'GBP', nordlyng: 'EUR' }
+
 export const DEMO_ACCOUNTS: readonly Account[] = ACCOUNTS.map(
   ([code, name, country, city, group, tags, email]) => ({
     id: `account-${code}`,
@@ -112,5 +139,10 @@ export const DEMO_ACCOUNTS: readonly Account[] = ACCOUNTS.map(
     groups: DEMO_GROUPS.filter((each) => each.code === group).map(({ id }) => id),
     tags,
     emails: [email],
+    addresses: ADDRESSES[code] ?? [],
+    currency: CURRENCIES[code] ?? null,
+    taxNumber: '',
+    paymentTerms: group === 'retail' || group === 'club' ? '' : '30 days net',
+    status: 'active',
   }),
 )

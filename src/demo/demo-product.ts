@@ -2,7 +2,7 @@
 type DemoVariant = readonly [
   suffix: string,
   options: readonly string[],
-  own?: { readonly price?: string; readonly cost?: string; readonly rrp?: string; readonly kg?: string },
+  own?: { readonly price?: string; readonly cost?: string; readonly rrp?: string; readonly gbp?: string; readonly kg?: string },
 ]
 
 /** A product of the made-up merchant, in euro without tax. */
@@ -17,6 +17,8 @@ export interface DemoProduct {
   readonly price?: string
   readonly cost?: string
   readonly rrp?: string
+  /** Its base price in sterling, where it has one of its own. */
+  readonly gbp?: string
   readonly kg?: string
   readonly has?: Readonly<Record<string, string>>
   /** Names of the axes its variants differ in; none when there is one variant. */

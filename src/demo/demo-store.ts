@@ -2,13 +2,18 @@ import type { ProductDraft, VariantDraft } from '@/core/catalogue/parse-catalogu
 import type { Category } from '@/core/catalogue/category'
 import type { PriceLineDraft, PriceListDraft } from '@/core/price/parse-price-list'
 import type { Settings } from '@/core/store/store'
+import { EVERYTHING } from '@/core/predicates/what'
+import { ALWAYS } from '@/core/predicates/when'
+import { EVERYWHERE } from '@/core/predicates/where'
 import { decimal } from '@/core/decimal/decimal'
 import { divide, toFraction } from '@/core/decimal/fraction'
 import { roundPrice } from '@/core/decimal/rounding'
 import { DEMO_CATEGORIES, type DemoCategory } from './categories'
 import { DEMO_ACCOUNTS, DEMO_GROUPS } from './buyers'
 import type { DemoProduct } from './demo-product'
-import { demoMethod, DEMO_LISTS, demoScope } from './price-lists'
+import { DEMO_ADJUSTMENTS, DEMO_CONTRACTS, DEMO_EXTRAS, DEMO_FAMILIES } from './agreements'
+import { DEMO_CHANNELS, DEMO_CURRENCIES, DEMO_RATES, DEMO_REGIONS } from './money'
+import { demoBreaks, DEMO_LISTS, demoScope } from './price-lists'
 import { BEE_PRODUCTS } from './products-bees'
 import { HIVE_PRODUCTS } from './products-hives'
 import { HONEY_PRODUCTS } from './products-honey'
@@ -22,16 +27,28 @@ const DEMO_SETTINGS: Settings = {
   priceDigits: 2,
   timeZone: 'Europe/Dublin',
   country: 'IE',
+  taxBasis: 'net',
+  policy: 'first',
+  neverAbovePublic: false,
+  comparedWith: 'public',
 }
 
 /** The made-up merchant's records, by kind, in the order they are shown. The same every time. */
 export interface DemoRecords {
   readonly settings: readonly Settings[]
+  readonly currency: typeof DEMO_CURRENCIES
+  readonly 'exchange-rate': typeof DEMO_RATES
+  readonly channel: typeof DEMO_CHANNELS
+  readonly region: typeof DEMO_REGIONS
   readonly category: readonly Category[]
+  readonly 'price-family': typeof DEMO_FAMILIES
   readonly group: typeof DEMO_GROUPS
   readonly account: typeof DEMO_ACCOUNTS
   readonly product: readonly ProductDraft[]
   readonly variant: readonly VariantDraft[]
+  readonly extra: typeof DEMO_EXTRAS
+  readonly contract: typeof DEMO_CONTRACTS
+  readonly adjustment: typeof DEMO_ADJUSTMENTS
   readonly 'price-list': readonly PriceListDraft[]
   readonly 'price-line': readonly PriceLineDraft[]
 }
@@ -39,25 +56,41 @@ export interface DemoRecords {
 export function demoRecords(): DemoRecords {
   return {
     settings: [DEMO_SETTINGS],
+    currency: DEMO_CURRENCIES,
+    'exchange-rate': DEMO_RATES,
+    channel: DEMO_CHANNELS,
+    region: DEMO_REGIONS,
     category: flattenCategories(DEMO_CATEGORIES, null),
+    'price-family': DEMO_FAMILIES,
+    extra: DEMO_EXTRAS,
+    contract: DEMO_CONTRACTS,
+    adjustment: DEMO_ADJUSTMENTS,
     group: DEMO_GROUPS,
     account: DEMO_ACCOUNTS,
     product: DEMO_PRODUCTS.map(toProduct),
     variant: DEMO_PRODUCTS.flatMap(toVariants),
-    'price-list': DEMO_LISTS.map(({ lines: _lines, otherwise, rounding, state, ...list }) => ({
+    'price-list': DEMO_LISTS.map(({ lines: _lines, otherwise, rounding, state, currency, schedule, ...list }) => ({
       ...list,
       id: `list-${list.code}`,
       state: state ?? 'on',
-      defaultLine: otherwise === undefined ? null : demoMethod(otherwise),
+      status: 'active',
+      currency: currency ?? DEMO_SETTINGS.currency,
+      taxBasis: 'net',
+      scope: EVERYTHING,
+      place: EVERYWHERE,
+      schedule: { ...ALWAYS, ...schedule },
+      onlyListed: false,
+      defaultLine: otherwise === undefined ? null : demoBreaks(otherwise),
       rounding: rounding ?? null,
     })),
     'price-line': DEMO_LISTS.flatMap(({ code, lines }) =>
-      lines.map(([scope, method, rounding], position) => ({
+      lines.map(([scope, methods, rounding, counting, pricing], position) => ({
         id: `line-${code}-${position + 1}`,
         list: `list-${code}`,
         position,
         scope: { include: demoScope(scope), exclude: [] },
-        method: demoMethod(method),
+        schedule: null,
+        ...demoBreaks(methods, counting, pricing),
         rounding: rounding ?? null,
       })),
     ),
@@ -67,7 +100,7 @@ export function demoRecords(): DemoRecords {
 function flattenCategories(categories: readonly DemoCategory[], parent: string | null): readonly Category[] {
   return categories.flatMap(({ code, name, children }, position) => {
     const id = `category-${code}`
-    return [{ id, code, name, parent, position }, ...flattenCategories(children ?? [], id)]
+    return [{ id, code, name, parent, position, status: 'active' }, ...flattenCategories(children ?? [], id)]
   })
 }
 
@@ -86,8 +119,20 @@ function toProduct(product: DemoProduct): ProductDraft {
     basePrice: product.price ?? null,
     cost: product.cost ?? null,
     recommendedPrice: product.rrp ?? null,
+    floor: null,
+    family: BEESWAX.test(product.code) ? 'family-beeswax' : null,
+    ownAmounts: sterlingBase(product.gbp),
     weight: product.kg ?? null,
   }
+}
+
+/** What is made of wax and priced together with it. */
+const BEESWAX = /^WF-/
+
+/** A base price of its own in sterling. */
+function sterlingBase(basePrice: string | undefined): ProductDraft['ownAmounts'] {
+  if (basePrice === undefined) return {}
+  return { GBP: { basePrice, cost: null, recommendedPrice: null, floor: null } }
 }
 
 function toVariants(product: DemoProduct): readonly VariantDraft[] {
@@ -103,6 +148,11 @@ function toVariants(product: DemoProduct): readonly VariantDraft[] {
       basePrice: own?.price ?? null,
       cost: own?.cost ?? null,
       recommendedPrice: own?.rrp ?? recommendedLike(product, own?.price),
+      floor: null,
+      family: null,
+      ownAmounts: sterlingBase(own?.gbp),
+      stock: null,
+      status: 'active',
       weight: own?.kg ?? null,
     }
   })

@@ -1,11 +1,20 @@
 import { parseMethodText } from '@/core/price/method-text'
-import type { PriceMethodDraft, RoundingDraft } from '@/core/price/parse-price-list'
+import type { RoundingDraft } from '@/core/issue/parse-rounding'
+import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
+import type { Schedule } from '@/core/predicates/when'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Who, WhoTerm } from '@/core/predicates/who'
 import type { Purpose } from '@/core/price/price-list'
 
 /** What a line is for: `category:jars`, `product:WF-BR`, `sku:FR-BR-PF`, `Fabric=mesh`; and what it does. */
-type DemoLine = readonly [scope: string | readonly string[], method: string, rounding?: RoundingDraft]
+type DemoLine = readonly [
+  scope: string | readonly string[],
+  /** One rule, or rules from quantities on: `-12%`, `10: -18%`. */
+  methods: string | readonly string[],
+  rounding?: RoundingDraft,
+  counting?: BreaksDraft['counting'],
+  pricing?: BreaksDraft['pricing'],
+]
 
 interface DemoList {
   readonly code: string
@@ -15,6 +24,8 @@ interface DemoList {
   readonly audience: Who
   readonly rank: number
   readonly otherwise?: string
+  readonly currency?: string
+  readonly schedule?: Partial<Schedule>
   readonly rounding?: RoundingDraft
   readonly lines: readonly DemoLine[]
 }
@@ -97,7 +108,7 @@ export const DEMO_LISTS: readonly DemoList[] = [
     otherwise: '-12%',
     rounding: TO_FIVE_CENTS,
     lines: [
-      ['category:foundation', '-14%'],
+      ['category:foundation', ['-14%', '10: -17%', '50: -20%']],
       ['category:jars', '-18%'],
       ['category:extractors', '-8%', WHOLE_OR_HALF],
       ['category:livestock', '-5%'],
@@ -118,7 +129,7 @@ export const DEMO_LISTS: readonly DemoList[] = [
     otherwise: '-20%',
     rounding: TO_TEN_CENTS,
     lines: [
-      ['category:jars', '-30%', TO_FIVE_CENTS],
+      ['category:jars', ['-30%', '12: -32%', '48: -35%'], TO_FIVE_CENTS, 'product'],
       ['category:lids', '-28%', TO_FIVE_CENTS],
       ['category:livestock', '-8%'],
       ['category:clothing', '-24%'],
@@ -164,9 +175,9 @@ export const DEMO_LISTS: readonly DemoList[] = [
     rank: 1,
     rounding: TO_FIVE_CENTS,
     lines: [
-      ['category:frames', '-16.5%'],
+      ['category:frames', ['-16.5%', '20: -19%', '100: -22%'], undefined, 'line'],
       ['category:shaped-jars', '-28%'],
-      ['sku:WF-BR-W10', '12.20'],
+      ['sku:WF-BR-W10', ['12.20', '25: 11.80']],
       ['sku:WF-BR-O10', '19.90'],
       ['product:EX-RA', '-15%', WHOLE_OR_HALF],
       ['product:PK-LD', '-22%'],
@@ -208,11 +219,60 @@ export const DEMO_LISTS: readonly DemoList[] = [
       ['category:clothing', '-18%'],
     ],
   },
+  {
+    code: 'bee-farm-wax',
+    name: 'Wax round for bee farms',
+    purpose: 'contract',
+    audience: { include: [], exclude: [] },
+    rank: 1,
+    rounding: TO_FIVE_CENTS,
+    lines: [['category:foundation', ['-3% @bee-farm-level', '200: -6% @bee-farm-level']]],
+  },
+  {
+    code: 'sterling-trade',
+    name: 'Sterling trade prices',
+    purpose: 'contract',
+    currency: 'GBP',
+    audience: { include: [], exclude: [] },
+    rank: 1,
+    otherwise: '-22%',
+    rounding: TO_TEN_CENTS,
+    lines: [
+      ['category:livestock', '-8%'],
+      ['sku:WF-BR-W10', '9.80'],
+      ['sku:WF-BR-O10', ['15.60', '20: 14.90']],
+    ],
+  },
+  {
+    code: 'spring-build-up',
+    name: 'Spring build-up 2027',
+    purpose: 'promotional',
+    audience: audience({ kind: 'everyone' }),
+    rank: 1,
+    rounding: ENDING_90,
+    schedule: { from: '2027-03-01T00:00', to: '2027-06-01T00:00' },
+    lines: [
+      ['category:hives', '-10%'],
+      ['category:frames', ['-5%', '10: -12%'], undefined, 'variant', 'graduated'],
+    ],
+  },
 ]
 
-/** Errors  throws `RangeError` for a slip in the demo's own data. */
-export function demoMethod(text: string): PriceMethodDraft {
-  const method = parseMethodText(text)
+/** Rules as they are typed become breaks. Errors  throws `RangeError` for a slip in the demo's own data. */
+export function demoBreaks(
+  methods: string | readonly string[],
+  counting: BreaksDraft['counting'] = 'variant',
+  pricing: BreaksDraft['pricing'] = 'all-units',
+): BreaksDraft {
+  const breaks = [methods].flat().map((text) => {
+    const [from, rule] = text.includes(': ') ? text.split(': ') : ['0', text]
+    return { from: from ?? '0', method: demoMethod(rule ?? '') }
+  })
+  return { breaks, counting, pricing }
+}
+
+function demoMethod(text: string): PriceMethodDraft {
+  const method = parseMethodText(text, (code) => `list-${code}`)
   if (!method) throw new RangeError(`the demo has a rule that cannot be read: ${text}`)
   return method
 }

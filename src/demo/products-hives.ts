@@ -319,6 +319,7 @@ export const HIVE_PRODUCTS: readonly DemoProduct[] = [
     about: 'Self-spacing, in tens.',
     unit: 'pack',
     price: '25.90',
+    gbp: '21.90',
     cost: '13.10',
     rrp: '29.90',
     kg: '2.6',

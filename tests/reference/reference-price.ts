@@ -230,7 +230,7 @@ class Reference {
     const isExtra = this.item.kind === 'extra'
     if (!isExtra && inWhat(this.store, list.scope, this.item) === null) return []
     const found: Candidate[] = []
-    for (const line of [...this.store['price-line'].values()].filter((each) => each.list === list.id)) {
+    for (const line of linesOf(this.store, list.id)) {
       const specificity = inWhat(this.store, line.scope, this.item)
       if (specificity !== null) found.push(this.candidate(entry, line, line, specificity, currency))
     }
@@ -527,9 +527,7 @@ class Reference {
       const isExtra = this.item.kind === 'extra'
       if (!isExtra && inWhat(this.store, list.scope, this.item) === null)
         return [tell(null, 'outside-scope', null)]
-      const excluding = [...this.store['price-line'].values()]
-        .filter((line) => line.list === list.id)
-        .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
+      const excluding = [...linesOf(this.store, list.id)].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
         .find((line) => line.scope.exclude.some((term) => reach(this.store, term, this.item) !== null))
       if (isExtra && !excluding && !this.namesExtra(list)) return [tell(null, 'outside-scope', null)]
       return [tell(excluding, excluding ? 'excluded-item' : 'no-line', null)]
@@ -538,9 +536,7 @@ class Reference {
 
   /** A list that does not name an extra does not speak of it. */
   private namesExtra(list: PriceList): boolean {
-    return [...this.store['price-line'].values()].some(
-      (line) =>
-        line.list === list.id &&
+    return linesOf(this.store, list.id).some((line) =>
         [...line.scope.include, ...line.scope.exclude].some((term) => reach(this.store, term, this.item) !== null),
     )
   }
@@ -562,14 +558,30 @@ class Reference {
         list.onlyListed &&
         (item.kind === 'extra' ? this.namesExtra(list) : inWhat(store, list.scope, item) !== null),
     )
-    const lines = [...store['price-line'].values()]
     return (
       limiting.length === 0 ||
       limiting.some(({ list }) =>
-        lines.some((line) => line.list === list.id && inWhat(store, line.scope, item) !== null),
+        linesOf(store, list.id).some((line) => inWhat(store, line.scope, item) !== null),
       )
     )
   }
+}
+
+const LINES = new WeakMap<Store['price-line'], Map<string, PriceLine[]>>()
+
+/** The lines of a list, gathered once a store so that a large one can be judged at all. */
+function linesOf(store: Store, list: string): readonly PriceLine[] {
+  let lines = LINES.get(store['price-line'])
+  if (!lines) {
+    lines = new Map()
+    for (const line of store['price-line'].values()) {
+      const known = lines.get(line.list)
+      if (known) known.push(line)
+      else lines.set(line.list, [line])
+    }
+    LINES.set(store['price-line'], lines)
+  }
+  return lines.get(list) ?? []
 }
 
 function byLadder(a: Candidate, b: Candidate): number {

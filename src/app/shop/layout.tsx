@@ -1,9 +1,9 @@
 import { getSettings } from '@/core/store/store'
-import { topCategories } from '@/features/shop/load-shop'
+import { shopChoices, topCategories } from '@/features/shop/load-shop'
 import { ShopFrame } from '@/features/shop/shop-frame'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
-import { DEFAULT_VANTAGE, withVantage } from '@/ui/frame/vantage-url'
+import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
 import type { ReactNode } from 'react'
 
@@ -11,15 +11,17 @@ export const metadata: Metadata = { title: { default: 'Shop', template: '%s · S
 
 export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
   const prepared = getPrepared(await getSteppe())
-  const { name, as } = await shopVisitor(prepared)
+  const visitor = await shopVisitor(prepared)
+  const { name, as, vantage } = visitor
   const settings = getSettings(prepared.store)
   return (
     <ShopFrame
       storeName={settings.name}
       visitor={{ name: as === 'guest' ? 'a guest' : name, guest: as === 'guest' }}
-      boardHref={withVantage('/board', { ...DEFAULT_VANTAGE, as })}
+      boardHref={withVantage('/board', { ...vantage, as })}
       categories={topCategories(prepared.store)}
-      currency={settings.currency}
+      currency={visitor.situation.currency}
+      choices={shopChoices(visitor)}
     >
       {children}
     </ShopFrame>

@@ -4,7 +4,6 @@ import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 
 export default async function ShopPage() {
-  const prepared = getPrepared(await getSteppe())
-  const { buyer } = await shopVisitor(prepared)
-  return <ShopFront branches={loadFront(prepared, buyer)} money={shopMoney(prepared.store)} />
+  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  return <ShopFront branches={loadFront(visitor)} money={shopMoney(visitor)} />
 }

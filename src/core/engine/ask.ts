@@ -1,9 +1,9 @@
 import { add, compare, type Decimal, multiply, ZERO } from '../decimal/decimal'
 import { matchWhat } from '../predicates/what'
-import { getSettings } from '../store/store'
 import { factsOf } from './catalogue-index'
 import { type CompiledLine, quantityUnits } from './compiled-line'
 import type { CompiledList } from './compiled-list'
+import { findComparedPrice } from './compared-price'
 import { explainAdjustments, type Explained, explainLine, explainReference } from './explain-price'
 import { findIdleAdjustments } from './find-idle-adjustments'
 import type { Quantities } from './find-in-list'
@@ -65,7 +65,7 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
       item: main.unit,
       extras,
       total,
-      was: comparedWith(prepared, situation, number, main.unit),
+      was: findComparedPrice(prepared, situation, question, number, quantities),
       breaks: breaksOf(prepared, situation, number),
       trace: main.trace,
     },
@@ -195,20 +195,6 @@ function totalOf(
       ? (sum(last.brackets.map((bracket) => multiply(bracket.quantity, bracket.unit))) as Decimal)
       : multiply(unit, quantity)
   return add(item, multiply(each, quantity))
-}
-
-/** The price shown struck through, where the buyer's is lower: before adjustments and without any list. */
-function comparedWith(
-  prepared: PreparedStore,
-  { lens }: Situation,
-  number: number,
-  unit: Decimal | null,
-): Decimal | null {
-  const { comparedWith: compared } = getSettings(prepared.store)
-  if (compared === 'nothing' || unit === null) return null
-  const field = compared === 'base' ? 'basePrice' : 'recommendedPrice'
-  const before = explainReference(prepared, { ...lens, adjustments: [], into: new Map() }, field, number)
-  return before && compare(unit, before.amount) < 0 ? before.amount : null
 }
 
 /** What the buyer pays from which quantity on: where any list of theirs has a break and the price moves. */

@@ -26,84 +26,116 @@ export interface CatalogueIndex {
 }
 
 export function indexCatalogue(store: Store): CatalogueIndex {
-  const numbering = new SignatureNumbering()
-  const variants: string[] = []
+  const ids: string[] = []
+  const products: (string | null)[] = []
   const signatures: number[] = []
-  const branches = new Map<string, string>()
+  const firsts: string[] = []
+  const branches = new Branches()
+  let product: Product | undefined
+  let branch: Branch | undefined
   for (const variant of store.variant.values()) {
-    const product = store.product.get(variant.product)
-    if (!product) throw new RangeError(`variant ${variant.id} has no product`)
-    let branch = branches.get(product.id)
-    if (branch === undefined) branches.set(product.id, (branch = branchText(product)))
-    const family = variant.family ?? product.family ?? ''
-    variants.push(variant.id)
-    signatures.push(
-      numbering.numberOf(`${branch}\n${family}\n${optionText(variant.options)}`, variant.id),
-    )
+    // Variants of one product mostly come one after the other.
+    if (product === undefined || product.id !== variant.product) {
+      product = store.product.get(variant.product)
+      if (!product) throw new RangeError(`variant ${variant.id} has no product`)
+      branch = branches.of(product)
+    }
+    const known = (branch as Branch).signatures(variant.family ?? product.family, variant.options)
+    let signature = known.map.get(known.key)
+    if (signature === undefined) {
+      signature = firsts.length
+      known.map.set(known.key, signature)
+      firsts.push(variant.id)
+    }
+    ids.push(variant.id)
+    products.push(product.id)
+    signatures.push(signature)
   }
-
-  const variantSignatures = numbering.firsts.length
-  const extras = [...store.extra.keys()]
-  extras.forEach((id, at) => signatures.push(variantSignatures + at))
-  return numberItems(store, [...variants, ...extras], variants.length, signatures, numbering.firsts)
+  const variantCount = ids.length
+  let signature = firsts.length
+  for (const id of store.extra.keys()) {
+    ids.push(id)
+    products.push(null)
+    signatures.push(signature++)
+  }
+  return numberItems({ ids, products, signatures }, variantCount, signature, {
+    signaturesOf: gatherSignatures(store, firsts),
+    variantSignatures: firsts.length,
+  })
 }
 
-class SignatureNumbering {
-  /** The first variant found with each signature. */
-  readonly firsts: string[] = []
-  private readonly known = new Map<string, number>()
+/** All items in the order they came in, a column a fact. */
+interface FoundItems {
+  readonly ids: readonly string[]
+  /** `null` for an extra. */
+  readonly products: readonly (string | null)[]
+  readonly signatures: readonly number[]
+}
 
-  numberOf(text: string, variant: string): number {
-    const known = this.known.get(text)
-    if (known !== undefined) return known
-    const signature = this.firsts.length
-    this.known.set(text, signature)
-    this.firsts.push(variant)
-    return signature
+/** Products filed alike share the signatures of their variants. */
+class Branches {
+  private readonly byText = new Map<string, Branch>()
+
+  of(product: Product): Branch {
+    const text = branchText(product)
+    const known = this.byText.get(text) ?? new Branch()
+    this.byText.set(text, known)
+    return known
+  }
+}
+
+/** The signatures of variants of products filed alike. */
+class Branch {
+  /** By the name of the one option axis, as nearly all have. */
+  private readonly byAxis = new Map<string, Map<string, number>>()
+  private readonly others = new Map<string, number>()
+
+  signatures(family: string | null, options: Readonly<Record<string, string>>) {
+    const [axis, second] = Object.keys(options)
+    if (family !== null || axis === undefined || second !== undefined)
+      return { map: this.others, key: `${family ?? ''}\n${optionText(options)}` }
+    let map = this.byAxis.get(axis)
+    if (!map) this.byAxis.set(axis, (map = new Map()))
+    return { map, key: options[axis] ?? '' }
   }
 }
 
 /** Counting sort by signature: items of one keep the order they came in. */
 function numberItems(
-  store: Store,
-  found: readonly string[],
+  { ids, products, signatures }: FoundItems,
   variantCount: number,
-  signatures: readonly number[],
-  firsts: readonly string[],
+  count: number,
+  facts: Pick<CatalogueIndex, 'signaturesOf' | 'variantSignatures'>,
 ): CatalogueIndex {
-  const count = firsts.length + found.length - variantCount
   const signatureStarts = new Int32Array(count + 1)
   for (const signature of signatures) (signatureStarts[signature + 1] as number) += 1
   for (let at = 0; at < count; at += 1)
     (signatureStarts[at + 1] as number) += signatureStarts[at] as number
   const next = Int32Array.from(signatureStarts)
-  const items = new Array<string>(found.length)
-  const signatureOf = new Int32Array(found.length)
+  const items = new Array<string>(ids.length)
+  const signatureOf = new Int32Array(ids.length)
   const numberOf = new Map<string, number>()
   const numbersOfProduct = new Map<string, number[]>()
-  found.forEach((id, at) => {
+  let last: string | null = null
+  let numbers: number[] = []
+  for (let at = 0; at < ids.length; at += 1) {
+    const id = ids[at] as string
     const signature = signatures[at] as number
     const number = next[signature] as number
     next[signature] = number + 1
     items[number] = id
     signatureOf[number] = signature
     numberOf.set(id, number)
-    if (at >= variantCount) return
-    const product = (store.variant.get(id) as { product: string }).product
-    const numbers = numbersOfProduct.get(product)
-    if (numbers) numbers.push(number)
-    else numbersOfProduct.set(product, [number])
-  })
-  return {
-    items,
-    variantCount,
-    numberOf,
-    numbersOfProduct,
-    signatureStarts,
-    signatureOf,
-    signaturesOf: gatherSignatures(store, firsts),
-    variantSignatures: firsts.length,
+    const product = products[at] as string | null
+    if (product === null) continue
+    if (product !== last) {
+      last = product
+      numbers = numbersOfProduct.get(product) ?? []
+      if (numbers.length === 0) numbersOfProduct.set(product, numbers)
+    }
+    numbers.push(number)
   }
+  return { items, variantCount, numberOf, numbersOfProduct, signatureStarts, signatureOf, ...facts }
 }
 
 /**
@@ -155,15 +187,19 @@ function gatherSignatures(store: Store, firsts: readonly string[]): ReadonlyMap<
 }
 
 function branchText({ categories, attributes }: Product): string {
-  return `${[...categories].sort().join('\t')}\n${optionText(attributes)}`
+  const filed = categories.length === 1 ? categories[0] : [...categories].sort().join('\t')
+  return `${filed}\n${optionText(attributes)}`
 }
 
 /** A record read back from a database may name the same values in another order. */
 function optionText(values: Readonly<Record<string, string>>): string {
   const names = Object.keys(values)
-  if (names.length === 0) return ''
-  if (names.length > 1) names.sort()
-  let text = ''
-  for (const name of names) text += `${name}=${values[name] ?? ''}\t`
-  return text
+  if (names.length < 2) {
+    const [only] = names
+    return only === undefined ? '' : `${only}=${values[only] ?? ''}`
+  }
+  return names
+    .sort()
+    .map((name) => `${name}=${values[name] ?? ''}`)
+    .join('\t')
 }

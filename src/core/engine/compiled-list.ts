@@ -9,6 +9,7 @@ import {
 } from '../predicates/what'
 import { type CompiledSchedule, compileSchedule } from '../predicates/when'
 import { compareLines, type PriceLine, type PriceList } from '../price/price-list'
+import type { Breaks } from '../price/price-method'
 import { listsReferredTo } from '../price/price-references'
 import { getSettings, priceDigitsOf, type Store } from '../store/store'
 import { attributeKey, type CatalogueIndex, factsOf } from './catalogue-index'
@@ -37,17 +38,12 @@ export class CompiledList {
   readonly complete: Uint8Array | null
   readonly digits: number
   readonly schedule: CompiledSchedule
-  /** Schedules of single lines. */
-  readonly lineSchedules: readonly CompiledSchedule[]
-  /** Ids of the lists its prices are computed from. */
-  readonly referredTo: ReadonlySet<string>
   /** Whether some of it must be made anew when prices or stock of an item change. */
   readonly isVolatile: boolean
-  /** Whether the quantity bought matters. */
-  readonly hasBreaks: boolean
   /** Positions of lines with a term above the product. */
   private readonly broad: readonly number[]
   private readonly compiledLines: (CompiledLine | undefined)[] = []
+  private contents: Contents | null = null
   private planRows: CandidateRows | null = null
   private scopeMask: Uint8Array | null = null
 
@@ -57,26 +53,46 @@ export class CompiledList {
     readonly lines: readonly PriceLine[],
     private readonly store: Store,
     private readonly index: CatalogueIndex,
+    /** The number of the one variant each line is for; −1 for lines that say anything else. */
+    numbers: readonly number[],
   ) {
     const { timeZone } = getSettings(store)
     this.digits = priceDigitsOf(store, list.currency)
     this.schedule = compileSchedule(list.schedule, timeZone)
-    this.lineSchedules = lines.flatMap(({ schedule }) =>
-      schedule ? [compileSchedule(schedule, timeZone)] : [],
-    )
-    this.referredTo = listsReferredTo(list, lines)
-    this.isVolatile = [list.scope, ...lines.map(({ scope }) => scope)].some(
-      ({ include, exclude }) => include.some(isVolatile) || exclude.some(isVolatile),
-    )
-    this.hasBreaks = [...lines, ...(list.defaultLine ? [list.defaultLine] : [])].some(
-      ({ breaks }) => breaks.length > 1 || breaks[0]?.from !== '0',
-    )
-    const found = nameItems(lines, store, index)
+    const found = nameItems(lines, numbers, store, index)
+    this.isVolatile = found.isVolatile || isVolatileScope(list.scope)
     this.broad = found.broad
     this.named = found.named
     const completed = found.complete.length === 0 ? null : this.completeRows(found)
     this.namedRows = completed?.rows ?? found.rows
     this.complete = completed?.flags ?? null
+  }
+
+  /** Schedules of single lines. */
+  get lineSchedules(): readonly CompiledSchedule[] {
+    return this.readContents().lineSchedules
+  }
+
+  /** Ids of the lists its prices are computed from. */
+  get referredTo(): ReadonlySet<string> {
+    return this.readContents().referredTo
+  }
+
+  /** Whether the quantity bought matters. */
+  get hasBreaks(): boolean {
+    return this.readContents().hasBreaks
+  }
+
+  /** What only matters once somebody stands before the list: not read while a large store is prepared. */
+  private readContents(): Contents {
+    if (this.contents) return this.contents
+    const { list, lines, store } = this
+    const { timeZone } = getSettings(store)
+    return (this.contents = {
+      lineSchedules: lines.flatMap(({ schedule }) => (schedule ? [compileSchedule(schedule, timeZone)] : [])),
+      referredTo: listsReferredTo(list, lines),
+      hasBreaks: lines.some(minds) || (list.defaultLine !== null && minds(list.defaultLine)),
+    })
   }
 
   /** A line by its position; the default line stands behind the last. */
@@ -199,12 +215,19 @@ export class CompiledList {
   }
 }
 
+interface Contents {
+  readonly lineSchedules: readonly CompiledSchedule[]
+  readonly referredTo: ReadonlySet<string>
+  readonly hasBreaks: boolean
+}
+
 /** A line that reaches an item. */
 interface Candidate {
   readonly line: number
   readonly specificity: number
 }
 
+/** All that one pass over a list's lines can tell. */
 interface NamedItems {
   readonly named: Int32Array
   readonly rows: CandidateRows
@@ -213,24 +236,43 @@ interface NamedItems {
   /** Positions of the lines that name each of these items. */
   readonly lines: ReadonlyMap<number, readonly number[]>
   readonly broad: readonly number[]
+  readonly isVolatile: boolean
 }
 
-/** The lines for single variants, products and extras, by item; and which lines say more than that. */
-function nameItems(lines: readonly PriceLine[], store: Store, index: CatalogueIndex): NamedItems {
+/** Whether the quantity bought matters. */
+function minds({ breaks }: Breaks): boolean {
+  return breaks.length > 1 || breaks[0]?.from !== '0'
+}
+
+function isVolatileScope({ include, exclude }: What): boolean {
+  return include.some(isVolatile) || exclude.some(isVolatile)
+}
+
+/**
+ * The lines for single variants, products and extras, by item; and which lines say more than that. This is where
+ * preparing a large store spends its time: nearly every line is for one variant.
+ */
+function nameItems(
+  lines: readonly PriceLine[],
+  numbers: readonly number[],
+  store: Store,
+  index: CatalogueIndex,
+): NamedItems {
   const broad: number[] = []
   const complete = new Set<number>()
   const linesOf = new Map<number, number[]>()
-  // number, then whether it is only named through its product, then the line: one number that sorts like all three
+  // Number, then whether it is only named through its product, then the line: one number that sorts like all three.
   const width = lines.length + 1
-  const keys: number[] = []
-  lines.forEach(({ scope }, at) => {
-    let isBroad = false
-    const [only] = scope.include
-    if (scope.include.length === 1 && scope.exclude.length === 0 && only?.kind === 'variant') {
-      const number = index.numberOf.get(only.variant)
-      if (number !== undefined) keys.push(number * 2 * width + at)
-      return
+  const keys = new GrowingNumbers(lines.length)
+  let volatile = false
+  for (let at = 0; at < lines.length; at += 1) {
+    const only = numbers[at] as number
+    if (only >= 0) {
+      keys.push(only * 2 * width + at)
+      continue
     }
+    const { scope } = lines[at] as PriceLine
+    let isBroad = false
     for (const term of scope.include) {
       if (term.kind === 'variant' || term.kind === 'extra') {
         const number = index.numberOf.get(term.kind === 'variant' ? term.variant : term.extra)
@@ -240,47 +282,96 @@ function nameItems(lines: readonly PriceLine[], store: Store, index: CatalogueIn
           keys.push((number * 2 + 1) * width + at)
       } else isBroad = true
     }
+    if (isBroad) broad.push(at)
+    const isSpecial = scope.exclude.length > 0 || isVolatileScope(scope)
+    if (!isSpecial) continue
+    volatile ||= isVolatileScope(scope)
     for (const number of specialItems(scope, store, index)) {
       complete.add(number)
       const known = linesOf.get(number)
       if (known) known.push(at)
       else linesOf.set(number, [at])
     }
-    if (isBroad) broad.push(at)
-  })
-  for (const number of complete) keys.push(number * 2 * width + width - 1)
-  const sorted = Float64Array.from(keys).sort()
-
-  const named: number[] = []
-  const starts: number[] = []
-  const candidates: number[] = []
-  const specificities: number[] = []
-  for (const key of sorted) {
-    const at = key % width
-    const half = (key - at) / width
-    const number = Math.floor(half / 2)
-    if (named.at(-1) !== number) {
-      named.push(number)
-      starts.push(candidates.length)
-    }
-    if (at === width - 1) continue
-    // A line that names an item and its product stands once, by the nearer of the two.
-    if (candidates.indexOf(at, starts.at(-1)) >= 0) continue
-    candidates.push(at)
-    specificities.push(half % 2 === 0 ? VARIANT_SPECIFICITY : PRODUCT_SPECIFICITY)
-    if (complete.has(number)) linesOf.get(number)?.push(at)
   }
-  starts.push(candidates.length)
+  for (const number of complete) keys.push(number * 2 * width + width - 1)
   return {
-    named: Int32Array.from(named),
-    rows: {
-      starts: Int32Array.from(starts),
-      lines: Int32Array.from(candidates),
-      specificities: Int32Array.from(specificities),
-    },
+    ...rowsOf(keys.sorted(), width, complete, linesOf),
     complete: [...complete],
     lines: linesOf,
     broad,
+    isVolatile: volatile,
+  }
+}
+
+/** A list of numbers that is sorted once. */
+class GrowingNumbers {
+  private values: Float64Array
+  private length = 0
+
+  constructor(expected: number) {
+    this.values = new Float64Array(expected + 16)
+  }
+
+  push(value: number): void {
+    if (this.length === this.values.length) {
+      const larger = new Float64Array(this.length * 2)
+      larger.set(this.values)
+      this.values = larger
+    }
+    this.values[this.length] = value
+    this.length += 1
+  }
+
+  sorted(): Float64Array {
+    return this.values.subarray(0, this.length).sort()
+  }
+}
+
+function isAmong(values: Int32Array, from: number, to: number, wanted: number): boolean {
+  for (let at = from; at < to; at += 1) if (values[at] === wanted) return true
+  return false
+}
+
+function rowsOf(
+  keys: Float64Array,
+  width: number,
+  complete: ReadonlySet<number>,
+  linesOf: ReadonlyMap<number, number[]>,
+): Pick<NamedItems, 'named' | 'rows'> {
+  const named = new Int32Array(keys.length)
+  const starts = new Int32Array(keys.length + 1)
+  const lines = new Int32Array(keys.length)
+  const specificities = new Int32Array(keys.length)
+  let items = 0
+  let candidates = 0
+  let last = -1
+  for (let key = 0; key < keys.length; key += 1) {
+    const value = keys[key] as number
+    const half = Math.floor(value / width)
+    const at = value - half * width
+    const number = half >> 1
+    if (number !== last) {
+      last = number
+      named[items] = number
+      starts[items] = candidates
+      items += 1
+    }
+    if (at === width - 1) continue
+    // A line that names an item and its product stands once, by the nearer of the two.
+    if (isAmong(lines, starts[items - 1] as number, candidates, at)) continue
+    lines[candidates] = at
+    specificities[candidates] = (half & 1) === 0 ? VARIANT_SPECIFICITY : PRODUCT_SPECIFICITY
+    candidates += 1
+    if (complete.size > 0 && complete.has(number)) linesOf.get(number)?.push(at)
+  }
+  starts[items] = candidates
+  return {
+    named: named.slice(0, items),
+    rows: {
+      starts: starts.slice(0, items + 1),
+      lines: lines.slice(0, candidates),
+      specificities: specificities.slice(0, candidates),
+    },
   }
 }
 
@@ -354,21 +445,63 @@ function toRows(count: number, rowOf: (key: number) => readonly Candidate[]): Ca
   return { starts, lines: Int32Array.from(lines), specificities: Int32Array.from(specificities) }
 }
 
+/** The lines of a list as they come in, with the variant each is for. */
+class ListLines {
+  readonly lines: PriceLine[] = []
+  readonly numbers: number[] = []
+  private isOrdered = true
+
+  /** Lines mostly come in their order already. */
+  add(line: PriceLine, number: number): void {
+    const last = this.lines.length > 0 ? (this.lines[this.lines.length - 1] as PriceLine) : null
+    if (last && (last.position > line.position || (last.position === line.position && last.id > line.id)))
+      this.isOrdered = false
+    this.lines.push(line)
+    this.numbers.push(number)
+  }
+
+  compile(list: PriceList, store: Store, index: CatalogueIndex): CompiledList {
+    if (this.isOrdered) return new CompiledList(list, this.lines, store, index, this.numbers)
+    const order = [...this.lines.keys()].sort((left, right) =>
+      compareLines(this.lines[left] as PriceLine, this.lines[right] as PriceLine),
+    )
+    return new CompiledList(
+      list,
+      order.map((at) => this.lines[at] as PriceLine),
+      store,
+      index,
+      order.map((at) => this.numbers[at] as number),
+    )
+  }
+}
+
+/** The number of the one variant a line is for; −1 for a line that says anything else. */
+function onlyVariant({ scope }: PriceLine, index: CatalogueIndex): number {
+  const { include, exclude } = scope
+  const only = include[0]
+  if (only?.kind !== 'variant' || include.length !== 1 || exclude.length !== 0) return -1
+  return index.numberOf.get(only.variant) ?? -1
+}
+
 export function compileList(
   list: PriceList,
-  unordered: readonly PriceLine[],
+  lines: readonly PriceLine[],
   store: Store,
   index: CatalogueIndex,
 ): CompiledList {
-  return new CompiledList(list, inOrder(unordered), store, index)
+  const gathered = new ListLines()
+  for (const line of lines) gathered.add(line, onlyVariant(line, index))
+  return gathered.compile(list, store, index)
 }
 
-/** Lines mostly come in their order already. */
-function inOrder(lines: readonly PriceLine[]): readonly PriceLine[] {
-  for (let at = 1; at < lines.length; at += 1) {
-    if (compareLines(lines[at - 1] as PriceLine, lines[at] as PriceLine) > 0)
-      return [...lines].sort(compareLines)
-  }
-  return lines
+/** All lists of a store, in one pass over its lines as they lie in memory. */
+export function compileLists(store: Store, index: CatalogueIndex): ReadonlyMap<string, CompiledList> {
+  const gathered = new Map<string, ListLines>()
+  for (const list of store['price-list'].values()) gathered.set(list.id, new ListLines())
+  for (const line of store['price-line'].values())
+    gathered.get(line.list)?.add(line, onlyVariant(line, index))
+  const compiled = new Map<string, CompiledList>()
+  for (const list of store['price-list'].values())
+    compiled.set(list.id, (gathered.get(list.id) as ListLines).compile(list, store, index))
+  return compiled
 }
-

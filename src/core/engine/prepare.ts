@@ -4,18 +4,14 @@ import type { PriceLine } from '../price/price-list'
 import { type Change, getSettings, type Store } from '../store/store'
 import { keepAmounts } from './amounts'
 import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
-import { compileList, type CompiledList } from './compiled-list'
+import { compileList, compileLists, type CompiledList } from './compiled-list'
 import { withLists } from './open-situation'
 import type { PreparedStore } from './prepared-store'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {
   const index = indexCatalogue(store)
-  const lines = linesByList(store)
-  const lists = new Map<string, CompiledList>()
-  for (const list of store['price-list'].values())
-    lists.set(list.id, compileList(list, lines.get(list.id) ?? [], store, index))
-  return assemble(store, index, lists)
+  return assemble(store, index, compileLists(store, index))
 }
 
 function assemble(
@@ -174,14 +170,4 @@ function numbersTouched(index: CatalogueIndex, change: Change): readonly number[
   if (change.kind === 'product') return index.numbersOfProduct.get(change.id) ?? []
   const number = change.kind === 'variant' ? index.numberOf.get(change.id) : undefined
   return number === undefined ? [] : [number]
-}
-
-function linesByList(store: Store): ReadonlyMap<string, readonly PriceLine[]> {
-  const lines = new Map<string, PriceLine[]>()
-  for (const line of store['price-line'].values()) {
-    const known = lines.get(line.list)
-    if (known) known.push(line)
-    else lines.set(line.list, [line])
-  }
-  return lines
 }

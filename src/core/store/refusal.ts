@@ -23,3 +23,5 @@ export type Refusal =
     }
   | { readonly code: 'nothing-to-change' }
   | { readonly code: 'past' }
+  /** A price that comes about after the list: typing over it would not say what the list should hold. */
+  | { readonly code: 'made-after-list'; readonly list: string; readonly why: 'converted' | 'adjusted' }

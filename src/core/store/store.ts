@@ -31,7 +31,7 @@ export interface Settings {
   /** Whether nobody ever pays more than a guest. */
   readonly neverAbovePublic: boolean
   /** What the shop compares a lower price with, struck through. */
-  readonly comparedWith: 'nothing' | 'base' | 'recommended'
+  readonly comparedWith: 'nothing' | 'public' | 'base' | 'recommended'
 }
 
 /** The noun behind each kind of record. */

@@ -78,28 +78,27 @@ export function VariantName({
 
 interface BuyerCellProps {
   readonly cell: BoardCell
-  readonly variant: BoardVariant
   readonly measure: Measure
   readonly digits: number
   readonly listNames: Readonly<Record<string, string>>
 }
 
 /** A price with the mark of where it comes from. */
-export function BuyerCellContent({ cell, variant, measure, digits, listNames }: BuyerCellProps) {
-  const below = isCellBelowCost(cell, variant)
-  const missing = cell.amount === null
+export function BuyerCellContent({ cell, measure, digits, listNames }: BuyerCellProps) {
+  const below = isCellBelowCost(cell)
+  const missing = cell.amount === null || cell.hidden
   return (
     <>
-      {cell.list !== null && (
+      {cell.marks.length > 0 && !cell.hidden && measure !== 'source' && (
         <abbr
-          title={listNames[cell.list] ?? cell.list}
+          title={cell.list === null ? '' : (listNames[cell.list] ?? cell.list)}
           className="absolute left-1.5 text-2xs text-soft no-underline"
         >
-          L
+          {cell.marks.join('')}
         </abbr>
       )}
-      <span className={below ? 'font-semibold text-error' : missing ? 'text-soft' : ''}>
-        {measureText(measure, cell, variant, digits)}
+      <span className={cell.hidden ? 'bg-hatched px-1 text-soft' : below ? 'font-semibold text-error' : missing ? 'text-soft' : ''}>
+        {measureText(measure, cell, digits, listNames)}
         {below && (
           <span className="text-[9px]">
             {' '}

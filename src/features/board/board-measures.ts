@@ -1,18 +1,20 @@
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
+import type { BoardCell, BoardProduct } from './board-view'
 
 export const MEASURES = [
   { key: 'price', name: 'Price' },
   { key: 'margin', name: 'Margin' },
   { key: 'difference', name: 'To base' },
+  { key: 'source', name: 'Source' },
 ] as const
 export type Measure = (typeof MEASURES)[number]['key']
 
 /** A cell's figure for a measure; `null` when something it needs is missing. */
-function measureValue(measure: Measure, { amount }: BoardCell, { cost, base }: BoardVariant): Decimal | null {
+function measureValue(measure: Measure, { amount, cost, base }: BoardCell): Decimal | null {
   if (amount === null || measure === 'price') return amount
+  if (measure === 'source') return null
   const other = measure === 'margin' ? cost : base
   if (other === null) return null
   return measure === 'margin' ? marginPercent(amount, other) : differencePercent(amount, other)
@@ -28,11 +30,13 @@ function figureText(measure: Measure, value: Decimal, digits: number): string {
 export function measureText(
   measure: Measure,
   cell: BoardCell,
-  variant: BoardVariant,
   digits: number,
+  listNames: Readonly<Record<string, string>>,
 ): string {
+  if (cell.hidden) return 'not offered'
   if (cell.amount === null) return 'no price'
-  const value = measureValue(measure, cell, variant)
+  if (measure === 'source') return cell.list === null ? 'base price' : (listNames[cell.list] ?? cell.list)
+  const value = measureValue(measure, cell)
   if (value === null) return measure === 'margin' ? 'no cost' : 'no base'
   return figureText(measure, value, digits)
 }
@@ -47,7 +51,7 @@ export function measureRange(
   const values = product.variants
     .flatMap((variant) => {
       const cell = variant.cells[column]
-      const value = cell && measureValue(measure, cell, variant)
+      const value = cell && measureValue(measure, cell)
       return value ? [value] : []
     })
     .sort(compare)
@@ -66,6 +70,6 @@ export function fromText(amounts: readonly (Decimal | null)[], digits: number): 
 }
 
 /** Whether a cell's price is below its cost, as far as both are known. */
-export function isCellBelowCost({ amount }: BoardCell, { cost }: BoardVariant): boolean {
+export function isCellBelowCost({ amount, cost }: BoardCell): boolean {
   return amount !== null && cost !== null && isBelowCost(amount, cost)
 }

@@ -1,19 +1,52 @@
-/** What the board shows of the catalogue: in the address beside the vantage. */
+import type { Vantage } from '@/core/engine/vantage'
+import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
+
+export const COVERAGES = ['no-price', 'not-reached', 'below-cost'] as const
+
+/** What the board shows of the catalogue, and for whom: in the address beside the vantage. */
 export interface BoardFilter {
   /** Code of a category; `null` for all. */
   readonly category: string | null
   /** Words of a name, code or SKU. */
   readonly text: string
+  /** Only what needs looking at: without a price, reached by no list, below cost. */
+  readonly only: (typeof COVERAGES)[number] | null
+  /** Columns chosen; empty for guests and every group. */
+  readonly columns: readonly Vantage[]
 }
 
+const MOST_COLUMNS = 24
+
+/** Holds  `parseBoardFilter(serializeBoardFilter(filter))` is `filter`. */
 export function parseBoardFilter(fields: { get(name: string): string | null }): BoardFilter {
   const category = fields.get('in')
-  return { category: category === '' ? null : category, text: fields.get('find')?.trim() ?? '' }
+  const only = COVERAGES.find((each) => each === fields.get('only')) ?? null
+  return {
+    category: category === '' ? null : category,
+    text: fields.get('find')?.trim() ?? '',
+    only,
+    columns: parseColumns(fields.get('columns') ?? ''),
+  }
 }
 
-export function serializeBoardFilter({ category, text }: BoardFilter): URLSearchParams {
+export function serializeBoardFilter({ category, text, only, columns }: BoardFilter): URLSearchParams {
   const fields = new URLSearchParams()
   if (category !== null) fields.set('in', category)
   if (text !== '') fields.set('find', text)
+  if (only !== null) fields.set('only', only)
+  if (columns.length > 0) fields.set('columns', serializeColumns(columns))
   return fields
+}
+
+/** One column a vantage, as an address has it, with `;` between them. */
+export function serializeColumns(columns: readonly Vantage[]): string {
+  return columns.map((column) => serializeVantage(column).toString() || 'as=guest').join(';')
+}
+
+export function parseColumns(text: string): readonly Vantage[] {
+  return text
+    .split(';')
+    .filter((column) => column !== '')
+    .slice(0, MOST_COLUMNS)
+    .map((column) => parseVantage(new URLSearchParams(column)))
 }

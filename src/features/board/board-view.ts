@@ -1,19 +1,32 @@
-import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Decimal } from '@/core/decimal/decimal'
+import type { Vantage } from '@/core/engine/vantage'
 
 /** A buyer's column of the board. */
 export interface BoardColumn {
-  readonly as: BuyerCode
+  /** The vantage as an address has it: what a column is told by. */
+  readonly key: string
+  readonly vantage: Vantage
   readonly title: string
   readonly subtitle: string
   /** Lists of this buyer an edit can go to, the first one when no list decides yet: id and name. */
   readonly ownLists: readonly { readonly id: string; readonly name: string }[]
+  readonly currency: string
+  readonly digits: number
 }
+
+/** Where a price comes from: a list, a contract, a quantity break, an adjustment, a conversion, what guests pay. */
+export type BoardMark = 'L' | 'C' | 'Q' | 'A' | '≈' | 'G'
 
 /** What one buyer pays for one variant, and the list that decided; `null` without a price, and for the base price. */
 export interface BoardCell {
   readonly amount: Decimal | null
   readonly list: string | null
+  readonly marks: readonly BoardMark[]
+  /** Base price and cost in the column's currency. */
+  readonly base: Decimal | null
+  readonly cost: Decimal | null
+  /** Whether the buyer is not offered it at all. */
+  readonly hidden: boolean
 }
 
 export interface BoardVariant {

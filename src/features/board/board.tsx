@@ -2,6 +2,7 @@
 
 import { listToEdit } from '@/core/price/fix-price'
 import { marginPercent } from '@/core/price/margin'
+import { serializeVantage } from '@/ui/frame/vantage-url'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { useFrame, useFresh } from '@/ui/frame/frame-context'
@@ -13,7 +14,7 @@ import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './boar
 import { fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
-import type { BoardView } from './board-view'
+import type { BoardColumn, BoardView } from './board-view'
 import { FirstLook } from './first-look'
 import { useBoard } from './use-board'
 
@@ -55,19 +56,23 @@ export function Board({ view, filter }: BoardProps) {
       align: 'right',
     },
     ...view.columns.map((column) => ({
-      key: column.as,
+      key: column.key,
       header: (
         <BuyerHeading
           title={column.title}
           subtitle={column.subtitle}
-          looked={column.as === vantage.as}
-          onLook={() => setVantage({ as: column.as })}
+          looked={isLooked(column)}
+          onLook={() => setVantage(column.vantage)}
         />
       ),
       width: 'minmax(76px, 96px)',
       align: 'right' as const,
     })),
   ]
+
+  function isLooked(column: BoardColumn | undefined): boolean {
+    return column?.key === serializeVantage(vantage).toString()
+  }
 
   function find(row: number) {
     const place = rows[row]
@@ -88,14 +93,14 @@ export function Board({ view, filter }: BoardProps) {
       if (place.open) return null
       const text =
         column >= FIXED
-          ? measureRange(measure, product, column - FIXED, view.digits)
+          ? measureRange(measure, product, column - FIXED, view.columns[column - FIXED]?.digits ?? view.digits)
           : fromText(
               product.variants.map((each) => (column === 1 ? each.base : each.cost)),
               view.digits,
             )
       const below = product.variants.some((each) => {
         const cell = each.cells[column - FIXED]
-        return cell !== undefined && isCellBelowCost(cell, each)
+        return cell !== undefined && isCellBelowCost(cell)
       })
       return (
         <span className={`truncate text-2xs ${below ? 'font-semibold text-error' : 'text-soft'}`}>
@@ -131,9 +136,8 @@ export function Board({ view, filter }: BoardProps) {
       cell && (
         <BuyerCellContent
           cell={cell}
-          variant={variant}
           measure={measure}
-          digits={view.digits}
+          digits={view.columns[column - FIXED]?.digits ?? view.digits}
           listNames={view.listNames}
         />
       )
@@ -174,11 +178,11 @@ export function Board({ view, filter }: BoardProps) {
     }
     const cell = variant.cells[column - FIXED]
     const list = editedList(column, cell?.list ?? null)
-    const as = view.columns[column - FIXED]?.as
-    if (!cell || !list || !as)
+    const from = view.columns[column - FIXED]?.vantage
+    if (!cell || !list || !from)
       return 'This buyer has no price list of their own. Edit the base price instead.'
     return board.edit([
-      { kind: 'list-price', list: list.id, variant: variant.id, as, typed, seen: cell.amount },
+      { kind: 'list-price', list: list.id, variant: variant.id, from, typed, seen: cell.amount },
     ])
   }
 
@@ -195,8 +199,8 @@ export function Board({ view, filter }: BoardProps) {
   function onCell(row: number, column: number, asked: boolean): void {
     setAt({ row, column })
     const { variant } = find(row)
-    const as = view.columns[column - FIXED]?.as ?? null
-    if (variant) showTrace({ sku: variant.sku, as }, asked)
+    const from = view.columns[column - FIXED]?.vantage ?? null
+    if (variant) showTrace({ sku: variant.sku, from }, asked)
   }
 
   return (
@@ -217,7 +221,7 @@ export function Board({ view, filter }: BoardProps) {
           renderCell={renderCell}
           rowClass={(row) => (rows[row]?.kind === 'product' ? 'font-semibold' : '')}
           cellClass={(row, column) =>
-            cellTint(rows[row]?.kind === 'variant', column, view.columns[column - FIXED]?.as === vantage.as)
+            cellTint(rows[row]?.kind === 'variant', column, isLooked(view.columns[column - FIXED]))
           }
           editText={editText}
           editHint={editHint}
@@ -248,14 +252,15 @@ export function Board({ view, filter }: BoardProps) {
     const { variant } = find(at.row)
     const cell = variant?.cells[at.column - FIXED]
     if (!variant) return { facts: [] }
-    const margin = cell?.amount && variant.cost !== null ? marginPercent(cell.amount, variant.cost) : null
+    const digits = view.columns[at.column - FIXED]?.digits ?? view.digits
+    const margin = cell?.amount && cell.cost !== null ? marginPercent(cell.amount, cell.cost) : null
     return {
       facts: [
         variant.sku,
-        ...(cell?.amount ? [`price ${formatAmount(cell.amount, view.digits)}`] : []),
+        ...(cell?.amount ? [`price ${formatAmount(cell.amount, digits)}`] : []),
         ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
         ...(margin ? [`margin ${formatPercent(margin)}`] : []),
-        ...(cell && isCellBelowCost(cell, variant) ? ['below cost'] : []),
+        ...(cell && isCellBelowCost(cell) ? ['below cost'] : []),
       ],
     }
   }
@@ -274,7 +279,9 @@ function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
   return (
     <footer className="mx-4 flex justify-between gap-6 border-t border-base-300 py-2 text-xs text-soft">
       <span className="min-w-0 truncate">
-        <b className="font-semibold">L</b> a price list decides · <i>italic</i> taken over from the product ·{' '}
+        <b className="font-semibold">L</b> price list <b className="font-semibold">C</b> contract{' '}
+        <b className="font-semibold">Q</b> by quantity <b className="font-semibold">A</b> adjusted{' '}
+        <b className="font-semibold">≈</b> converted · <i>italic</i> from the product ·{' '}
         <span className="font-semibold text-error">▾</span> below cost
       </span>
       <span className="shrink-0">{facts.join(' · ')}</span>

@@ -1,8 +1,9 @@
 'use server'
 
-import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import { priceColumn } from '@/core/engine/price-column'
+import type { Vantage } from '@/core/engine/vantage'
+import { factsOf } from '@/core/engine/catalogue-index'
+import { matchWhat } from '@/core/predicates/what'
 import type { Change } from '@/core/store/store'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo } from '@/server/changes/history'
@@ -10,9 +11,9 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
-import { checkAmountEdits } from '@/server/changes/check-amount-edits'
+import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import type { BoardPatch } from './board-view'
-import { boardColumns, buyerOf, toBoardVariant } from './load-board'
+import { openColumns, toBoardVariant } from './load-board'
 
 /** Beyond this many variants, reading the rows in sight again is less than sending what changed. */
 const LARGEST_PATCH = 500
@@ -22,17 +23,22 @@ export type BoardOutcome =
   | { readonly ok: false; readonly problem: string }
 
 /** Makes edits typed on the board, and tells what they changed in the columns on screen. */
-export async function editBoard(edits: readonly AmountEdit[], as: BuyerCode): Promise<BoardOutcome> {
-  const wrong = checkAmountEdits(edits, as)
+export async function editBoard(
+  edits: readonly AmountEdit[],
+  columns: readonly Vantage[],
+): Promise<BoardOutcome> {
+  const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
   const outcome = await editAmounts(await getSteppe(), edits, { author: currentAuthor(), at: new Date() })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
   const { changeSet, before, after, changes } = outcome
-  return { ok: true, changeSet, patch: toPatch(before ?? after, after, changes, as) }
+  return { ok: true, changeSet, patch: toPatch(before ?? after, after, changes, columns) }
 }
 
 /** Takes a change set back; taking that back again is redo. */
-export async function undoOnBoard(changeSet: number, as: BuyerCode): Promise<BoardOutcome> {
+export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]): Promise<BoardOutcome> {
+  const wrong = checkVantages(columns)
+  if (wrong) return { ok: false, problem: wrong }
   const steppe = await getSteppe()
   const outcome = await undo(steppe, changeSet, {
     author: currentAuthor(),
@@ -41,45 +47,62 @@ export async function undoOnBoard(changeSet: number, as: BuyerCode): Promise<Boa
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   const { before, after, changes } = outcome
-  return { ok: true, changeSet: outcome.changeSet, patch: toPatch(before ?? after, after, changes, as) }
+  return { ok: true, changeSet: outcome.changeSet, patch: toPatch(before ?? after, after, changes, columns) }
 }
 
 function toPatch(
   before: PreparedStore,
   after: PreparedStore,
   changes: readonly Change[],
-  as: BuyerCode,
+  vantages: readonly Vantage[],
 ): BoardPatch {
   if (before.index !== after.index) return { kind: 'reload' }
-  const columns = boardColumns(after, as)
   const touched = new Set<number>()
-  for (const column of columns) {
-    const old = priceColumn(before, buyerOf(before, column.as))
-    const now = priceColumn(after, buyerOf(after, column.as))
-    if (!old || !now) return { kind: 'reload' }
-    for (let number = 0; number < now.prices.length; number += 1) {
-      const same =
-        Object.is(old.prices[number], now.prices[number]) &&
-        old.lists[old.sources[number] ?? -1] === now.lists[now.sources[number] ?? -1]
-      if (!same) touched.add(number)
-    }
-  }
-  const products = changes.filter((change) => change.kind === 'product')
   for (const change of changes) {
-    const numbers =
-      change.kind === 'product'
-        ? (after.index.numbersOfProduct.get(change.id) ?? [])
-        : [after.index.numberOf.get(change.id)]
-    for (const number of numbers) if (number !== undefined) touched.add(number)
+    const numbers = itemsTouched(after, change)
+    if (!numbers || touched.size + numbers.length > LARGEST_PATCH) return { kind: 'reload' }
+    for (const number of numbers) touched.add(number)
   }
-  if (touched.size > LARGEST_PATCH) return { kind: 'reload' }
+  const columns = openColumns(after, vantages)
   return {
     kind: 'variants',
     variants: [...touched].flatMap((number) => {
-      const variant = after.store.variant.get(after.index.variants[number] as string)
+      const variant = after.store.variant.get(after.index.items[number] as string)
       const product = variant && after.store.product.get(variant.product)
       return variant && product ? [toBoardVariant(after, columns, product, variant)] : []
     }),
-    products: products.map(({ id, after: product }) => ({ id, base: product?.basePrice ?? null })),
+    products: changes
+      .filter((change) => change.kind === 'product')
+      .map(({ id, after: product }) => ({ id, base: product?.basePrice ?? null })),
   }
+}
+
+/** Numbers of the items whose prices a change can move; `null` when it can be any. */
+function itemsTouched({ store, index, lists }: PreparedStore, change: Change): readonly number[] | null {
+  if (change.kind === 'product') return index.numbersOfProduct.get(change.id) ?? []
+  if (change.kind === 'variant') {
+    const number = index.numberOf.get(change.id)
+    return number === undefined ? [] : [number]
+  }
+  if (change.kind !== 'price-line') return null
+  const scopes = [change.before?.scope, change.after?.scope].filter((scope) => scope !== undefined)
+  const isNamed = scopes.every((scope) => scope.include.every(({ kind }) => kind === 'variant'))
+  // A list others are computed from, or a line for more than single variants, may reach far.
+  const list = change.after?.list ?? change.before?.list ?? ''
+  const isSource = [...lists.values()].some(({ referredTo }) => referredTo.has(list))
+  if (!isNamed || isSource) {
+    const reached: number[] = []
+    for (let number = 0; number < index.variantCount; number += 1) {
+      const facts = factsOf(store, index, number)
+      if (scopes.some((scope) => matchWhat(scope, facts).matches)) reached.push(number)
+      if (reached.length > LARGEST_PATCH) return null
+    }
+    return reached
+  }
+  return scopes.flatMap(({ include }) =>
+    include.flatMap((term) => {
+      const number = term.kind === 'variant' ? index.numberOf.get(term.variant) : undefined
+      return number === undefined ? [] : [number]
+    }),
+  )
 }

@@ -1,40 +1,55 @@
 import 'server-only'
 
-import type { BuyerReference } from '@/core/buyers/buyer'
-import { type BuyerCode, buyerName, findBuyer } from '@/core/buyers/buyer-code'
 import type { Category } from '@/core/catalogue/category'
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
-import { findLadder } from '@/core/engine/prepare'
-import type { LadderList, PreparedStore } from '@/core/engine/prepared-store'
-import { priceColumn } from '@/core/engine/price-column'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { findPrice, type FoundPrice } from '@/core/engine/find-price'
+import { findOffer } from '@/core/engine/offer'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
+import type { LadderEntry, Situation } from '@/core/engine/situation'
+import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { isOwnRung } from '@/core/price/ladder'
-import type { PriceMethod } from '@/core/price/price-list'
+import { onlyMethod } from '@/core/price/price-method'
 import { getSettings, type Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
-import type { Outlook } from '@/server/engine/look-from'
+import { type Outlook, situationOf } from '@/server/engine/look-from'
+import { DEFAULT_VANTAGE, serializeVantage } from '@/ui/frame/vantage-url'
+import type { BoardFilter } from './board-url'
 import {
   BLOCK_SIZE,
+  type BoardCell,
   type BoardColumn,
+  type BoardMark,
   type BoardProduct,
   type BoardVariant,
   type BoardView,
 } from './board-view'
-import type { BoardFilter } from './board-url'
+import { narrow } from './narrow-board'
+import { columnSubtitle, columnTitle } from './column-words'
+
+/** A column with everything its cells are found with. */
+export interface OpenColumn {
+  readonly column: BoardColumn
+  readonly situation: Situation
+  /** In thousandths. */
+  readonly quantity: number
+}
 
 /** The board as somebody looks at it: columns, sizes and the first rows. */
 export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
   const { prepared } = outlook
   const { store } = prepared
-  const products = shownProducts(store, filter)
-  const columns = boardColumns(prepared, outlook.as)
+  const columns = openColumns(prepared, boardVantages(store, outlook.vantage, filter.columns))
+  const products = narrow(prepared, shownProducts(store, filter), columns, filter.only)
+  const { currency, priceDigits } = getSettings(store)
   return {
-    columns,
+    columns: columns.map(({ column }) => column),
     listNames: Object.fromEntries([...store['price-list'].values()].map(({ id, name }) => [id, name])),
     counts: products.map(({ variants }) => variants.length),
     variantCount: products.reduce((sum, { variants }) => sum + variants.length, 0),
-    currency: getSettings(store).currency,
-    digits: prepared.digits,
+    currency,
+    digits: priceDigits,
     live: outlook.live,
     asOf: outlook.steppe.lastChangeSet,
     firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
@@ -50,25 +65,63 @@ export function loadBoardBlock(
   count: number,
 ): readonly BoardProduct[] {
   const { prepared } = outlook
-  const columns = boardColumns(prepared, outlook.as)
-  return shownProducts(prepared.store, filter)
+  const columns = openColumns(prepared, boardVantages(prepared.store, outlook.vantage, filter.columns))
+  return narrow(prepared, shownProducts(prepared.store, filter), columns, filter.only)
     .slice(from, from + count)
     .map((each) => toBoardProduct(prepared, columns, each))
 }
 
-/** Guests, every group, and the buyer looked as where that is neither. */
-export function boardColumns(prepared: PreparedStore, as: BuyerCode): readonly BoardColumn[] {
-  const groups = [...prepared.store.group.values()].sort((left, right) => left.position - right.position)
-  const codes: BuyerCode[] = ['guest', ...groups.map(({ code }) => `group:${code}` as const)]
+/**
+ * The columns chosen, else guests and every group, and the buyer looked as where that is neither. A column that
+ * says nothing of quantity, place, currency or time follows the vantage.
+ */
+export function boardVantages(
+  store: Store,
+  vantage: Vantage,
+  chosen: readonly Vantage[],
+): readonly Vantage[] {
+  if (chosen.length > 0) return chosen.map((column) => ({ ...vantage, ...differing(column) }))
+  const groups = [...store.group.values()]
+    .filter(({ status }) => status === 'active')
+    .sort((left, right) => left.position - right.position)
+  const codes: Vantage['as'][] = ['guest', ...groups.map(({ code }) => `group:${code}` as const)]
   // Whoever is looked as stands first, where nothing scrolls away.
-  if (!codes.includes(as)) codes.unshift(as)
-  return codes.map((code) => toColumn(prepared, code))
+  if (!codes.includes(vantage.as)) codes.unshift(vantage.as)
+  return codes.map((as) => ({ ...vantage, as }))
+}
+
+function differing(column: Vantage): Partial<Vantage> {
+  const parts = Object.entries(column).filter(
+    ([part, value]) => part === 'as' || value !== DEFAULT_VANTAGE[part as keyof Vantage],
+  )
+  return Object.fromEntries(parts)
+}
+
+export function openColumns(prepared: PreparedStore, vantages: readonly Vantage[]): readonly OpenColumn[] {
+  const now = Date.now()
+  return vantages.map((vantage) => {
+    const { standpoint, quantity, buyerName } = resolveVantage(prepared.store, vantage, now)
+    const situation = situationOf(prepared, standpoint)
+    const own = situation.ladder.flat().filter(({ rung }) => isOwnRung(rung))
+    const column: BoardColumn = {
+      key: serializeVantage(vantage).toString(),
+      vantage,
+      title: columnTitle(buyerName, vantage, vantages),
+      subtitle: columnSubtitle(prepared.store, vantage, vantages, situation, subtitleOf(own[0])),
+      ownLists: own
+        .filter(({ isForeign }) => !isForeign)
+        .map(({ compiled: { list } }) => ({ id: list.id, name: list.name })),
+      currency: situation.currency,
+      digits: situation.digits,
+    }
+    return { column, situation, quantity }
+  })
 }
 
 /** One variant's row. */
 export function toBoardVariant(
   prepared: PreparedStore,
-  columns: readonly BoardColumn[],
+  columns: readonly OpenColumn[],
   product: Product,
   variant: Variant,
 ): BoardVariant {
@@ -81,20 +134,44 @@ export function toBoardVariant(
     base: base.value,
     ownBase: base.from === 'variant',
     cost: resolveValue(product, variant, 'cost').value,
-    cells: columns.map(({ as }) => {
-      const column = priceColumn(prepared, buyerOf(prepared, as))
-      const units = column?.prices[number] ?? Number.NaN
-      return {
-        amount: toPrice(units, prepared.digits),
-        list: column?.lists[column.sources[number] ?? -1] ?? null,
-      }
-    }),
+    cells: columns.map((open) => toCell(prepared, open, number)),
   }
+}
+
+function toCell(prepared: PreparedStore, { situation, quantity }: OpenColumn, number: number): BoardCell {
+  const found = findPrice(prepared, situation, number, { own: quantity, counted: null })
+  const { digits, lens } = situation
+  const amount = (field: 'basePrice' | 'cost') =>
+    toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
+  return {
+    amount: toPrice(found.units, digits),
+    list: found.entry?.compiled.list.id ?? null,
+    marks: marksOf(prepared, situation, found),
+    base: amount('basePrice'),
+    cost: amount('cost'),
+    hidden: !findOffer(prepared, situation, number).offered,
+  }
+}
+
+function marksOf(prepared: PreparedStore, situation: Situation, found: FoundPrice): readonly BoardMark[] {
+  const { entry, line } = found
+  const marks: BoardMark[] = []
+  if (Number.isNaN(found.units)) return marks
+  if (found.isPublic) marks.push('G')
+  else if (entry) marks.push(entry.contract ? 'C' : 'L')
+  if (entry && entry.compiled.line(line).froms.length > 1) marks.push('Q')
+  const isAdjusted = situation.lens.adjustments.length > 0 || found.units !== found.unadjusted
+  if (isAdjusted && !entry?.contract?.isProtected && !found.isPublic) marks.push('A')
+  const isConverted = entry
+    ? entry.isForeign
+    : situation.currency !== getSettings(prepared.store).currency
+  if (isConverted) marks.push('≈')
+  return marks
 }
 
 function toBoardProduct(
   prepared: PreparedStore,
-  columns: readonly BoardColumn[],
+  columns: readonly OpenColumn[],
   { product, variants }: { product: Product; variants: readonly Variant[] },
 ): BoardProduct {
   return {
@@ -106,31 +183,15 @@ function toBoardProduct(
   }
 }
 
-export function buyerOf({ store }: PreparedStore, as: BuyerCode): BuyerReference {
-  return findBuyer(store.group, store.account, as) ?? { kind: 'guest' }
-}
-
-function toColumn(prepared: PreparedStore, as: BuyerCode): BoardColumn {
-  const buyer = buyerOf(prepared, as)
-  const { group, account } = prepared.store
-  const own = (findLadder(prepared, buyer) ?? []).flat().filter(({ rung }) => isOwnRung(rung))
-  return {
-    as,
-    title: buyerName(group, account, buyer),
-    subtitle: as === 'guest' ? 'not signed in' : subtitleOf(own[0]),
-    ownLists: own.map(({ compiled: { list } }) => ({ id: list.id, name: list.name })),
-  }
-}
-
-function subtitleOf(first: LadderList | undefined): string {
+function subtitleOf(first: LadderEntry | undefined): string {
   if (!first) return 'no own list'
-  const { list } = first.compiled
-  const otherwise = list.defaultLine && shortMethod(list.defaultLine)
-  return otherwise ? `${list.purpose} · ${otherwise}` : list.name
-}
-
-function shortMethod(method: PriceMethod): string | null {
-  return method.kind === 'percent' ? `${method.percent.replace('-', '−')} %` : null
+  const { compiled, contract } = first
+  if (contract) return `contract ${contract.code}`
+  const { list } = compiled
+  const method = list.defaultLine && onlyMethod(list.defaultLine)
+  return method?.kind === 'percent' && method.reference.kind === 'base'
+    ? `${list.purpose} · ${method.percent.replace('-', '−')} %`
+    : list.name
 }
 
 function flattenTree(store: Store, parent: string | null, depth: number): BoardView['categories'] {

@@ -2,7 +2,7 @@
 
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import { useFrame } from '@/ui/frame/frame-context'
-import { useCallback, useSyncExternalStore } from 'react'
+import { useCallback, useMemo, useSyncExternalStore } from 'react'
 import { toast } from 'sonner'
 import type { BoardFilter } from './board-url'
 import type { BoardView } from './board-view'
@@ -12,7 +12,8 @@ import { useBoardRows } from './use-board-rows'
 
 /** The board's rows, and what can be done to their figures. */
 export function useBoard(view: BoardView, filter: BoardFilter) {
-  const { vantage, pricesChanged } = useFrame()
+  const { pricesChanged } = useFrame()
+  const columns = useMemo(() => view.columns.map(({ vantage }) => vantage), [view.columns])
   const { applyPatch, ...rows } = useBoardRows(view, filter)
   const stacks = useUndoStacks()
 
@@ -29,11 +30,11 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
   const edit = useCallback(
     (edits: readonly AmountEdit[]): Promise<string | null> =>
       inTurn(async () => {
-        const outcome = await attempt(() => editBoard(edits, vantage.as))
+        const outcome = await attempt(() => editBoard(edits, columns))
         if (outcome.ok) setUndoStacks({ done: [...currentUndoStacks().done, outcome.changeSet], undone: [] })
         return take(outcome)
       }),
-    [vantage.as, take],
+    [columns, take],
   )
 
   const takeBack = useCallback(
@@ -44,13 +45,13 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
         if (changeSet === undefined) {
           return void toast(which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.')
         }
-        const outcome = await attempt(() => undoOnBoard(changeSet, vantage.as))
+        const outcome = await attempt(() => undoOnBoard(changeSet, columns))
         const problem = take(outcome)
         if (!outcome.ok) return void toast.error(problem)
         setUndoStacks(moveBetweenStacks(before, which, outcome.changeSet))
         toast(which === 'undo' ? 'Taken back.' : 'Done again.')
       }),
-    [take, vantage.as],
+    [take, columns],
   )
 
   return {

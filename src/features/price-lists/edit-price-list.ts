@@ -1,10 +1,12 @@
 'use server'
 
-import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { findByCode } from '@/core/catalogue/find-by-code'
+import type { Vantage } from '@/core/engine/vantage'
 import { findNearest } from '@/core/issue/issue'
 import { nextPosition } from '@/core/price/fix-price'
-import { methodText, parseMethodText } from '@/core/price/method-text'
-import type { PriceListDraft, PriceMethodDraft } from '@/core/price/parse-price-list'
+import { breaksText, parseBreaksText } from '@/core/price/breaks-text'
+import type { BreaksDraft } from '@/core/price/parse-breaks'
+import type { PriceListDraft } from '@/core/price/parse-price-list'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { revisionOf, undo, type UndoOutcome } from '@/server/changes/history'
@@ -27,11 +29,11 @@ interface SheetReference {
   readonly id: string
   readonly code: string
   readonly revision: number
-  readonly as: BuyerCode
+  readonly vantage: Vantage
 }
 
 const RULES =
-  'Type -12% or +5% for off or on the base price, -0.60 or +2 for an amount off or on it, 17.60 for a fixed price.'
+  'Type -12% or +5% for off or on the base price, -0.60 or +2 for an amount off or on it, 17.60 for a fixed price, m35 for a margin, -15% @list to start from another list, and 10: -18% behind a ; for a price from 10 on.'
 
 /** Changes the head of a price list: audience, rank, state, default line, rounding. */
 export async function editPriceListHead(
@@ -44,9 +46,13 @@ export async function editPriceListHead(
   const list = getPrepared(steppe).store['price-list'].get(sheet.id)
   if (!list) return refuse(`There is no price list “${sheet.code}” any more.`)
   const { include, exclude, otherwise, ...plain } = input
-  const defaultLine =
-    otherwise === undefined ? list.defaultLine : otherwise.trim() === '' ? null : parseMethodText(otherwise)
-  if (otherwise?.trim() && !defaultLine) return refuse(`“${otherwise}” is not a rule. ${RULES}`)
+  const { store } = getPrepared(steppe)
+  let defaultLine: BreaksDraft | null = list.defaultLine
+  if (otherwise !== undefined) {
+    const read = otherwise.trim() === '' ? null : readRule(store, otherwise)
+    if (read && !read.ok) return read.refused
+    defaultLine = read && read.value
+  }
   const after: PriceListDraft = {
     ...list,
     ...plain,
@@ -81,8 +87,8 @@ export async function addPriceLine(
   const { store } = getPrepared(steppe)
   const term = findItem(store, what)
   if (!term) return refuse(unknownItem(store, what))
-  const method = parseMethodText(rule)
-  if (!method) return refuse(`“${rule}” is not a rule. ${RULES}`)
+  const read = readRule(store, rule)
+  if (!read.ok) return read.refused
   const lines = [...store['price-line'].values()].filter((line) => line.list === sheet.id)
   const same = lines.find(
     ({ scope }) => scope.include.length === 1 && JSON.stringify(scope.include[0]) === JSON.stringify(term),
@@ -94,8 +100,9 @@ export async function addPriceLine(
     list: sheet.id,
     position: nextPosition(lines),
     scope: { include: [term], exclude: [] },
-    method,
+    schedule: null,
     rounding: null,
+    ...read.value,
   }
   return save(
     steppe,
@@ -114,21 +121,38 @@ export async function editPriceLine(
   const steppe = await getSteppe()
   const current = getPrepared(steppe).store['price-line'].get(line.id)
   if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
-  const now = methodText(current.method)
+  const { store } = getPrepared(steppe)
+  const now = breaksText(current, (list) => store['price-list'].get(list)?.code ?? list)
   if (now !== line.rule)
     return refuse(
       `Somebody changed this line meanwhile: you saw ${line.rule}, it is now ${now}. Nothing was overwritten; reload to see it.`,
     )
-  const method: PriceMethodDraft | null = rule.trim() === '' ? null : parseMethodText(rule)
-  if (rule.trim() !== '' && !method) return refuse(`“${rule}” is not a rule. ${RULES}`)
+  const read = rule.trim() === '' ? null : readRule(store, rule)
+  if (read && !read.ok) return read.refused
   const seen = revisionOf(steppe, 'price-line', line.id)
-  const after = method && { ...current, method }
+  const after = read && { ...current, ...read.value }
   return save(
     steppe,
     sheet,
     { kind: 'price-line', id: line.id, seen, after },
-    method ? `Line changed to ${rule.trim()}` : 'Line removed',
+    after ? `Line changed to ${rule.trim()}` : 'Line removed',
   )
+}
+
+/** A rule as it was typed, or what is wrong with it. */
+function readRule(
+  store: Store,
+  typed: string,
+):
+  | { readonly ok: true; readonly value: BreaksDraft }
+  | { readonly ok: false; readonly refused: Extract<PriceListOutcome, { ok: false }> } {
+  const read = parseBreaksText(typed, (code) => findByCode(store['price-list'], code)?.id ?? null)
+  if (read.ok) return read
+  const named = /@\s*([^;[\]]+)/.exec(read.part)?.[1]?.trim()
+  const codes = [...store['price-list'].values()].map(({ code }) => code)
+  const nearest = named === undefined ? null : findNearest(named, codes)
+  const hint = named === undefined ? RULES : `There is no price list “${named}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
+  return { ok: false, refused: refuse(`“${read.part || typed}” is not a rule. ${hint}`) }
 }
 
 /** Takes a change of the list's history back. */
@@ -152,7 +176,7 @@ async function save(
 
 async function shownNow(sheet: SheetReference, outcome: UndoOutcome): Promise<PriceListOutcome> {
   if (!outcome.ok) return refuse(refusalSentence(toRefusal(outcome)))
-  const view = await loadPriceListSheet(await lookFrom({ as: sheet.as, buying: 1, on: null }), sheet.code)
+  const view = await loadPriceListSheet(await lookFrom(sheet.vantage), sheet.code)
   return view ? { ok: true, view } : refuse(`There is no price list “${sheet.code}” any more.`)
 }
 
@@ -161,6 +185,6 @@ function unknownItem(store: Store, what: string): string {
   return `There is no SKU, product or category “${what.trim()}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
 }
 
-function refuse(problem: string): PriceListOutcome {
+function refuse(problem: string): Extract<PriceListOutcome, { ok: false }> {
   return { ok: false, problem }
 }

@@ -3,22 +3,23 @@ import 'server-only'
 import { accountFacts } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { findByCode } from '@/core/catalogue/find-by-code'
-import { resolveValue } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { lensInto } from '@/core/engine/lens'
 import { listPrices } from '@/core/engine/list-prices'
-import type { PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
-import { fromUnits } from '@/core/engine/price-step'
+import { fromUnits, toPrice } from '@/core/engine/price-step'
 import { countWho, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
-import { methodText } from '@/core/price/method-text'
-import type { PriceList, PriceMethod } from '@/core/price/price-list'
-import { getSettings, type Store } from '@/core/store/store'
+import { breaksText } from '@/core/price/breaks-text'
+import type { PriceList } from '@/core/price/price-list'
+import { type Breaks, onlyMethod } from '@/core/price/price-method'
+import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
-import { methodPhrase, roundingPhrase, whatPhrase, whoPhrase } from '@/ui/format/rule-phrases'
+import { breaksPhrase, roundingPhrase, whatPhrase, whenSentence, whoPhrase } from '@/ui/format/rule-phrases'
 import {
   type AudienceChoice,
   type LineEffect,
@@ -30,12 +31,12 @@ import {
 const SHOWN_CHANGES = 8
 
 /** Every price list, in the order of its rung and rank. */
-export function loadPriceLists({ prepared, buyer }: Outlook): readonly PriceListRow[] {
+export function loadPriceLists({ prepared, situation, quantity }: Outlook): readonly PriceListRow[] {
   const { store } = prepared
-  const column = priceColumn(prepared, buyer)
+  const column = priceColumn(prepared, situation, quantity)
   const decided = new Map<string, number>()
-  for (const source of column?.sources ?? []) {
-    const list = column?.lists[source]
+  for (const source of column.sources) {
+    const list = column.lists[source]
     if (list !== undefined) decided.set(list, (decided.get(list) ?? 0) + 1)
   }
   return [...store['price-list'].values()]
@@ -47,7 +48,7 @@ export function loadPriceLists({ prepared, buyer }: Outlook): readonly PriceList
       audience: audienceSentence(list.audience, store),
       accounts: countAccounts(list.audience, store),
       lines: prepared.lists.get(list.id)?.lines.length ?? 0,
-      otherwise: list.defaultLine ? phrase(store, list.defaultLine) : '',
+      otherwise: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
       decides: decided.get(list.id) ?? 0,
     }))
     .sort((left, right) => (left.name < right.name ? -1 : 1))
@@ -64,8 +65,12 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   const list = findByCode(store['price-list'], code)
   const compiled = list && prepared.lists.get(list.id)
   if (!list || !compiled) return null
-  const { currency, timeZone } = getSettings(store)
-  const effects = lineEffects(prepared, list.id)
+  const { timeZone } = getSettings(store)
+  const { currency } = list
+  const codeOf = (id: string) => store['price-list'].get(id)?.code ?? id
+  const listName = (id: string) => store['price-list'].get(id)?.name ?? id
+  const money = (amount: Decimal) => formatMoney(amount, currency, compiled.digits)
+  const effects = lineEffects(outlook, list.id)
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -81,8 +86,8 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
     },
     accounts: countAccounts(list.audience, store),
     choices: audienceChoices(store),
-    otherwise: list.defaultLine ? methodText(list.defaultLine) : '',
-    otherwiseText: list.defaultLine ? phrase(store, list.defaultLine) : '',
+    otherwise: list.defaultLine ? breaksText(list.defaultLine, codeOf) : '',
+    otherwiseText: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
     otherwiseEffect: list.defaultLine ? (effects.get(compiled.lines.length)?.effect ?? none) : null,
     rounding: list.rounding,
     roundingText: list.rounding ? roundingPhrase(list.rounding) : 'to the cent',
@@ -92,16 +97,18 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
         line.scope.include.map((term) => whatPhrase(term, store)),
         line.scope.exclude.map((term) => whatPhrase(term, store)),
       ),
-      rule: methodText(line.method),
-      rounding: line.method.kind === 'fixed' ? '' : line.rounding ? roundingPhrase(line.rounding) : '',
+      rule: breaksText(line, codeOf),
+      ruleText: breaksPhrase(line, money, listName),
+      when: line.schedule ? whenSentence(line.schedule) : '',
+      rounding: onlyMethod(line)?.kind === 'fixed' ? '' : line.rounding ? roundingPhrase(line.rounding) : '',
       effect: effects.get(at)?.effect ?? none,
       example: effects.get(at)?.example ?? null,
     })),
     revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
-    as: outlook.as,
+    vantage: outlook.vantage,
     example: exampleBuyer(list, store),
     currency,
-    digits: prepared.digits,
+    digits: compiled.digits,
     live: outlook.live,
     asOf: steppe.lastChangeSet,
     history: toHistoryLines(await latestChangesOf(steppe, 'price-list', list.id, SHOWN_CHANGES), timeZone),
@@ -110,19 +117,22 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
 
 /** What each line of a list does, by its place; the default line stands behind the last. */
 function lineEffects(
-  prepared: PreparedStore,
+  { prepared, situation, quantity }: Outlook,
   listId: string,
 ): ReadonlyMap<number, { effect: LineEffect; example: string }> {
-  const { store, index, digits } = prepared
-  const found = listPrices(prepared, listId)
+  const { store, index } = prepared
+  const digits = prepared.lists.get(listId)?.digits ?? 2
+  const lens = lensInto(prepared, situation.lens, store['price-list'].get(listId)?.currency ?? '')
+  const amountOf = (field: 'basePrice' | 'cost', number: number) =>
+    toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
+  const found = listPrices(prepared, situation, listId, { own: quantity, counted: null })
   const members = new Map<
     number,
     { base: Decimal[]; price: Decimal[]; margin: Decimal[]; belowCost: number; example: string }
   >()
   found?.lineOf.forEach((line, number) => {
-    const variant = store.variant.get(index.variants[number] as string)
-    const product = variant && store.product.get(variant.product)
-    if (line < 0 || !variant || !product) return
+    const variant = store.variant.get(index.items[number] as string)
+    if (line < 0 || !variant) return
     const member = members.get(line) ?? {
       base: [],
       price: [],
@@ -131,8 +141,8 @@ function lineEffects(
       example: variant.sku,
     }
     const price = fromUnits(found.prices[number] as number, digits)
-    const cost = resolveValue(product, variant, 'cost').value
-    const base = resolveValue(product, variant, 'basePrice').value
+    const cost = amountOf('cost', number)
+    const base = amountOf('basePrice', number)
     const margin = cost === null ? null : marginPercent(price, cost)
     if (base !== null) member.base.push(base)
     if (margin !== null) member.margin.push(margin)
@@ -183,9 +193,12 @@ function termsOf(include: readonly string[], exclude: readonly string[]): string
   return exclude.length > 0 ? `${join(include)}, but not ${join(exclude)}` : join(include)
 }
 
-function phrase(store: Store, method: PriceMethod): string {
-  const { currency, priceDigits } = getSettings(store)
-  return methodPhrase(method, (amount) => formatMoney(amount, currency, priceDigits))
+function phrase(store: Store, { currency }: PriceList, breaks: Breaks): string {
+  return breaksPhrase(
+    breaks,
+    (amount) => formatMoney(amount, currency, priceDigitsOf(store, currency)),
+    (id) => store['price-list'].get(id)?.name ?? id,
+  )
 }
 
 function audienceChoices(store: Store): readonly AudienceChoice[] {

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { RoundingDraft } from '@/core/price/parse-price-list'
+import type { RoundingDraft } from '@/core/issue/parse-rounding'
 import type { WhoTerm } from '@/core/predicates/who'
 import Joi from 'joi'
 

@@ -15,20 +15,21 @@ import type { LineEffect, PriceListView } from './price-list-view'
 import { RoundingWord } from './rounding-word'
 
 const RULE_COLUMN = 1
-const RULE_HINT = '-12% or +5% on the base price, -0.60 or +2 as an amount, 17.60 as a fixed price.'
+const RULE_HINT =
+  '-12% or +5% on base, -0.60 as an amount, 17.60 fixed, m35 margin, -15% @other-list; 10: -18% from ten on.'
 
 /** One price list: who it is for as a sentence, and what each of its lines does. */
 export function PriceListSheet({ initial }: { readonly initial: PriceListView }) {
   const { view, take } = useSheet(initial)
   const { showTrace, setVantage, vantage } = useFrame()
-  const sheet = { id: view.id, code: view.code, revision: view.revision, as: view.as }
+  const sheet = { id: view.id, code: view.code, revision: view.revision, vantage: view.vantage }
 
   const saveHead = (input: PriceListHeadInput) => take(() => editPriceListHead(sheet, input))
   const { example } = view
 
   const columns: readonly GridColumn[] = [
     { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
-    { key: 'rule', header: 'Rule', width: '84px', align: 'right' },
+    { key: 'rule', header: 'Rule', width: 'minmax(84px, 1.4fr)', align: 'right' },
     { key: 'rounding', header: 'Rounded', width: 'minmax(92px, 1.4fr)' },
     { key: 'variants', header: 'Prices', width: '92px', align: 'right' },
     { key: 'base', header: `Base, net ${view.currency}`, width: '126px', align: 'right' },
@@ -145,7 +146,10 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           onCell={(row, column, asked) => {
             const line = rows[row]
             if (line?.example)
-              showTrace({ sku: line.example, as: example?.as ?? null }, asked || column > RULE_COLUMN)
+              showTrace(
+                { sku: line.example, from: example ? { ...vantage, as: example.as } : null },
+                asked || column > RULE_COLUMN,
+              )
           }}
           empty={
             <p className="px-2 py-4 text-soft">
@@ -169,6 +173,8 @@ function defaultRow(view: PriceListView, effect: LineEffect) {
     id: 'default',
     scope: 'everything else',
     rule: view.otherwise,
+    ruleText: view.otherwiseText,
+    when: '',
     rounding: '',
     effect,
     example: null,
@@ -180,20 +186,27 @@ interface LineCellProps {
   readonly column: string
   readonly scope: string
   readonly rule: string
+  readonly ruleText: string
+  readonly when: string
   readonly rounding: string
   readonly effect: LineEffect
 }
 
-function LineCell({ digits, column, scope, rule, rounding, effect }: LineCellProps) {
+function LineCell({ digits, column, scope, rule, ruleText: ruleWords, when, rounding, effect }: LineCellProps) {
   switch (column) {
     case 'for':
       return (
         <span className="truncate" title={scope}>
           {scope}
+          {when && <span className="text-soft"> · {when}</span>}
         </span>
       )
     case 'rule':
-      return ruleText(rule, digits)
+      return (
+        <span className="truncate" title={ruleWords}>
+          {ruleText(rule, digits)}
+        </span>
+      )
     case 'rounding':
       return (
         <span className="truncate text-soft" title={rounding}>
@@ -224,6 +237,7 @@ function LineCell({ digits, column, scope, rule, rounding, effect }: LineCellPro
 
 /** A rule for reading: `−12 %`, `−0.60`, `112.00`. */
 function ruleText(rule: string, digits: number): string {
+  if (!/^[+-]?[\d.]+%?$/.test(rule)) return rule.replaceAll('-', '−')
   if (rule.endsWith('%')) return rule.replace('-', '−').replace('%', ' %')
   return formatAmount(decimal(rule), digits).replace(/^(?=\d)/, rule.startsWith('+') ? '+' : '')
 }

@@ -1,4 +1,5 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { Vantage } from '@/core/engine/vantage'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { Who, WhoTerm } from '@/core/predicates/who'
@@ -32,6 +33,10 @@ interface PriceLineView {
   readonly id: string
   readonly scope: string
   readonly rule: string
+  /** The same in words. */
+  readonly ruleText: string
+  /** When it holds, where that is not always. */
+  readonly when: string
   readonly rounding: string
   readonly effect: LineEffect
   /** A SKU whose price the trace shows when the line is asked about. */
@@ -65,7 +70,7 @@ export interface PriceListView {
   readonly lines: readonly PriceLineView[]
   /** The change set that last wrote the list: what an edit of its head must have seen. */
   readonly revision: number
-  readonly as: BuyerCode
+  readonly vantage: Vantage
   /** Somebody the list is for, to look as. */
   readonly example: { readonly as: BuyerCode; readonly name: string } | null
   readonly currency: string

@@ -1,7 +1,7 @@
 'use client'
 
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { RoundingDraft } from '@/core/price/parse-price-list'
+import type { RoundingDraft } from '@/core/issue/parse-rounding'
 import { PickerButtons } from '@/ui/picker/picker-buttons'
 import { WordPopover } from '@/ui/picker/word-popover'
 import { useState } from 'react'

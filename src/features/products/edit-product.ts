@@ -1,7 +1,7 @@
 'use server'
 
-import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { checkAmountEdits } from '@/server/changes/check-amount-edits'
+import type { Vantage } from '@/core/engine/vantage'
+import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
@@ -19,27 +19,27 @@ type ProductEditOutcome = SheetOutcome<ProductSheetView>
 export async function editProduct(
   edit: AmountEdit,
   code: string,
-  as: BuyerCode,
+  vantage: Vantage,
 ): Promise<ProductEditOutcome> {
-  const wrong = checkAmountEdits([edit], as)
+  const wrong = checkAmountEdits([edit]) ?? checkVantages([vantage])
   if (wrong) return { ok: false, problem: wrong }
   const outcome = await editAmounts(await getSteppe(), [edit], { author: currentAuthor(), at: new Date() })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
-  return shownNow(code, as)
+  return shownNow(code, vantage)
 }
 
 /** Takes a change of the product's history back. */
 export async function takeBackOnProduct(
   changeSet: number,
   code: string,
-  as: BuyerCode,
+  vantage: Vantage,
 ): Promise<ProductEditOutcome> {
   const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
   const outcome = await undo(await getSteppe(), changeSet, note)
-  return outcome.ok ? shownNow(code, as) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+  return outcome.ok ? shownNow(code, vantage) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
 }
 
-async function shownNow(code: string, as: BuyerCode): Promise<ProductEditOutcome> {
-  const view = await loadProductSheet(await lookFrom({ as, buying: 1, on: null }), code)
+async function shownNow(code: string, vantage: Vantage): Promise<ProductEditOutcome> {
+  const view = await loadProductSheet(await lookFrom(vantage), code)
   return view ? { ok: true, view } : { ok: false, problem: `There is no product “${code}” any more.` }
 }

@@ -3,7 +3,8 @@ import 'server-only'
 import { pathToRoot } from '@/core/catalogue/category'
 import { type InheritedField, resolveValue, variantName } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { lookUpPrice } from '@/core/engine/price-column'
+import { findPrice } from '@/core/engine/find-price'
+import { toPrice } from '@/core/engine/price-step'
 import { marginPercent } from '@/core/price/margin'
 import { getSettings } from '@/core/store/store'
 import { latestChangesOf } from '@/server/changes/history'
@@ -25,7 +26,8 @@ const SHOWN_CHANGES = 8
 /** Every product, with what the buyer looked as pays. */
 export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
   const { prepared } = outlook
-  const { store, digits } = prepared
+  const { store } = prepared
+  const { priceDigits: digits, currency } = getSettings(store)
   return orderedProducts(store).map(({ product, variants }) => {
     const resolved = (field: InheritedField) =>
       variants.map((variant) => resolveValue(product, variant, field).value)
@@ -33,7 +35,7 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
     const costs = resolved('cost')
     const margins = prices.flatMap((price, at) => {
       const cost = costs[at] ?? null
-      const margin = price === null || cost === null ? null : marginPercent(price, cost)
+      const margin = price === null || cost === null || outlook.situation.currency !== currency ? null : marginPercent(price, cost)
       return margin === null ? [] : [margin]
     })
     return {
@@ -43,7 +45,7 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
       variants: variants.length,
       base: rangeText(resolved('basePrice'), digits),
       cost: rangeText(costs, digits),
-      price: rangeText(prices, digits),
+      price: rangeText(prices, outlook.situation.digits),
       leastMargin: margins.sort(compare)[0] ?? null,
     }
   })
@@ -78,6 +80,7 @@ export async function loadProductSheet(outlook: Outlook, code: string): Promise<
       basePrice: product.basePrice,
       cost: product.cost,
       recommendedPrice: product.recommendedPrice,
+      floor: product.floor,
       weight: product.weight,
     },
     variants: variants.map((variant) => toSheetRow(outlook, found, variant.id)),
@@ -85,6 +88,9 @@ export async function loadProductSheet(outlook: Outlook, code: string): Promise<
     buyerName: outlook.buyerName,
     currency,
     digits: priceDigits,
+    priceCurrency: outlook.situation.currency,
+    priceDigits: outlook.situation.digits,
+    vantage: outlook.vantage,
     live: outlook.live,
     asOf: steppe.lastChangeSet,
     history: toHistoryLines(await latestChangesOf(steppe, 'product', product.id, SHOWN_CHANGES), timeZone),
@@ -114,10 +120,10 @@ function toSheetRow(
 }
 
 function priceOf(
-  { prepared, buyer }: Outlook,
+  { prepared, situation, quantity }: Outlook,
   variant: string,
 ): { price: Decimal | null; priceFrom: string | null } {
-  const found = lookUpPrice(prepared, buyer, variant)
-  const list = found?.list ? prepared.store['price-list'].get(found.list) : undefined
-  return { price: found?.unit ?? null, priceFrom: list?.name ?? null }
+  const number = prepared.index.numberOf.get(variant) as number
+  const { units, entry } = findPrice(prepared, situation, number, { own: quantity, counted: null })
+  return { price: toPrice(units, situation.digits), priceFrom: entry?.compiled.list.name ?? null }
 }

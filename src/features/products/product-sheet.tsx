@@ -48,7 +48,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
           seen: variant.values[field].value,
         } as const)
       : ({ kind: 'value', record: 'product', id: view.id, field, typed, seen: view.values[field] } as const)
-    return take(() => editProduct(edit, view.code, view.as))
+    return take(() => editProduct(edit, view.code, view.vantage))
   }
 
   function editText(row: number, column: number): string | null {
@@ -109,7 +109,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
           onEdit={onEdit}
           onCell={(row, column, asked) => {
             const sku = rows[row]?.sku
-            if (sku) showTrace({ sku, as: null }, asked || column >= PRICE)
+            if (sku) showTrace({ sku, from: null }, asked || column >= PRICE)
           }}
         />
       </div>
@@ -120,7 +120,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
       <HistorySection
         history={view.history}
         onTakeBack={
-          view.live ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.as)) : undefined
+          view.live ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.vantage)) : undefined
         }
       />
     </section>

@@ -1,6 +1,7 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { InheritedField, Product } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
+import type { Vantage } from '@/core/engine/vantage'
 import type { HistoryLine } from '@/ui/format/history-line'
 
 /** One product in the list. */
@@ -45,6 +46,10 @@ export interface ProductSheetView extends Pick<
   readonly buyerName: string
   readonly currency: string
   readonly digits: number
+  /** What the buyer looked as pays in. */
+  readonly priceCurrency: string
+  readonly priceDigits: number
+  readonly vantage: Vantage
   readonly live: boolean
   /** The change set the figures are as of. */
   readonly asOf: number
@@ -60,5 +65,6 @@ export const PRODUCT_FIELDS: readonly {
   { field: 'basePrice', name: 'Base price', digits: null },
   { field: 'cost', name: 'Cost', digits: null },
   { field: 'recommendedPrice', name: 'Recommended', digits: null },
+  { field: 'floor', name: 'Floor', digits: null },
   { field: 'weight', name: 'Weight, kg', digits: 0 },
 ]

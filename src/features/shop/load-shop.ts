@@ -1,24 +1,58 @@
 import 'server-only'
 
-import type { BuyerReference } from '@/core/buyers/buyer'
 import { pathToRoot } from '@/core/catalogue/category'
-import { findByCode } from '@/core/catalogue/find-by-code'
+import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { variantName } from '@/core/catalogue/product'
-import { compare, type Decimal } from '@/core/decimal/decimal'
-import { lookUpPrice } from '@/core/engine/price-column'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
+import { ask } from '@/core/engine/ask'
+import { findComparedPrice } from '@/core/engine/compared-price'
+import { factsOf } from '@/core/engine/catalogue-index'
+import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
+import { findOffer, limitsOffer } from '@/core/engine/offer'
+import { toPrice } from '@/core/engine/price-step'
+import type { Answer } from '@/core/engine/trace'
+import { matchWhat } from '@/core/predicates/what'
 import { getSettings, type Store } from '@/core/store/store'
 import { findShownProduct, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
-import type { ShopCard, ShopCategoryLink, ShopListing, ShopMoney, ShopPrice, ShopProduct } from './shop-view'
+import type { ShopVisitor } from '@/server/session/shop-session'
+import type {
+  ShopCard,
+  ShopCategoryLink,
+  ShopChoices,
+  ShopListing,
+  ShopMoney,
+  ShopPrice,
+  ShopProduct,
+  ShopQuote,
+} from './shop-view'
 
 /** The branches at the top of the tree. */
 export function topCategories(store: Store): readonly ShopCategoryLink[] {
   return childrenOf(store, null)
 }
 
-export function shopMoney(store: Store): ShopMoney {
-  const { currency, priceDigits } = getSettings(store)
-  return { currency, digits: priceDigits }
+export function shopMoney({ situation }: ShopVisitor): ShopMoney {
+  return { currency: situation.currency, digits: situation.digits }
+}
+
+/** Where a visitor can have things brought to, and what they can pay in. */
+export function shopChoices({ prepared, situation, vantage }: ShopVisitor): ShopChoices {
+  const { store } = prepared
+  const countries = [...new Set([...store.region.values()].flatMap((region) => region.countries))]
+  const names = new Intl.DisplayNames('en-IE', { type: 'region' })
+  const { country } = situation.deliverTo
+  return {
+    country,
+    countries: [...new Set([...countries, country])]
+      .filter((code) => code.length === 2)
+      .map((code) => ({ code, name: names.of(code) ?? code }))
+      .sort((left, right) => (left.name < right.name ? -1 : 1)),
+    currency: vantage.currency ?? '',
+    currencies: [
+      getSettings(store).currency,
+      ...[...store.currency.values()].filter(({ status }) => status === 'active').map(({ code }) => code),
+    ],
+  }
 }
 
 /**
@@ -26,42 +60,36 @@ export function shopMoney(store: Store): ShopMoney {
  *
  * Errors  `null` when no category has the code.
  */
-export function loadListing(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-  code: string,
-): ShopListing | null {
-  const { store } = prepared
+export function loadListing(visitor: ShopVisitor, code: string): ShopListing | null {
+  const { store } = visitor.prepared
   const category = findByCode(store.category, code)
-  if (!category) return null
+  if (!category || category.status === 'archived') return null
   return {
     title: category.name,
     path: pathLinks(store, category.id),
     children: childrenOf(store, category.id),
-    cards: shownProducts(store, { category: code, text: '' }).map((each) => toCard(prepared, buyer, each)),
+    cards: offered(visitor, shownProducts(store, { category: code, text: '' })).map((each) =>
+      toCard(visitor, each),
+    ),
   }
 }
 
 /** What a visitor finds for some words. */
-export function searchShop(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-  text: string,
-): readonly ShopCard[] {
+export function searchShop(visitor: ShopVisitor, text: string): readonly ShopCard[] {
   if (text.trim() === '') return []
-  return shownProducts(prepared.store, { category: null, text }).map((each) => toCard(prepared, buyer, each))
+  return offered(visitor, shownProducts(visitor.prepared.store, { category: null, text })).map((each) =>
+    toCard(visitor, each),
+  )
 }
 
 /** Each branch with a product that is typical of it: the first one of its first leaf. */
-export function loadFront(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-): readonly (ShopCategoryLink & { card: ShopCard })[] {
-  return topCategories(prepared.store).flatMap((category) => {
-    const products = shownProducts(prepared.store, { category: category.code, text: '' })
-    const leaf = firstLeaf(prepared.store, category.code)
+export function loadFront(visitor: ShopVisitor): readonly (ShopCategoryLink & { card: ShopCard })[] {
+  const { store } = visitor.prepared
+  return topCategories(store).flatMap((category) => {
+    const products = offered(visitor, shownProducts(store, { category: category.code, text: '' }))
+    const leaf = firstLeaf(store, category.code)
     const first = products.find(({ product }) => product.categories[0] === leaf) ?? products[0]
-    return first ? [{ ...category, card: toCard(prepared, buyer, first) }] : []
+    return first ? [{ ...category, card: toCard(visitor, first) }] : []
   })
 }
 
@@ -75,60 +103,119 @@ function firstLeaf(store: Store, code: string): string | undefined {
 /**
  * A product's page as a visitor sees it.
  *
- * Errors  `null` when no product has the code.
+ * Errors  `null` when no product has the code, or none of it is offered to them.
  */
-export function loadShopProduct(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-  code: string,
-): ShopProduct | null {
-  const found = findShownProduct(prepared.store, code)
-  if (!found) return null
-  const { product, variants } = found
+export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct | null {
+  const { store } = visitor.prepared
+  const found = findShownProduct(store, code)
+  const [shown] = found ? offered(visitor, [found]) : []
+  if (!shown) return null
+  const { product, variants } = shown
   return {
     code: product.code,
     name: product.name,
     picture: product.picture,
     description: product.description,
     unit: product.unit,
-    path: pathLinks(prepared.store, product.categories[0] ?? ''),
+    path: pathLinks(store, product.categories[0] ?? ''),
     axes: product.axes,
     facts: Object.entries(product.attributes),
-    variants: variants.map((variant) => ({
-      sku: variant.sku,
-      name: variantName(product, variant),
-      price: shopPrice(prepared, buyer, variant.id),
-    })),
+    variants: variants.map((variant) => {
+      const answer = answerFor(visitor, variant.id, decimal(1), [])
+      return {
+        sku: variant.sku,
+        name: variantName(product, variant),
+        price: { own: answer?.unit ?? null, was: answer?.was ?? null },
+        breaks: answer?.breaks ?? [],
+        extras: extrasFor(visitor, variant.id),
+      }
+    }),
   }
 }
 
-function toCard(
-  prepared: PreparedStore,
-  buyer: BuyerReference,
-  { product, variants }: ProductWithVariants,
-): ShopCard {
-  const prices = variants.map(({ id }) => shopPrice(prepared, buyer, id)).filter(({ own }) => own !== null)
+/**
+ * What some pieces of a SKU cost a visitor, with extras.
+ *
+ * Errors  `null` when the visitor is not offered it, or asks for something that does not go with it.
+ */
+export function quoteFor(
+  visitor: ShopVisitor,
+  sku: string,
+  quantity: Decimal,
+  extraCodes: readonly string[],
+): ShopQuote | null {
+  const { store } = visitor.prepared
+  const variant = findBySku(store.variant, sku)
+  const extras = extraCodes.map((code) => findByCode(store.extra, code)?.id ?? code)
+  const answer = variant && answerFor(visitor, variant.id, quantity, extras)
+  if (!answer?.see) return null
+  return { own: answer.unit, was: answer.was, total: answer.total }
+}
+
+function answerFor(
+  { prepared, standpoint }: ShopVisitor,
+  variant: string,
+  quantity: Decimal,
+  extras: readonly string[],
+): Answer | null {
+  const asked = ask(prepared, { ...standpoint, variant, quantity, extras, basket: [] })
+  return asked.ok ? asked.value : null
+}
+
+/** What can be added to a variant, and for how much a piece. */
+function extrasFor({ prepared, situation }: ShopVisitor, variantId: string) {
+  const { store, index } = prepared
+  const facts = factsOf(store, index, index.numberOf.get(variantId) as number)
+  return [...store.extra.values()]
+    .filter((extra) => extra.status === 'active' && matchWhat(extra.scope, facts).matches)
+    .sort((left, right) => left.position - right.position)
+    .map(({ id, code, name }) => {
+      const { units } = findPrice(prepared, situation, index.numberOf.get(id) as number)
+      return { code, name, price: toPrice(units, situation.digits) }
+    })
+}
+
+/** Products with the variants that are offered to a visitor; lists that offer only what they list leave out the rest. */
+function offered(
+  { prepared, situation }: ShopVisitor,
+  products: readonly ProductWithVariants[],
+): readonly ProductWithVariants[] {
+  const isLimited = limitsOffer(situation)
+  return products.flatMap(({ product, variants }) => {
+    const kept = variants.filter(
+      ({ id, status }) =>
+        status === 'active' &&
+        (!isLimited || findOffer(prepared, situation, prepared.index.numberOf.get(id) as number).offered),
+    )
+    return kept.length > 0 ? [{ product, variants: kept }] : []
+  })
+}
+
+function toCard(visitor: ShopVisitor, { product, variants }: ProductWithVariants): ShopCard {
+  const prices = variants.map(({ id }) => cardPrice(visitor, id)).filter(({ own }) => own !== null)
   prices.sort((left, right) => compare(left.own as Decimal, right.own as Decimal))
   return {
     code: product.code,
     name: product.name,
     picture: product.picture,
     about: product.description,
-    price: prices[0] ?? { own: null, public: null },
+    price: prices[0] ?? { own: null, was: null },
     from: prices.length > 1 && prices[0]?.own !== prices.at(-1)?.own,
   }
 }
 
-function shopPrice(prepared: PreparedStore, buyer: BuyerReference, variant: string): ShopPrice {
-  const amount = (who: BuyerReference): Decimal | null => lookUpPrice(prepared, who, variant)?.unit ?? null
-  const own = amount(buyer)
-  const all = buyer.kind === 'guest' ? own : amount({ kind: 'guest' })
-  return { own, public: own !== null && all !== null && compare(all, own) > 0 ? all : null }
+function cardPrice({ prepared, standpoint, situation }: ShopVisitor, variant: string): ShopPrice {
+  const number = prepared.index.numberOf.get(variant) as number
+  const { units } = findPrice(prepared, situation, number, ONE_PIECE)
+  return {
+    own: toPrice(units, situation.digits),
+    was: findComparedPrice(prepared, situation, standpoint, number, ONE_PIECE),
+  }
 }
 
 function childrenOf(store: Store, parent: string | null): readonly ShopCategoryLink[] {
   return [...store.category.values()]
-    .filter((category) => category.parent === parent)
+    .filter((category) => category.parent === parent && category.status === 'active')
     .sort((left, right) => left.position - right.position)
     .map(({ code, name }) => ({ code, name }))
 }

@@ -8,7 +8,7 @@ interface PriceTagProps {
   readonly large?: boolean
 }
 
-/** What the visitor pays, with the public price crossed out beside it where that is higher. */
+/** What the visitor pays, with the price it is compared with crossed out beside it where that is higher. */
 export function PriceTag({ price, money, from = false, large = false }: PriceTagProps) {
   if (price.own === null) return <span className="text-soft">Price on request</span>
   const text = (amount: NonNullable<ShopPrice['own']>) => formatMoney(amount, money.currency, money.digits)
@@ -18,10 +18,10 @@ export function PriceTag({ price, money, from = false, large = false }: PriceTag
         {from && <span className="text-sm font-normal text-soft">from </span>}
         {text(price.own)}
       </span>
-      {price.public !== null && (
+      {price.was !== null && (
         <span className="text-soft">
-          <span className="sr-only">public price </span>
-          <s data-testid="public-price">{text(price.public)}</s>
+          <span className="sr-only">instead of </span>
+          <s data-testid="was-price">{text(price.was)}</s>
         </span>
       )}
     </span>

@@ -1,7 +1,8 @@
 import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { leaveShop } from './shop-actions'
-import type { ShopCategoryLink } from './shop-view'
+import { PlaceChooser } from './place-chooser'
+import type { ShopCategoryLink, ShopChoices } from './shop-view'
 
 interface ShopFrameProps {
   readonly storeName: string
@@ -10,11 +11,20 @@ interface ShopFrameProps {
   readonly boardHref: string
   readonly categories: readonly ShopCategoryLink[]
   readonly currency: string
+  readonly choices: ShopChoices
   readonly children: ReactNode
 }
 
 /** The shop around every page of it. */
-export function ShopFrame({ storeName, visitor, boardHref, categories, currency, children }: ShopFrameProps) {
+export function ShopFrame({
+  storeName,
+  visitor,
+  boardHref,
+  categories,
+  currency,
+  choices,
+  children,
+}: ShopFrameProps) {
   return (
     <div className="flex min-h-dvh flex-col text-sm leading-6">
       <aside aria-label="About this window" className="bg-base-content px-8 py-1 text-xs text-base-100">
@@ -52,8 +62,11 @@ export function ShopFrame({ storeName, visitor, boardHref, categories, currency,
             </form>
           )}
         </div>
-        <nav aria-label="Departments" className="mx-auto max-w-6xl overflow-x-auto px-8">
-          <ul className="flex gap-5 pb-2 whitespace-nowrap">
+        <nav
+          aria-label="Departments"
+          className="mx-auto flex max-w-6xl items-baseline justify-between gap-6 px-8"
+        >
+          <ul className="flex gap-5 overflow-x-auto pb-2 whitespace-nowrap">
             {categories.map(({ code, name }) => (
               <li key={code}>
                 <Link href={`/shop/category/${code}`} className="hover:underline">
@@ -62,6 +75,7 @@ export function ShopFrame({ storeName, visitor, boardHref, categories, currency,
               </li>
             ))}
           </ul>
+          <PlaceChooser choices={choices} />
         </nav>
       </header>
       <main className="mx-auto w-full max-w-6xl flex-1 px-8 py-8">{children}</main>

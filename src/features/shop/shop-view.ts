@@ -1,11 +1,11 @@
 import type { Decimal } from '@/core/decimal/decimal'
 
-/** A visitor's price, beside the public one where that is higher. */
+/** A visitor's price, beside the one it is compared with where that is higher. */
 export interface ShopPrice {
   /** `null` when there is no price. */
   readonly own: Decimal | null
   /** `null` unless it is higher than the visitor's own. */
-  readonly public: Decimal | null
+  readonly was: Decimal | null
 }
 
 export interface ShopCard {
@@ -34,6 +34,23 @@ interface ShopVariant {
   readonly sku: string
   readonly name: string
   readonly price: ShopPrice
+  /** What they pay from which quantity on; empty when the quantity does not matter. */
+  readonly breaks: readonly { readonly from: Decimal; readonly unit: Decimal }[]
+  readonly extras: readonly { readonly code: string; readonly name: string; readonly price: Decimal | null }[]
+}
+
+/** What some pieces cost. */
+export interface ShopQuote extends ShopPrice {
+  readonly total: Decimal | null
+}
+
+/** Where one can have things brought to, and what one can pay in. */
+export interface ShopChoices {
+  readonly country: string
+  readonly countries: readonly { readonly code: string; readonly name: string }[]
+  /** Empty leaves it to the place. */
+  readonly currency: string
+  readonly currencies: readonly string[]
 }
 
 export interface ShopProduct {

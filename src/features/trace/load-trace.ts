@@ -3,12 +3,13 @@ import 'server-only'
 import { findBySku } from '@/core/catalogue/find-by-code'
 import { resolveValue, variantName } from '@/core/catalogue/product'
 import { ask } from '@/core/engine/ask'
-import type { Answer, Loser } from '@/core/engine/trace'
+import { fromUnits } from '@/core/engine/price-step'
+import type { Answer, Loser, TraceStep } from '@/core/engine/trace'
 import { findNearest } from '@/core/issue/issue'
-import { getSettings } from '@/core/store/store'
+import { priceDigitsOf } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
-import { candidateParts, listPart, lossSentence, stepParts, type Wording } from './trace-sentences'
+import { candidateParts, idlePart, idleSentence, listPart, lossSentence, stepParts, type Wording } from './trace-sentences'
 import type { TraceLossView, TracePart, TraceView } from './trace-view'
 
 type Loaded =
@@ -16,7 +17,7 @@ type Loaded =
 
 /** How a buyer's price of a SKU came about, worded. */
 export function loadTrace(outlook: Outlook, sku: string): Loaded {
-  const { prepared, buyer, buyerName } = outlook
+  const { prepared, standpoint, buyerName, quantity } = outlook
   const { store } = prepared
   const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
@@ -27,36 +28,74 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
     )
     return { ok: false, problem: `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}` }
   }
-  const asked = ask(prepared, { buyer, variant: variant.id })
-  const guest = ask(prepared, { buyer: { kind: 'guest' }, variant: variant.id })
-  if (!asked.ok || !guest.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
+  const question = {
+    ...standpoint,
+    variant: variant.id,
+    quantity: fromUnits(quantity, 3),
+    extras: [],
+    basket: [],
+  }
+  const asked = ask(prepared, question)
+  if (!asked.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
+  const guest = ask(prepared, { ...question, buyer: { kind: 'guest' }, currency: asked.value.currency })
+  if (!guest.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
 
-  const wording: Wording = { store, buyerName }
-  const { unit, currency, trace } = asked.value
+  const { unit, currency, trace, total, breaks, was, because } = asked.value
+  const wording: Wording = { store, buyerName, currency }
   const href = `/products/${product.code}`
   const options = variantName(product, variant)
   const worded = trace.losers.map((loser) => ({ loser, view: toLossView(wording, loser) }))
   type Worded = (typeof worded)[number]
   const isOther = ({ loser }: Worded) => loser.reason.code === 'not-for-buyer'
-  const isSilent = ({ loser }: Worded) => loser.reason.code === 'no-line'
+  const isSilent = ({ loser }: Worded) => SILENT.has(loser.reason.code)
   return {
     ok: true,
     value: {
       unit,
       currency,
-      digits: getSettings(store).priceDigits,
+      digits: priceDigitsOf(store, currency),
       headline: headline(outlook, unit !== null, `${product.name}${options ? `, ${options}` : ''}`),
-      quantity: outlook.quantity,
-      steps: trace.steps.map((step) => ({ parts: stepParts(wording, step, href), amount: step.amount })),
+      quantity: question.quantity,
+      total,
+      was,
+      breaks,
+      hidden: because?.code === 'not-offered' ? because.lists.map((list) => listPart(wording, list)) : [],
+      steps: flatten(trace.steps).map((step) => ({
+        parts: stepParts(wording, step, href),
+        amount: step.amount,
+        currency: step.currency,
+        digits: priceDigitsOf(store, step.currency),
+      })),
       losers: worded.filter((each) => !isOther(each) && !isSilent(each)).map(({ view }) => view),
       silent: worded.filter(isSilent).flatMap(({ view }) => view.parts),
       others: worded.filter(isOther).map(({ view }) => view),
+      idle: trace.idleAdjustments
+        .filter(({ reason }) => reason.code !== 'off' && reason.code !== 'archived')
+        .map((idle) => ({ parts: [idlePart(wording, idle)], reason: idleSentence(wording, idle), price: null })),
       wouldChange: whatWouldChange(wording, asked.value, href),
       cost: resolveValue(product, variant, 'cost').value,
       recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
       publicPrice: guest.value.unit,
     },
   }
+}
+
+/** What a list says by saying nothing. */
+const SILENT: ReadonlySet<Loser['reason']['code']> = new Set(['no-line', 'outside-scope'])
+
+/** Lists that would not come next even if the winner were gone. */
+const NEVER_NEXT: ReadonlySet<Loser['reason']['code']> = new Set([
+  'off',
+  'archived',
+  'not-for-buyer',
+  'not-here',
+  'not-now',
+  'contract',
+])
+
+/** The steps of a list that another one starts from come before it, as they happened. */
+function flatten(steps: readonly TraceStep[]): readonly TraceStep[] {
+  return steps.flatMap((step) => (step.kind === 'list-reference' ? [...flatten(step.steps), step] : [step]))
 }
 
 /** The sentence under the amount: "is what a buyer in Bee farms pays for …". */
@@ -76,14 +115,14 @@ function whatWouldChange(
   { unit, currency, trace }: Answer,
   productHref: string,
 ): TraceView['wouldChange'] {
-  const { priceDigits } = getSettings(wording.store)
+  const priceDigits = priceDigitsOf(wording.store, currency)
   const changes: { parts: readonly TracePart[]; outcome: string }[] = []
   if (trace.winner.kind === 'list') {
     const next = trace.losers.find(
-      ({ price, reason }) => price !== null && reason.code !== 'off' && reason.code !== 'not-for-buyer',
+      ({ price, reason }) => price !== null && !NEVER_NEXT.has(reason.code),
     )
-    const base = trace.steps.find(({ kind }) => kind === 'base')
-    const instead = next?.price ?? base?.amount
+    const base = trace.steps.find(({ kind }) => kind === 'reference')
+    const instead = next?.price ?? (base?.currency === currency ? base.amount : undefined)
     const by = next
       ? [{ text: 'then' }, ...candidateParts(wording, next.at, next.reason)]
       : [{ text: 'then the base price' }]

@@ -2,7 +2,7 @@
 
 import type { Decimal } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
-import { formatAmount, formatMoney, formatPercent, timesQuantity } from '@/ui/format/amount'
+import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useLoaded } from '@/ui/frame/use-loaded'
 import { VantageLink } from '@/ui/frame/vantage-link'
@@ -14,7 +14,7 @@ import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace
 /** The panel that says why: open for whatever price was asked about last. */
 export function TracePanel() {
   const { trace, traceOpen, setTraceOpen, vantage, latestChangeSet } = useFrame()
-  const from = trace?.as ? { ...vantage, as: trace.as } : vantage
+  const from = trace?.from ?? vantage
   const address =
     trace && traceOpen ? withVantage(`/api/trace?sku=${encodeURIComponent(trace.sku)}`, from) : null
   const { value, problem } = useLoaded<TraceView>(address, latestChangeSet)
@@ -75,17 +75,28 @@ function Trace({ view }: { readonly view: TraceView }) {
         {unit === null ? 'No price' : money(unit)}
       </h2>
       <p className="mt-1 text-sm leading-5 font-semibold">{view.headline}</p>
-      {unit !== null && quantity > 1 && (
+      {view.total !== null && quantity !== '1' && (
         <p className="mt-1 text-soft">
-          {quantity.toLocaleString('en-IE')} of them: {money(timesQuantity(unit, quantity))}
+          {quantity} of them: {money(view.total)}
+        </p>
+      )}
+      {view.was !== null && (
+        <p className="mt-1 text-soft">
+          The shop shows it beside <s>{money(view.was)}</s>
+        </p>
+      )}
+      {view.hidden.length > 0 && (
+        <p className="mt-2 border-l-2 border-warning pl-2">
+          Not offered to them: <Parts parts={view.hidden} /> offers only what it lists.
         </p>
       )}
       {view.steps.length === 0 ? (
         <p className="mt-3">There is no base price, and no list that is for them names a price.</p>
       ) : (
-        <Waterfall steps={view.steps} digits={digits} />
+        <Waterfall steps={view.steps} currency={currency} />
       )}
-      <Losses losses={view.losers} silent={view.silent} money={money} />
+      {view.breaks.length > 0 && <Breaks breaks={view.breaks} money={money} />}
+      <Losses losses={[...view.losers, ...view.idle]} silent={view.silent} money={money} />
       {view.wouldChange.length > 0 && (
         <section className="mt-4">
           <h3 className="text-xs font-semibold">What would change it</h3>
@@ -122,17 +133,25 @@ function Trace({ view }: { readonly view: TraceView }) {
 }
 
 /** Each step with a bar as long as its amount is to the largest. */
-function Waterfall({ steps, digits }: { readonly steps: readonly TraceStepView[]; readonly digits: number }) {
+function Waterfall({
+  steps,
+  currency,
+}: {
+  readonly steps: readonly TraceStepView[]
+  readonly currency: string
+}) {
   const largest = Math.max(...steps.map(({ amount }) => Number(amount)))
   return (
     <ol className="mt-3 border-t border-base-300" data-testid="trace-steps">
-      {steps.map(({ parts, amount }, at) => (
+      {steps.map(({ parts, amount, currency: own, digits }, at) => (
         <li key={at} className="border-b border-base-300 pt-1.5 pb-2">
           <div className="flex items-baseline justify-between gap-3">
             <span className="leading-4">
               <Parts parts={parts} />
             </span>
-            <span className="font-semibold">{formatAmount(amount, digits)}</span>
+            <span className="font-semibold whitespace-nowrap">
+              {own === currency ? formatAmount(amount, digits) : formatMoney(amount, own, digits)}
+            </span>
           </div>
           <div className="mt-1 h-1.5" aria-hidden>
             <div
@@ -143,6 +162,31 @@ function Waterfall({ steps, digits }: { readonly steps: readonly TraceStepView[]
         </li>
       ))}
     </ol>
+  )
+}
+
+/** What they pay from which quantity on, with a bar as long as the price. */
+function Breaks({
+  breaks,
+  money,
+}: {
+  readonly breaks: TraceView['breaks']
+  readonly money: (amount: Decimal) => string
+}) {
+  const highest = Math.max(...breaks.map(({ unit }) => Number(unit)))
+  return (
+    <section className="mt-4" data-testid="trace-breaks">
+      <h3 className="text-xs font-semibold">By quantity</h3>
+      <ul>
+        {breaks.map(({ from, unit }) => (
+          <li key={from} className="grid grid-cols-[3.5rem_1fr_auto] items-center gap-2 py-0.5">
+            <span className="text-soft">from {from}</span>
+            <span aria-hidden className="h-1.5 bg-bar" style={{ width: `${(Number(unit) / highest) * 100}%` }} />
+            <span>{money(unit)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

@@ -10,6 +10,8 @@ export interface TracePart {
 export interface TraceStepView {
   readonly parts: readonly TracePart[]
   readonly amount: Decimal
+  readonly currency: string
+  readonly digits: number
 }
 
 export interface TraceLossView {
@@ -27,7 +29,14 @@ export interface TraceView {
   readonly digits: number
   /** What stands behind the amount: "is what Bee farms pay for one …". */
   readonly headline: string
-  readonly quantity: number
+  readonly quantity: Decimal
+  /** What all of them cost, exactly. */
+  readonly total: Decimal | null
+  readonly was: Decimal | null
+  /** What they pay from which quantity on; empty when the quantity does not matter. */
+  readonly breaks: readonly { readonly from: Decimal; readonly unit: Decimal }[]
+  /** Lists that do not offer this at all. */
+  readonly hidden: readonly TracePart[]
   readonly steps: readonly TraceStepView[]
   /** Candidates for this buyer that lost. */
   readonly losers: readonly TraceLossView[]
@@ -35,6 +44,8 @@ export interface TraceView {
   readonly silent: readonly TracePart[]
   /** Lists that are for others. */
   readonly others: readonly TraceLossView[]
+  /** Adjustments that are on and moved nothing. */
+  readonly idle: readonly TraceLossView[]
   /** What would come next if the winner were not there. */
   readonly wouldChange: readonly { readonly parts: readonly TracePart[]; readonly outcome: string }[]
   readonly cost: Decimal | null

@@ -11,7 +11,7 @@ const MINUTE = 60_000
 
 /** Everybody one can look as, and the moments one can look at. */
 export async function loadVantage(steppe: Steppe, store: Store): Promise<VantageView> {
-  const { currency, timeZone } = getSettings(store)
+  const { currency, timeZone, country } = getSettings(store)
   const sets = await latestChangeSets(steppe, MOMENTS)
   return {
     buyers: [
@@ -25,10 +25,30 @@ export async function loadVantage(steppe: Steppe, store: Store): Promise<Vantage
         on: toMinute(new Date(Math.floor(at.getTime() / MINUTE) * MINUTE - MINUTE)),
         label: `${formatDay(at, timeZone)}, before “${note}”`,
       })),
-    currency,
+    channels: [...store.channel.values()]
+      .filter(({ status }) => status === 'active')
+      .sort((left, right) => left.position - right.position),
+    places: placesOf(store, country),
+    currencies: [
+      currency,
+      ...[...store.currency.values()].filter(({ status }) => status === 'active').map(({ code }) => code),
+    ],
+    following: Object.fromEntries(
+      [...store.account.values()].map((account) => [`account:${account.code}`, account.country]),
+    ),
     timeZone,
     now: new Date().toISOString(),
   }
+}
+
+/** The countries of all regions, the store's own first. */
+function placesOf(store: Store, home: string): VantageView['places'] {
+  const names = new Intl.DisplayNames('en-IE', { type: 'region' })
+  const codes = [home, ...[...store.region.values()].flatMap(({ countries }) => countries)]
+  return [...new Set(codes)].map((code) => {
+    const [country = '', state] = code.split('-')
+    return { code, name: state ? `${names.of(country)}, ${state}` : (names.of(country) ?? code) }
+  })
 }
 
 function groups(store: Store): readonly BuyerChoice[] {

@@ -3,7 +3,9 @@
 import { useFrame } from '@/ui/frame/frame-context'
 import { formatDay, formatTime } from '@/ui/format/instant'
 import { useState } from 'react'
+import { isQuantity } from '@/ui/frame/vantage-url'
 import { BuyerPicker } from './buyer-picker'
+import { ChoiceWord } from './choice-word'
 import { InstantPicker } from './instant-picker'
 import type { VantageView } from './vantage-view'
 
@@ -25,8 +27,35 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
         quantity={vantage.buying}
         onChange={(buying) => setVantage({ buying })}
       />
+      {view.channels.length > 1 && (
+        <>
+          <span className="text-soft">in</span>
+          <ChoiceWord
+            label="Channel"
+            choices={view.channels}
+            chosen={vantage.channel}
+            following={view.channels[0]?.code ?? ''}
+            onPick={(channel) => setVantage({ channel })}
+          />
+        </>
+      )}
+      <span className="text-soft">delivered to</span>
+      <ChoiceWord
+        label="Delivered to"
+        choices={view.places}
+        chosen={vantage.deliverTo}
+        following={view.following[vantage.as] ?? view.places[0]?.code ?? ''}
+        onPick={(deliverTo) => setVantage({ deliverTo })}
+      />
       <span className="text-soft">paying</span>
-      <span className="font-semibold">{view.currency}</span>
+      <ChoiceWord
+        label="Currency"
+        choices={view.currencies.map((code) => ({ code, name: code }))}
+        chosen={vantage.currency}
+        following=""
+        followingName="as there"
+        onPick={(currency) => setVantage({ currency })}
+      />
       <span className="text-soft">on</span>
       <InstantPicker
         view={view}
@@ -57,8 +86,6 @@ function instantText(on: string | null, { timeZone, now }: VantageView): string 
   return `${day === formatDay(new Date(now), timeZone) ? 'today' : day}, ${formatTime(instant, timeZone)}`
 }
 
-const MOST = 1_000_000
-
 function QuantityWord({
   quantity,
   onChange,
@@ -68,7 +95,7 @@ function QuantityWord({
 }) {
   const [typed, setTyped] = useState(String(quantity))
   const value = Number(typed)
-  const wrong = !/^\d+$/.test(typed.trim()) || value < 1 || value > MOST
+  const wrong = !isQuantity(typed.trim())
   const submit = () => {
     if (!wrong && value !== quantity) onChange(value)
   }
@@ -93,7 +120,7 @@ function QuantityWord({
           role="alert"
           className="absolute top-full left-0 z-40 w-56 border border-error bg-base-100 px-2 py-1 text-xs text-error"
         >
-          A quantity is a whole number from 1 to 1,000,000.
+          A quantity is a number above zero, up to 1,000,000.
         </span>
       )}
     </span>

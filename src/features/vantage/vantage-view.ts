@@ -18,8 +18,19 @@ interface PastMoment {
 export interface VantageView {
   readonly buyers: readonly BuyerChoice[]
   readonly moments: readonly PastMoment[]
-  readonly currency: string
+  /** Channels, countries and currencies to choose from; the first of each is the store's own. */
+  readonly channels: readonly Choice[]
+  readonly places: readonly Choice[]
+  readonly currencies: readonly string[]
+  /** The country that follows from a buyer, by buyer code, where it is not the store's. */
+  readonly following: Readonly<Record<string, string>>
   readonly timeZone: string
   /** Now on the server, ISO 8601. */
   readonly now: string
+}
+
+/** Something the sentence can name. */
+export interface Choice {
+  readonly code: string
+  readonly name: string
 }

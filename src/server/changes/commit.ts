@@ -4,9 +4,16 @@ import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
-import { type DraftOfKind, parseRecord } from '@/core/store/parse-record'
+import { type DraftOfKind, type ParseContext, parseRecord } from '@/core/store/parse-record'
 import { labelOf } from '@/core/store/references'
-import { applyChanges, type Change, emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
+import {
+  applyChanges,
+  type Change,
+  emptyStore,
+  priceDigitsOf,
+  type RecordOfKind,
+  type Store,
+} from '@/core/store/store'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { checkShape } from '../records/record-schema'
@@ -141,7 +148,7 @@ function findConflicts(
 function readRequests(store: Store, requests: readonly ChangeRequest[]) {
   const changes: Change[] = []
   const issues: Issue[] = []
-  const digits = priceDigits(store, requests)
+  const context = parseContext(store, requests)
   for (const { kind, id, after } of requests) {
     const before = store[kind].get(id) ?? null
     if (after === null) {
@@ -153,16 +160,37 @@ function readRequests(store: Store, requests: readonly ChangeRequest[]) {
       issues.push(...shape.map((error) => ({ code: 'malformed' as const, kind, label: id, ...error })))
       continue
     }
-    const parsed = parseRecord(kind, after as never, digits)
+    const parsed = parseRecord(kind, after as never, context)
     if (parsed.ok) changes.push({ kind, id, before, after: parsed.value } as Change)
     else issues.push(...parsed.issues)
   }
   return { changes, issues }
 }
 
-/** The digits prices may have: of the store, or of the settings that are being submitted with the prices. */
-function priceDigits(store: Store, requests: readonly ChangeRequest[]): number {
-  const submitted = requests.find((request) => request.kind === 'settings')?.after as
-    { priceDigits: number } | undefined
-  return submitted?.priceDigits ?? store.settings.get('settings')?.priceDigits ?? 2
+/** What records are read against: the store, and what is submitted together with them. */
+export function parseContext(
+  store: Store,
+  requests: readonly Pick<ChangeRequest, 'kind' | 'id' | 'after'>[] = [],
+): ParseContext {
+  const submitted = <Fields>(kind: RecordKind, id: string) =>
+    requests.find((request) => request.kind === kind && request.id === id)?.after as Fields | undefined
+  const settings =
+    submitted<{ currency: string; priceDigits: number }>('settings', 'settings') ??
+    store.settings.get('settings')
+  const currencies = new Map<string, number>()
+  const lists = new Map<string, string>()
+  for (const { kind, id, after } of requests) {
+    if (after === null) continue
+    if (kind === 'currency') currencies.set(id, (after as { priceDigits: number }).priceDigits)
+    if (kind === 'price-list') lists.set(id, (after as { currency: string }).currency)
+  }
+  const currency = settings?.currency ?? ''
+  const digits = settings?.priceDigits ?? 2
+  return {
+    currency,
+    digits,
+    digitsOf: (code) =>
+      code === currency ? digits : (currencies.get(code) ?? priceDigitsOf(store, code)),
+    currencyOfList: (id) => lists.get(id) ?? store['price-list'].get(id)?.currency ?? currency,
+  }
 }

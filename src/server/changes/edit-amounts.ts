@@ -1,13 +1,17 @@
 import 'server-only'
 
-import { type BuyerCode, findBuyer } from '@/core/buyers/buyer-code'
+import { findBuyer } from '@/core/buyers/buyer-code'
 import { type InheritedField, resolveValue, type Variant } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
-import { lookUpPrice } from '@/core/engine/price-column'
+import { findPrice } from '@/core/engine/find-price'
+import { openSituation } from '@/core/engine/open-situation'
+import { fromUnits, toPrice } from '@/core/engine/price-step'
+import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { findNearest } from '@/core/issue/issue'
 import { fixPrice, type LineChange, releasePrice } from '@/core/price/fix-price'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
 import type { Refusal } from '@/core/store/refusal'
+import { getSettings } from '@/core/store/store'
 import type { PriceLine } from '@/core/price/price-list'
 import { randomUUID } from 'node:crypto'
 import { getPrepared, type Steppe } from '../engine/steppe'
@@ -30,8 +34,8 @@ export type AmountEdit =
       readonly kind: 'list-price'
       readonly list: string
       readonly variant: string
-      /** Whose price was on the screen. */
-      readonly as: BuyerCode
+      /** Where the price was looked at from. */
+      readonly from: Vantage
       readonly typed: string
       readonly seen: Decimal | null
     }
@@ -61,7 +65,8 @@ export async function editAmounts(
 }
 
 function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value' }>): Read {
-  const { store, digits: priceDigits } = getPrepared(steppe)
+  const { store } = getPrepared(steppe)
+  const { priceDigits } = getSettings(store)
   const record = store[edit.record].get(edit.id)
   if (!record) return unknown(edit.record, edit.id, [...store[edit.record].keys()])
   const product = edit.record === 'product' ? record : store.product.get((record as Variant).product)
@@ -87,29 +92,44 @@ function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value'
 
 function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-price' }>): Read {
   const prepared = getPrepared(steppe)
-  const { store, digits } = prepared
+  const { store } = prepared
   const list = store['price-list'].get(edit.list)
   const variant = store.variant.get(edit.variant)
   const product = variant && store.product.get(variant.product)
-  const buyer = findBuyer(store.group, store.account, edit.as)
+  const buyer = findBuyer(store.group, store.account, edit.from.as)
   if (!list) return unknown('price list', edit.list, [...store['price-list'].keys()])
   if (!variant || !product) return unknown('variant', edit.variant, [...store.variant.keys()])
   if (!buyer)
     return unknown(
       'buyer',
-      edit.as,
+      edit.from.as,
       [...store.group.values()].map(({ code }) => `group:${code}`),
     )
 
-  const current = lookUpPrice(prepared, buyer, variant.id)?.unit ?? null
+  const { standpoint, quantity } = resolveVantage(store, edit.from, Date.now())
+  const opened = openSituation(prepared, standpoint)
+  const number = prepared.index.numberOf.get(variant.id)
+  if (!opened.ok || number === undefined) return unknown('variant', edit.variant, [])
+  const { digits, currency } = opened.value
+  const found = findPrice(prepared, opened.value, number, { own: quantity, counted: null })
+  const current = toPrice(found.units, digits)
+  if (list.currency !== currency)
+    return refuse({ code: 'made-after-list', list: list.name, why: 'converted' })
+  if (found.entry?.compiled.list.id === list.id && found.units !== found.unadjusted)
+    return refuse({ code: 'made-after-list', list: list.name, why: 'adjusted' })
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
-  const lines = [...store['price-line'].values()].filter((line) => line.list === list.id)
+  const lines = prepared.lists.get(list.id)?.lines ?? []
   if (edit.typed.trim() === '') return toRequests(steppe, releasePrice(lines, variant.id))
   const cost = resolveValue(product, variant, 'cost').value
   const amount = readTyped(edit.typed, { current, cost, digits })
   if (!amount.ok) return amount
-  return toRequests(steppe, fixPrice(lines, variant.id, amount.value, { list: list.id, id: randomUUID() }))
+  const fixed = fixPrice(lines, variant.id, amount.value, {
+    list: list.id,
+    id: randomUUID(),
+    quantity: fromUnits(quantity, 3),
+  })
+  return toRequests(steppe, fixed)
 }
 
 function toRequests(steppe: Steppe, changes: readonly LineChange[]): Read {
@@ -147,6 +167,7 @@ const FIELD_NAMES: Readonly<Record<InheritedField, string>> = {
   basePrice: 'Base price',
   cost: 'Cost',
   recommendedPrice: 'Recommended price',
+  floor: 'Floor',
   weight: 'Weight',
 }
 

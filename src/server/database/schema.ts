@@ -1,6 +1,14 @@
-import type { WhoTerm } from '@/core/predicates/who'
+import type { Who } from '@/core/predicates/who'
 import type { What } from '@/core/predicates/what'
-import type { PriceMethod, Purpose } from '@/core/price/price-list'
+import type { Address } from '@/core/buyers/buyer'
+import type { OwnAmounts } from '@/core/catalogue/product'
+import type { Status } from '@/core/issue/issue'
+import type { Schedule } from '@/core/predicates/when'
+import type { Where } from '@/core/predicates/where'
+import type { AdjustmentMethod } from '@/core/price/adjustment'
+import type { ContractState, LadderPolicy } from '@/core/price/contract'
+import type { BreakCounting, BreakPricing, Breaks, QuantityBreak } from '@/core/price/price-method'
+import type { Purpose } from '@/core/price/price-list'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import { sql } from 'drizzle-orm'
 import {
@@ -21,10 +29,17 @@ import {
 /** The change set that last wrote a record: what an edit must have seen to be accepted. */
 const revision = () => integer('revision').notNull()
 
+const status = () => text('status').$type<Status>().notNull()
+const state = () => text('state').$type<'on' | 'off'>().notNull()
+const rounding = () => jsonb('rounding').$type<RoundingRule>()
+const codeIndex = (name: string, code: AnyPgColumn) => uniqueIndex(name).on(sql`lower(${code})`)
+
 const inheritedValues = () => ({
   basePrice: numeric('base_price'),
   cost: numeric('cost'),
   recommendedPrice: numeric('recommended_price'),
+  floor: numeric('floor'),
+  ownAmounts: jsonb('own_amounts').$type<OwnAmounts>().notNull(),
   weight: numeric('weight'),
 })
 
@@ -35,8 +50,83 @@ export const settings = pgTable('settings', {
   priceDigits: integer('price_digits').notNull(),
   timeZone: text('time_zone').notNull(),
   country: text('country').notNull(),
+  taxBasis: text('tax_basis').$type<'net' | 'gross'>().notNull(),
+  policy: text('policy').$type<LadderPolicy>().notNull(),
+  neverAbovePublic: boolean('never_above_public').notNull(),
+  comparedWith: text('compared_with').$type<'nothing' | 'public' | 'base' | 'recommended'>().notNull(),
   revision: revision(),
 })
+
+export const currencies = pgTable('currency', {
+  id: text('id').primaryKey(),
+  code: text('code').notNull(),
+  fee: numeric('fee').notNull(),
+  rounding: rounding(),
+  priceDigits: integer('price_digits').notNull(),
+  ageLimit: integer('age_limit'),
+  status: status(),
+  revision: revision(),
+})
+
+export const exchangeRates = pgTable(
+  'exchange_rate',
+  {
+    id: text('id').primaryKey(),
+    currency: text('currency')
+      .notNull()
+      .references(() => currencies.id),
+    per: text('per').notNull(),
+    rate: numeric('rate').notNull(),
+    from: text('valid_from').notNull(),
+    source: text('source').$type<'manual' | 'feed'>().notNull(),
+    revision: revision(),
+  },
+  (table) => [check('exchange_rate_rate', sql`${table.rate} > 0`)],
+)
+
+export const channels = pgTable(
+  'channel',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    groups: jsonb('groups').$type<readonly string[]>().notNull(),
+    position: integer('position').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('channel_code', table.code)],
+)
+
+export const regions = pgTable(
+  'region',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    countries: jsonb('countries').$type<readonly string[]>().notNull(),
+    currency: text('currency'),
+    rounding: rounding(),
+    taxDisplay: text('tax_display').$type<'net' | 'gross'>().notNull(),
+    isDefault: boolean('is_default').notNull(),
+    position: integer('position').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('region_code', table.code)],
+)
+
+export const priceFamilies = pgTable(
+  'price_family',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('price_family_code', table.code)],
+)
 
 export const categories = pgTable(
   'category',
@@ -46,9 +136,10 @@ export const categories = pgTable(
     name: text('name').notNull(),
     parent: text('parent').references((): AnyPgColumn => categories.id),
     position: integer('position').notNull(),
+    status: status(),
     revision: revision(),
   },
-  (table) => [uniqueIndex('category_code').on(sql`lower(${table.code})`)],
+  (table) => [codeIndex('category_code', table.code)],
 )
 
 export const products = pgTable(
@@ -60,14 +151,15 @@ export const products = pgTable(
     description: text('description').notNull(),
     picture: text('picture').notNull(),
     unit: text('unit').notNull(),
-    status: text('status').$type<'active' | 'archived'>().notNull(),
+    status: status(),
+    family: text('family').references(() => priceFamilies.id),
     attributes: jsonb('attributes').$type<Record<string, string>>().notNull(),
     axes: jsonb('axes').$type<string[]>().notNull(),
     ...inheritedValues(),
     revision: revision(),
   },
   (table) => [
-    uniqueIndex('product_code').on(sql`lower(${table.code})`),
+    codeIndex('product_code', table.code),
     check('product_base_price', sql`${table.basePrice} > 0`),
     check('product_cost', sql`${table.cost} >= 0`),
   ],
@@ -97,11 +189,14 @@ export const variants = pgTable(
       .references(() => products.id),
     options: jsonb('options').$type<Record<string, string>>().notNull(),
     position: integer('position').notNull(),
+    status: status(),
+    family: text('family').references(() => priceFamilies.id),
+    stock: numeric('stock'),
     ...inheritedValues(),
     revision: revision(),
   },
   (table) => [
-    uniqueIndex('variant_sku').on(sql`lower(${table.sku})`),
+    codeIndex('variant_sku', table.sku),
     check('variant_base_price', sql`${table.basePrice} > 0`),
     check('variant_cost', sql`${table.cost} >= 0`),
   ],
@@ -115,9 +210,10 @@ export const customerGroups = pgTable(
     name: text('name').notNull(),
     trade: boolean('trade').notNull(),
     position: integer('position').notNull(),
+    status: status(),
     revision: revision(),
   },
-  (table) => [uniqueIndex('customer_group_code').on(sql`lower(${table.code})`)],
+  (table) => [codeIndex('customer_group_code', table.code)],
 )
 
 export const accounts = pgTable(
@@ -130,9 +226,14 @@ export const accounts = pgTable(
     city: text('city').notNull(),
     tags: jsonb('tags').$type<string[]>().notNull(),
     emails: jsonb('emails').$type<string[]>().notNull(),
+    addresses: jsonb('addresses').$type<readonly Address[]>().notNull(),
+    currency: text('currency'),
+    taxNumber: text('tax_number').notNull(),
+    paymentTerms: text('payment_terms').notNull(),
+    status: status(),
     revision: revision(),
   },
-  (table) => [uniqueIndex('account_code').on(sql`lower(${table.code})`)],
+  (table) => [codeIndex('account_code', table.code)],
 )
 
 export const accountGroups = pgTable(
@@ -149,6 +250,23 @@ export const accountGroups = pgTable(
   (table) => [primaryKey({ columns: [table.account, table.group] })],
 )
 
+export const extras = pgTable(
+  'extra',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    scope: jsonb('scope').$type<What>().notNull(),
+    basePrice: numeric('base_price'),
+    cost: numeric('cost'),
+    ownPrices: jsonb('own_prices').$type<Readonly<Record<string, string>>>().notNull(),
+    position: integer('position').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('extra_code', table.code)],
+)
+
 export const priceLists = pgTable(
   'price_list',
   {
@@ -156,18 +274,21 @@ export const priceLists = pgTable(
     code: text('code').notNull(),
     name: text('name').notNull(),
     purpose: text('purpose').$type<Purpose>().notNull(),
-    state: text('state').$type<'on' | 'off'>().notNull(),
-    audience: jsonb('audience').$type<{ include: WhoTerm[]; exclude: WhoTerm[] }>().notNull(),
+    state: state(),
+    status: status(),
+    currency: text('currency').notNull(),
+    taxBasis: text('tax_basis').$type<'net' | 'gross'>().notNull(),
+    audience: jsonb('audience').$type<Who>().notNull(),
+    scope: jsonb('scope').$type<What>().notNull(),
+    place: jsonb('place').$type<Where>().notNull(),
+    schedule: jsonb('schedule').$type<Schedule>().notNull(),
     rank: integer('rank').notNull(),
-    defaultLine: jsonb('default_line').$type<PriceMethod>(),
-    rounding: jsonb('rounding').$type<RoundingRule>(),
+    defaultLine: jsonb('default_line').$type<Breaks>(),
+    rounding: rounding(),
+    onlyListed: boolean('only_listed').notNull(),
     revision: revision(),
   },
-  (table) => [
-    uniqueIndex('price_list_code').on(sql`lower(${table.code})`),
-    check('price_list_rank', sql`${table.rank} >= 1`),
-    check('price_list_audience', sql`jsonb_array_length(${table.audience} -> 'include') > 0`),
-  ],
+  (table) => [codeIndex('price_list_code', table.code), check('price_list_rank', sql`${table.rank} >= 1`)],
 )
 
 export const priceLines = pgTable(
@@ -179,11 +300,58 @@ export const priceLines = pgTable(
       .references(() => priceLists.id),
     position: integer('position').notNull(),
     scope: jsonb('scope').$type<What>().notNull(),
-    method: jsonb('method').$type<PriceMethod>().notNull(),
-    rounding: jsonb('rounding').$type<RoundingRule>(),
+    schedule: jsonb('schedule').$type<Schedule>(),
+    breaks: jsonb('breaks').$type<readonly QuantityBreak[]>().notNull(),
+    counting: text('counting').$type<BreakCounting>().notNull(),
+    pricing: text('pricing').$type<BreakPricing>().notNull(),
+    rounding: rounding(),
     revision: revision(),
   },
   (table) => [index('price_line_list').on(table.list)],
+)
+
+export const contracts = pgTable(
+  'contract',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    state: text('state').$type<ContractState>().notNull(),
+    accounts: jsonb('accounts').$type<readonly string[]>().notNull(),
+    groups: jsonb('groups').$type<readonly string[]>().notNull(),
+    from: text('valid_from'),
+    to: text('valid_to'),
+    lists: jsonb('lists').$type<readonly string[]>().notNull(),
+    rank: integer('rank').notNull(),
+    currency: text('currency'),
+    policy: text('policy').$type<LadderPolicy>(),
+    minimumOrder: numeric('minimum_order'),
+    paymentTerms: text('payment_terms').notNull(),
+    isProtected: boolean('is_protected').notNull(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('contract_code', table.code)],
+)
+
+export const adjustments = pgTable(
+  'adjustment',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    state: state(),
+    status: status(),
+    target: text('target').$type<'base' | 'shown'>().notNull(),
+    method: jsonb('method').$type<AdjustmentMethod>().notNull(),
+    rounding: rounding(),
+    rank: integer('rank').notNull(),
+    audience: jsonb('audience').$type<Who>().notNull(),
+    scope: jsonb('scope').$type<What>().notNull(),
+    place: jsonb('place').$type<Where>().notNull(),
+    schedule: jsonb('schedule').$type<Schedule>().notNull(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('adjustment_code', table.code)],
 )
 
 export const changeSets = pgTable('change_set', {

@@ -1,44 +1,70 @@
 import 'server-only'
 
-import { type BuyerReference } from '@/core/buyers/buyer'
-import { type BuyerCode, buyerName, findBuyer } from '@/core/buyers/buyer-code'
+import type { BuyerReference } from '@/core/buyers/buyer'
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { openSituation } from '@/core/engine/open-situation'
 import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { Situation } from '@/core/engine/situation'
+import type { Standpoint } from '@/core/engine/standpoint'
+import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { preparedAsOf } from '../changes/history'
 import { getPrepared, getSteppe, type Steppe } from './steppe'
 
-/** A vantage resolved: the store of that instant, and who looks. */
+/** A vantage resolved: the store of that instant, who looks, and what holds for them there. */
 export interface Outlook {
   readonly steppe: Steppe
   readonly prepared: PreparedStore
+  readonly vantage: Vantage
+  readonly standpoint: Standpoint
+  readonly situation: Situation
   readonly buyer: BuyerReference
   readonly as: BuyerCode
   readonly buyerName: string
+  /** In thousandths. */
   readonly quantity: number
-  /** Whether this is the present, where things can be changed. */
+  /** Whether this is the present or the future, where things can be changed. */
   readonly live: boolean
 }
 
 /**
  * Looks from a vantage. Somebody who does not exist (a link from before they were removed) is a guest, and
- * an instant before the store existed is its first.
+ * an instant before the store existed is its first. The future is the store as it stands, at that instant.
  */
-export async function lookFrom(vantage: {
-  readonly as: BuyerCode
-  readonly buying: number
-  readonly on: string | null
-}): Promise<Outlook> {
+export async function lookFrom(vantage: Vantage): Promise<Outlook> {
   const steppe = await getSteppe()
   const present = getPrepared(steppe)
   const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))
-  const { group, account } = prepared.store
-  const buyer = findBuyer(group, account, vantage.as)
+  return toOutlook(steppe, prepared, vantage, Date.now())
+}
+
+export function toOutlook(
+  steppe: Steppe,
+  prepared: PreparedStore,
+  vantage: Vantage,
+  now: number,
+): Outlook {
+  const { standpoint, as, buyerName, quantity } = resolveVantage(prepared.store, vantage, now)
   return {
     steppe,
     prepared,
-    buyer: buyer ?? { kind: 'guest' },
-    as: buyer ? vantage.as : 'guest',
-    buyerName: buyerName(group, account, buyer ?? { kind: 'guest' }),
-    quantity: vantage.buying,
-    live: vantage.on === null || new Date(vantage.on) > new Date(),
+    vantage,
+    standpoint,
+    situation: situationOf(prepared, standpoint),
+    buyer: standpoint.buyer,
+    as,
+    buyerName,
+    quantity,
+    live: vantage.on === null || Date.parse(vantage.on) > now,
   }
+}
+
+/**
+ * What holds at a standpoint that names nothing unknown.
+ *
+ * Errors  throws `RangeError` for one that does: resolve a vantage first.
+ */
+export function situationOf(prepared: PreparedStore, standpoint: Standpoint): Situation {
+  const opened = openSituation(prepared, standpoint)
+  if (!opened.ok) throw new RangeError(`nobody can stand there: ${opened.error.code}`)
+  return opened.value
 }

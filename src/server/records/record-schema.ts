@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { CONTRACT_STATES } from '@/core/price/contract'
 import { PURPOSES } from '@/core/price/price-list'
 import type { RecordKind } from '@/core/issue/issue'
 import Joi from 'joi'
@@ -12,13 +13,34 @@ const text = Joi.string().allow('')
 const id = Joi.string()
 const amount = Joi.string().allow('', null)
 const position = Joi.number()
+const status = Joi.valid('active', 'archived')
+const state = Joi.valid('on', 'off')
+const taxBasis = Joi.valid('net', 'gross')
+const policy = Joi.valid('first', 'lowest')
+const ids = Joi.array().items(id).unique()
 const stringMap = Joi.object().pattern(Joi.string(), Joi.string())
-const inherited = { basePrice: amount, cost: amount, recommendedPrice: amount, weight: amount }
+const referenceAmounts = { basePrice: amount, cost: amount, recommendedPrice: amount, floor: amount }
+const inherited = {
+  ...referenceAmounts,
+  weight: amount,
+  ownAmounts: Joi.object().pattern(Joi.string(), Joi.object(referenceAmounts)),
+  family: id.allow(null),
+  status,
+}
 
 const term = (kind: string, fields: Joi.PartialSchemaMap = {}) =>
   Joi.object({ kind: Joi.valid(kind), ...fields })
 
-const whoTerm = Joi.alternatives(
+/** One of several objects told apart by their kind, so that an error speaks of the one that was meant. */
+const oneOf = (...terms: readonly Joi.ObjectSchema[]) => {
+  const kinds = terms.map((each) => each.extract('kind'))
+  return Joi.alternatives().conditional('.kind', {
+    switch: terms.map((then, at) => ({ is: kinds[at] as Joi.Schema, then }) as Joi.SwitchCases),
+    otherwise: Joi.object({ kind: Joi.alternatives(...kinds) }).unknown(),
+  } as Joi.WhenSchemaOptions)
+}
+
+const whoTerm = oneOf(
   term('everyone'),
   term('guests'),
   term('signed-in'),
@@ -29,24 +51,55 @@ const whoTerm = Joi.alternatives(
   term('email', { email: Joi.string() }),
 )
 
-const whatTerm = Joi.alternatives(
+const whatTerm = oneOf(
   term('everything'),
   term('category', { category: id, descendants: Joi.boolean() }),
+  term('family', { family: id }),
   term('attribute', { name: Joi.string(), value: Joi.string() }),
+  term('price-range', { from: amount, to: amount }),
+  term('stock', { state: Joi.valid('in-stock', 'out-of-stock') }),
   term('product', { product: id }),
   term('variant', { variant: id }),
+  term('extra', { extra: id }),
 )
 
-const who = Joi.object({ include: Joi.array().items(whoTerm), exclude: Joi.array().items(whoTerm) })
-const what = Joi.object({ include: Joi.array().items(whatTerm), exclude: Joi.array().items(whatTerm) })
+const whereTerm = oneOf(
+  term('channel', { channel: id }),
+  term('channel-group', { group: Joi.string() }),
+  term('region', { region: id }),
+)
 
-const method = Joi.alternatives(
+const predicate = (terms: Joi.Schema) =>
+  Joi.object({ include: Joi.array().items(terms), exclude: Joi.array().items(terms) })
+const who = predicate(whoTerm)
+const what = predicate(whatTerm)
+const where = predicate(whereTerm)
+
+const hours = Joi.object({ from: text, to: text })
+const when = Joi.object({
+  from: text.allow(null),
+  to: text.allow(null),
+  months: Joi.array().items(Joi.number()),
+  weekdays: Joi.array().items(Joi.number()),
+  hours: hours.allow(null),
+  overrides: Joi.object().pattern(Joi.string().valid('1', '2', '3', '4', '5', '6', '7'), hours.allow(null)),
+})
+
+const reference = oneOf(term('base'), term('recommended'), term('cost'), term('list', { list: id }))
+const method = oneOf(
   term('fixed', { amount: text }),
-  term('percent', { percent: text, reference: Joi.valid('base') }),
-  term('amount', { amount: text, reference: Joi.valid('base') }),
+  term('percent', { percent: text, reference }),
+  term('amount', { amount: text, reference }),
+  term('markup', { percent: text }),
+  term('margin', { percent: text }),
 )
+const breaks = {
+  breaks: Joi.array().items(Joi.object({ from: text, method })),
+  counting: Joi.valid('variant', 'product', 'line'),
+  pricing: Joi.valid('all-units', 'graduated'),
+}
 
-const rounding = Joi.alternatives(
+const rounding = oneOf(
   term('step', { step: text, mode: Joi.valid('half-up', 'half-even', 'up', 'down') }),
   term('endings', {
     period: text,
@@ -55,7 +108,16 @@ const rounding = Joi.alternatives(
   }),
 ).allow(null)
 
-const SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
+const address = Joi.object({
+  label: text,
+  street: text,
+  postcode: text,
+  city: text,
+  state: text,
+  country: text,
+})
+
+export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
   settings: Joi.object({
     id: Joi.valid('settings'),
     name: text,
@@ -63,8 +125,50 @@ const SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     priceDigits: Joi.number(),
     timeZone: text,
     country: text,
+    taxBasis,
+    policy,
+    neverAbovePublic: Joi.boolean(),
+    comparedWith: Joi.valid('nothing', 'public', 'base', 'recommended'),
   }),
-  category: Joi.object({ id, code: text, name: text, parent: id.allow(null), position }),
+  currency: Joi.object({
+    id,
+    code: text,
+    fee: text,
+    rounding,
+    priceDigits: Joi.number(),
+    ageLimit: Joi.number().allow(null),
+    status,
+  }),
+  'exchange-rate': Joi.object({
+    id,
+    currency: id,
+    per: id,
+    rate: text,
+    from: text,
+    source: Joi.valid('manual', 'feed'),
+  }),
+  channel: Joi.object({
+    id,
+    code: text,
+    name: text,
+    groups: Joi.array().items(Joi.string()).unique(),
+    position,
+    status,
+  }),
+  region: Joi.object({
+    id,
+    code: text,
+    name: text,
+    countries: Joi.array().items(Joi.string()).unique(),
+    currency: id.allow(null),
+    rounding,
+    taxDisplay: taxBasis,
+    isDefault: Joi.boolean(),
+    position,
+    status,
+  }),
+  category: Joi.object({ id, code: text, name: text, parent: id.allow(null), position, status }),
+  'price-family': Joi.object({ id, code: text, name: text, status }),
   product: Joi.object({
     id,
     code: text,
@@ -72,36 +176,98 @@ const SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     description: text,
     picture: text,
     unit: text,
-    status: Joi.valid('active', 'archived'),
-    categories: Joi.array().items(id).unique(),
+    categories: ids,
     attributes: stringMap,
     axes: Joi.array().items(Joi.string()).unique(),
     ...inherited,
   }),
-  variant: Joi.object({ id, sku: text, product: id, options: stringMap, position, ...inherited }),
-  group: Joi.object({ id, code: text, name: text, trade: Joi.boolean(), position }),
+  variant: Joi.object({ id, sku: text, product: id, options: stringMap, position, stock: amount, ...inherited }),
+  extra: Joi.object({
+    id,
+    code: text,
+    name: text,
+    scope: what,
+    basePrice: amount,
+    cost: amount,
+    ownPrices: stringMap,
+    position,
+    status,
+  }),
+  group: Joi.object({ id, code: text, name: text, trade: Joi.boolean(), position, status }),
   account: Joi.object({
     id,
     code: text,
     name: text,
     country: text,
     city: text,
-    groups: Joi.array().items(id).unique(),
+    groups: ids,
     tags: Joi.array().items(Joi.string()).unique(),
     emails: Joi.array().items(text).unique(),
+    addresses: Joi.array().items(address),
+    currency: id.allow(null),
+    taxNumber: text,
+    paymentTerms: text,
+    status,
   }),
   'price-list': Joi.object({
     id,
     code: text,
     name: text,
     purpose: Joi.valid(...PURPOSES),
-    state: Joi.valid('on', 'off'),
+    state,
+    status,
+    currency: id,
+    taxBasis,
     audience: who,
+    scope: what,
+    place: where,
+    schedule: when,
     rank: Joi.number(),
-    defaultLine: method.allow(null),
+    defaultLine: Joi.object(breaks).allow(null),
+    rounding,
+    onlyListed: Joi.boolean(),
+  }),
+  'price-line': Joi.object({
+    id,
+    list: id,
+    position,
+    scope: what,
+    schedule: when.allow(null),
+    ...breaks,
     rounding,
   }),
-  'price-line': Joi.object({ id, list: id, position, scope: what, method, rounding }),
+  contract: Joi.object({
+    id,
+    code: text,
+    name: text,
+    state: Joi.valid(...CONTRACT_STATES),
+    accounts: ids,
+    groups: ids,
+    from: text.allow(null),
+    to: text.allow(null),
+    lists: ids,
+    rank: Joi.number(),
+    currency: id.allow(null),
+    policy: policy.allow(null),
+    minimumOrder: amount,
+    paymentTerms: text,
+    isProtected: Joi.boolean(),
+  }),
+  adjustment: Joi.object({
+    id,
+    code: text,
+    name: text,
+    state,
+    status,
+    target: Joi.valid('base', 'shown'),
+    method: oneOf(term('percent', { percent: text }), term('amount', { amount: text })),
+    rounding,
+    rank: Joi.number(),
+    audience: who,
+    scope: what,
+    place: where,
+    schedule: when,
+  }),
 }
 
 /** What is wrong with the shape of a submitted record: the field and what was found there. */
@@ -113,7 +279,7 @@ export interface ShapeError {
 
 /** Checks the shape of a submitted record; an empty list means it has the shape of its kind. */
 export function checkShape(kind: RecordKind, draft: unknown): readonly ShapeError[] {
-  const { error } = SCHEMAS[kind].validate(draft, { presence: 'required', convert: false, abortEarly: false })
+  const { error } = RECORD_SCHEMAS[kind].validate(draft, { presence: 'required', convert: false, abortEarly: false })
   return (error?.details ?? []).map(({ path, message, context }) => ({
     field: path.join('.') || kind,
     value: String(JSON.stringify(context?.['value'])),

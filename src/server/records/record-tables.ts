@@ -2,202 +2,53 @@ import 'server-only'
 
 import { decimal } from '@/core/decimal/decimal'
 import { RECORD_KINDS, type RecordKind } from '@/core/issue/issue'
-import type { InheritedValues } from '@/core/catalogue/product'
 import { type Change, emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
-import { eq } from 'drizzle-orm'
+import { getTableColumns, getTableName, sql } from 'drizzle-orm'
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
 import type { Database } from '../database/open-database'
 import * as schema from '../database/schema'
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
+type Fields = Readonly<Record<string, unknown>>
 
-/** Records and the change set that last wrote each of them. */
-interface StoredRecords<Kind extends RecordKind> {
-  readonly records: readonly RecordOfKind[Kind][]
-  readonly revisions: readonly number[]
+/** A field that lies in a table of its own, one row an entry, so that the database knows what it speaks of. */
+interface JoinedField {
+  readonly field: string
+  readonly table: PgTable
+  /** Columns of the joined table: whose entry it is, and what it names. */
+  readonly owner: string
+  readonly named: string
 }
 
-/** How one kind of record lies in the database: the only SQL for it. */
-interface RecordTable<Kind extends RecordKind> {
-  load(database: Database): Promise<StoredRecords<Kind>>
-  insert(transaction: Transaction, record: RecordOfKind[Kind], revision: number): Promise<void>
-  update(transaction: Transaction, record: RecordOfKind[Kind], revision: number): Promise<void>
-  remove(transaction: Transaction, id: string): Promise<void>
+/** How one kind of record lies in the database: a row of one table, a column a field. */
+interface RecordTable {
+  readonly table: PgTable
+  readonly joined?: JoinedField
 }
 
-type Row = Record<string, unknown> & { revision: number }
-
-/** A kind whose record is one row of one table, column by column. */
-function plainTable<Kind extends 'settings' | 'category' | 'group' | 'price-list' | 'price-line' | 'variant'>(
-  table: (typeof TABLES)[Kind],
-  fromRow: (row: Row) => RecordOfKind[Kind],
-): RecordTable<Kind> {
-  return {
-    async load(database) {
-      const rows = (await database.select().from(table as typeof schema.settings)) as unknown as Row[]
-      return {
-        records: rows.map(({ revision: _revision, ...fields }) => fromRow(fields as Row)),
-        revisions: rows.map(({ revision }) => revision),
-      }
-    },
-    async insert(transaction, record, revision) {
-      await transaction.insert(table as typeof schema.settings).values({ ...record, revision } as never)
-    },
-    async update(transaction, record, revision) {
-      await transaction
-        .update(table as typeof schema.settings)
-        .set({ ...record, revision } as never)
-        .where(eq((table as typeof schema.settings).id, record.id))
-    },
-    async remove(transaction, id) {
-      await transaction
-        .delete(table as typeof schema.settings)
-        .where(eq((table as typeof schema.settings).id, id))
-    },
-  }
-}
-
-const TABLES = {
-  settings: schema.settings,
-  category: schema.categories,
-  group: schema.customerGroups,
-  variant: schema.variants,
-  'price-list': schema.priceLists,
-  'price-line': schema.priceLines,
-}
-
-const asStored = <Kind extends RecordKind>(row: Row) => row as unknown as RecordOfKind[Kind]
-
-/** Numeric columns come back as text with the digits they were given. */
-function withDecimals<Fields extends Record<keyof InheritedValues, string | null>>(fields: Fields) {
-  const read = (value: string | null) => (value === null ? null : decimal(value))
-  return {
-    ...fields,
-    basePrice: read(fields.basePrice),
-    cost: read(fields.cost),
-    recommendedPrice: read(fields.recommendedPrice),
-    weight: read(fields.weight),
-  }
-}
-
-const productTable: RecordTable<'product'> = {
-  async load(database) {
-    const rows = await database.select().from(schema.products)
-    const filings = await database.select().from(schema.productCategories)
-    const categoriesOf = gather(
-      filings,
-      (filing) => filing.product,
-      (filing) => filing.category,
-    )
-    return {
-      records: rows.map(({ revision: _revision, ...fields }) => ({
-        ...withDecimals(fields),
-        categories: categoriesOf.get(fields.id) ?? [],
-      })),
-      revisions: rows.map(({ revision }) => revision),
-    }
+const TABLES: Readonly<Record<RecordKind, RecordTable>> = {
+  settings: { table: schema.settings },
+  currency: { table: schema.currencies },
+  'exchange-rate': { table: schema.exchangeRates },
+  channel: { table: schema.channels },
+  region: { table: schema.regions },
+  category: { table: schema.categories },
+  'price-family': { table: schema.priceFamilies },
+  product: {
+    table: schema.products,
+    joined: { field: 'categories', table: schema.productCategories, owner: 'product', named: 'category' },
   },
-  async insert(transaction, { categories, ...fields }, revision) {
-    await transaction.insert(schema.products).values({ ...fields, axes: [...fields.axes], revision })
-    await fileProduct(transaction, fields.id, categories)
+  variant: { table: schema.variants },
+  extra: { table: schema.extras },
+  group: { table: schema.customerGroups },
+  account: {
+    table: schema.accounts,
+    joined: { field: 'groups', table: schema.accountGroups, owner: 'account', named: 'customer_group' },
   },
-  async update(transaction, { categories, ...fields }, revision) {
-    await transaction
-      .update(schema.products)
-      .set({ ...fields, axes: [...fields.axes], revision })
-      .where(eq(schema.products.id, fields.id))
-    await transaction.delete(schema.productCategories).where(eq(schema.productCategories.product, fields.id))
-    await fileProduct(transaction, fields.id, categories)
-  },
-  async remove(transaction, id) {
-    await transaction.delete(schema.products).where(eq(schema.products.id, id))
-  },
-}
-
-async function fileProduct(
-  transaction: Transaction,
-  product: string,
-  categories: readonly string[],
-): Promise<void> {
-  if (categories.length === 0) return
-  await transaction
-    .insert(schema.productCategories)
-    .values(categories.map((category, position) => ({ product, category, position })))
-}
-
-const accountTable: RecordTable<'account'> = {
-  async load(database) {
-    const rows = await database.select().from(schema.accounts)
-    const memberships = await database.select().from(schema.accountGroups)
-    const groupsOf = gather(
-      memberships,
-      (membership) => membership.account,
-      (membership) => membership.group,
-    )
-    return {
-      records: rows.map(({ revision: _revision, ...fields }) => ({
-        ...fields,
-        groups: groupsOf.get(fields.id) ?? [],
-      })),
-      revisions: rows.map(({ revision }) => revision),
-    }
-  },
-  async insert(transaction, { groups, ...fields }, revision) {
-    await transaction
-      .insert(schema.accounts)
-      .values({ ...fields, tags: [...fields.tags], emails: [...fields.emails], revision })
-    await joinGroups(transaction, fields.id, groups)
-  },
-  async update(transaction, { groups, ...fields }, revision) {
-    await transaction
-      .update(schema.accounts)
-      .set({ ...fields, tags: [...fields.tags], emails: [...fields.emails], revision })
-      .where(eq(schema.accounts.id, fields.id))
-    await transaction.delete(schema.accountGroups).where(eq(schema.accountGroups.account, fields.id))
-    await joinGroups(transaction, fields.id, groups)
-  },
-  async remove(transaction, id) {
-    await transaction.delete(schema.accounts).where(eq(schema.accounts.id, id))
-  },
-}
-
-async function joinGroups(
-  transaction: Transaction,
-  account: string,
-  groups: readonly string[],
-): Promise<void> {
-  if (groups.length === 0) return
-  await transaction
-    .insert(schema.accountGroups)
-    .values(groups.map((group, position) => ({ account, group, position })))
-}
-
-/** Values by key, each key's in the order of their position. */
-function gather<Item extends { position: number }>(
-  items: readonly Item[],
-  keyOf: (item: Item) => string,
-  valueOf: (item: Item) => string,
-): ReadonlyMap<string, readonly string[]> {
-  const gathered = new Map<string, string[]>()
-  for (const item of [...items].sort((left, right) => left.position - right.position)) {
-    const key = keyOf(item)
-    const known = gathered.get(key)
-    if (known) known.push(valueOf(item))
-    else gathered.set(key, [valueOf(item)])
-  }
-  return gathered
-}
-
-const RECORD_TABLES: { readonly [Kind in RecordKind]: RecordTable<Kind> } = {
-  settings: plainTable<'settings'>(TABLES.settings, asStored<'settings'>),
-  category: plainTable<'category'>(TABLES.category, asStored<'category'>),
-  product: productTable,
-  variant: plainTable<'variant'>(TABLES.variant, (row) =>
-    withDecimals(row as unknown as RecordOfKind['variant']),
-  ),
-  group: plainTable<'group'>(TABLES.group, asStored<'group'>),
-  account: accountTable,
-  'price-list': plainTable<'price-list'>(TABLES['price-list'], asStored<'price-list'>),
-  'price-line': plainTable<'price-line'>(TABLES['price-line'], asStored<'price-line'>),
+  'price-list': { table: schema.priceLists },
+  'price-line': { table: schema.priceLines },
+  contract: { table: schema.contracts },
+  adjustment: { table: schema.adjustments },
 }
 
 /** Which change set last wrote each record, by `kind/id`. */
@@ -207,18 +58,64 @@ export function revisionKey({ kind, id }: { readonly kind: RecordKind; readonly 
   return `${kind}/${id}`
 }
 
+/** Rows read or written by one statement: large enough to be quick, small enough for one text. */
+const ROWS_AT_ONCE = 20_000
+
 /** Reads the whole store. */
 export async function loadStore(database: Database): Promise<{ store: Store; revisions: Revisions }> {
   const store: Record<string, ReadonlyMap<string, unknown>> = { ...emptyStore() }
   const revisions: Revisions = new Map()
   for (const kind of RECORD_KINDS) {
-    const loaded = await RECORD_TABLES[kind].load(database)
-    store[kind] = new Map(loaded.records.map((record) => [record.id, record]))
-    loaded.records.forEach(({ id }, at) =>
-      revisions.set(revisionKey({ kind, id }), loaded.revisions[at] as number),
-    )
+    const records = new Map<string, unknown>()
+    for await (const { revision, ...record } of readRows(database, TABLES[kind])) {
+      const id = record['id'] as string
+      records.set(id, record)
+      revisions.set(revisionKey({ kind, id }), revision as number)
+    }
+    store[kind] = records
   }
   return { store: store as unknown as Store, revisions }
+}
+
+/** One text a block of rows: far quicker than one value a cell. Amounts are read as the text they were given. */
+async function* readRows(database: Database, { table, joined }: RecordTable): AsyncGenerator<Fields> {
+  const columns = Object.entries(getTableColumns(table))
+  const cells = columns.map(([, column]) => cellOf(column))
+  if (joined) cells.push(entriesOf(table, joined))
+  const fields = [...columns.map(([field]) => field), ...(joined ? [joined.field] : [])]
+  const numeric = new Set(columns.flatMap(([, column], at) => (isNumeric(column) ? [at] : [])))
+  for (let last = ''; ;) {
+    const { rows } = await database.execute<{ block: readonly (readonly unknown[])[] }>(sql`
+      select coalesce(json_agg(cells), '[]') as block from (
+        select json_build_array(${sql.join(cells, sql`, `)}) as cells from ${table}
+        where id > ${last} order by id limit ${sql.raw(String(ROWS_AT_ONCE))}
+      ) as rows`)
+    const block = rows[0]?.block ?? []
+    for (const row of block) {
+      const record: Record<string, unknown> = {}
+      fields.forEach((field, at) => {
+        const value = row[at]
+        record[field] = numeric.has(at) && value !== null ? decimal(value as string) : value
+      })
+      yield record
+      last = record['id'] as string
+    }
+    if (block.length < ROWS_AT_ONCE) return
+  }
+}
+
+function cellOf(column: PgColumn) {
+  const name = sql.identifier(column.name)
+  return isNumeric(column) ? sql`${name}::text` : sql`${name}`
+}
+
+function isNumeric(column: PgColumn): boolean {
+  return column.getSQLType().startsWith('numeric')
+}
+
+function entriesOf(table: PgTable, { table: entries, owner, named }: JoinedField) {
+  return sql`(select coalesce(json_agg(${sql.identifier(named)} order by position), '[]') from ${entries}
+    where ${sql.identifier(owner)} = ${sql.identifier(getTableName(table))}.id)`
 }
 
 /** Writes changes: what others hang on is made first and removed last. */
@@ -227,19 +124,80 @@ export async function writeChanges(
   changes: readonly Change[],
   revision: number,
 ): Promise<void> {
-  const order = (change: Change) => RECORD_KINDS.indexOf(change.kind)
-  const kept = changes
-    .filter((change) => change.after !== null)
-    .sort((left, right) => order(left) - order(right))
-  const removed = changes
-    .filter((change) => change.after === null)
-    .sort((left, right) => order(right) - order(left))
-  for (const change of kept) {
-    const table = RECORD_TABLES[change.kind] as RecordTable<RecordKind>
-    const record = change.after as RecordOfKind[RecordKind]
-    await (change.before === null
-      ? table.insert(transaction, record, revision)
-      : table.update(transaction, record, revision))
+  for (const kind of RECORD_KINDS) {
+    const records = changes.flatMap((change) =>
+      change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
+    )
+    for (let at = 0; at < records.length; at += ROWS_AT_ONCE)
+      await writeRows(transaction, TABLES[kind], records.slice(at, at + ROWS_AT_ONCE), revision)
   }
-  for (const change of removed) await RECORD_TABLES[change.kind].remove(transaction, change.id)
+  for (const kind of [...RECORD_KINDS].reverse()) {
+    const ids = changes.flatMap((change) => (change.kind === kind && change.after === null ? [change.id] : []))
+    if (ids.length > 0)
+      await transaction.execute(
+        sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`,
+      )
+  }
+}
+
+async function writeRows(
+  transaction: Transaction,
+  { table, joined }: RecordTable,
+  records: readonly RecordOfKind[RecordKind][],
+  revision: number,
+): Promise<void> {
+  const columns = Object.entries(getTableColumns(table))
+  const rows = parentsFirst(records).map((record) =>
+    Object.fromEntries(
+      columns.map(([field, { name }]) => [
+        name,
+        field === 'revision' ? revision : (record as unknown as Fields)[field],
+      ]),
+    ),
+  )
+  const names = columns.map(([, { name }]) => name)
+  const assignments = names
+    .filter((name) => name !== 'id')
+    .map((name) => sql`${sql.identifier(name)} = excluded.${sql.identifier(name)}`)
+  const list = sql.join(
+    names.map((name) => sql.identifier(name)),
+    sql`, `,
+  )
+  await transaction.execute(sql`
+    insert into ${table} (${list})
+    select ${list} from jsonb_populate_recordset(null::${table}, ${JSON.stringify(rows)}::jsonb)
+    on conflict (id) do update set ${sql.join(assignments, sql`, `)}`)
+  if (joined) await writeEntries(transaction, joined, records)
+}
+
+async function writeEntries(
+  transaction: Transaction,
+  { field, table, owner, named }: JoinedField,
+  records: readonly RecordOfKind[RecordKind][],
+): Promise<void> {
+  const ids = JSON.stringify(records.map(({ id }) => id))
+  const entries = records.flatMap((record) =>
+    ((record as unknown as Fields)[field] as readonly string[]).map((value, position) => ({
+      [owner]: record.id,
+      [named]: value,
+      position,
+    })),
+  )
+  await transaction.execute(
+    sql`delete from ${table} where ${sql.identifier(owner)} in (select jsonb_array_elements_text(${ids}::jsonb))`,
+  )
+  await transaction.execute(
+    sql`insert into ${table} select * from jsonb_populate_recordset(null::${table}, ${JSON.stringify(entries)}::jsonb)`,
+  )
+}
+
+/** A tree is written from the top: a branch may be new together with what it hangs on. */
+function parentsFirst(records: readonly RecordOfKind[RecordKind][]): readonly RecordOfKind[RecordKind][] {
+  if (!records.some((record) => 'parent' in record)) return records
+  const parentOf = new Map(records.map((record) => [record.id, (record as RecordOfKind['category']).parent]))
+  const depth = (id: string | null): number => {
+    const parent = id === null ? undefined : parentOf.get(id)
+    return parent === undefined ? 0 : 1 + depth(parent)
+  }
+  return [...records].sort((left, right) => depth(left.id) - depth(right.id))
 }

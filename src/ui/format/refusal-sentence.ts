@@ -20,6 +20,10 @@ export function refusalSentence(refusal: Refusal): string {
       return `There is no ${refusal.what} “${refusal.value}”.${refusal.nearest ? ` Did you mean ${refusal.nearest}?` : ''}`
     case 'nothing-to-change':
       return 'That is what it says already.'
+    case 'made-after-list':
+      return refusal.why === 'converted'
+        ? `This price is converted from ${refusal.list}. Change it in that list, in its own currency.`
+        : `An adjustment or guard moves this price after ${refusal.list}. Change the list or the adjustment itself.`
     case 'past':
       return 'You are looking at the past, which cannot be changed. Go back to today to edit.'
   }
@@ -62,6 +66,21 @@ const FIELDS: Readonly<Record<string, string>> = {
   recommendedPrice: 'Recommended price',
   rounding: 'Rounding',
   scope: 'What it is for',
+  schedule: 'When it holds',
+  period: 'Period',
+  place: 'Where it holds',
+  parties: 'Accounts and groups',
+  fee: 'Fee',
+  rate: 'Rate',
+  priceDigits: 'Digits of a price',
+  ageLimit: 'Rates are good for',
+  countries: 'Countries',
+  minimumOrder: 'Minimum order',
+  floor: 'Floor',
+  ownAmounts: 'Own amounts',
+  stock: 'Stock',
+  timeZone: 'Time zone',
+  from: 'From',
   sku: 'SKU',
   weight: 'Weight',
 }
@@ -89,12 +108,22 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
     `there is no “${value}”${expected ? `; the nearest is ${expected}` : ''}.`,
   duplicate: ({ value }) => `“${value}” is taken. Every one needs its own.`,
   cycle: ({ value }) => `it would be inside itself: ${value}.`,
-  'empty-audience': () => 'a price list needs somebody it is for. Choose a group, an account or everyone.',
-  'empty-scope': () => 'a line needs something it is for: a category, a product or a variant.',
+  'empty-audience': () => 'it needs somebody it is for. Choose a group, an account or everyone.',
+  'empty-scope': () => 'it needs something it is for: a category, a product or a variant.',
   'unsorted-endings': ({ value, expected }) =>
     `endings “${value}” must rise and stay below ${expected}, such as 0.45, 0.95.`,
   'in-use': ({ expected }) =>
     `it cannot go, because ${expected} still ${expected?.includes(',') ? 'need' : 'needs'} it.`,
+  'reversed-window': ({ value }) => `“${value}” ends before it starts.`,
+  'too-high': ({ value, expected }) => `“${value}” is too high: ${expected} at most.`,
+  'unsorted-breaks': ({ value, expected }) =>
+    `quantities “${value}” must rise, each once: look at ${expected}.`,
+  'no-breaks': () => 'there must be a rule for at least one quantity.',
+  'margin-too-high': ({ value }) => `a margin of ${value} % has no price: it must stay below 100 %.`,
+  'store-currency': ({ value }) =>
+    `${value} is the store’s own currency; its amount is the one beside, and it needs no rate.`,
+  'no-parties': () => 'a contract binds somebody: name an account or a group.',
+  'reversed-range': ({ value }) => `“${value}” holds nothing: the first must be below the second.`,
   'not-in-axes': ({ value, expected }) =>
     `it has “${value}” where its product asks for ${expected || 'no options'}.`,
 }

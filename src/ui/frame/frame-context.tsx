@@ -1,15 +1,15 @@
 'use client'
 
-import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { usePathname, useRouter, useSearchParams } from 'next/navigation'
 import { createContext, type ReactNode, use, useCallback, useEffect, useMemo, useState } from 'react'
-import { parseVantage, type Vantage, withVantage } from './vantage-url'
+import type { Vantage } from '@/core/engine/vantage'
+import { parseVantage, withVantage } from './vantage-url'
 
 /** The price somebody asked "why?" about. */
 export interface TraceTarget {
   readonly sku: string
   /** `null` follows the vantage. */
-  readonly as: BuyerCode | null
+  readonly from: Vantage | null
 }
 
 interface Frame {

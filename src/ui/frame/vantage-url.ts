@@ -1,16 +1,26 @@
-import { type BuyerCode, isBuyerCode } from '@/core/buyers/buyer-code'
+import { isBuyerCode } from '@/core/buyers/buyer-code'
+import type { Vantage } from '@/core/engine/vantage'
 
-/** Where the merchant looks from: in the address, so that a link shows a colleague the same figures. */
-export interface Vantage {
-  readonly as: BuyerCode
-  readonly buying: number
-  /** The instant looked at, ISO 8601 in UTC to the minute; `null` is now. */
-  readonly on: string | null
+export const DEFAULT_VANTAGE: Vantage = {
+  as: 'guest',
+  buying: 1,
+  channel: null,
+  deliverTo: null,
+  currency: null,
+  on: null,
 }
 
-export const DEFAULT_VANTAGE: Vantage = { as: 'guest', buying: 1, on: null }
-
 const LARGEST_QUANTITY = 1_000_000
+
+/** What each part of the vantage is called in an address. */
+const FIELDS = {
+  as: 'as',
+  buying: 'buying',
+  channel: 'via',
+  deliverTo: 'to',
+  currency: 'paying',
+  on: 'on',
+} as const
 
 /**
  * Reads the vantage from an address. Every address shows something: a field that cannot be read takes its
@@ -19,22 +29,30 @@ const LARGEST_QUANTITY = 1_000_000
  * Holds  `parseVantage(serializeVantage(vantage))` is `vantage`.
  */
 export function parseVantage(fields: { get(name: string): string | null }): Vantage {
-  const as = fields.get('as') ?? ''
-  const buying = Number(fields.get('buying') ?? '1')
-  const on = fields.get('on')
+  const as = fields.get(FIELDS.as) ?? ''
+  const buying = fields.get(FIELDS.buying) ?? ''
+  const on = fields.get(FIELDS.on)
+  const matching = (name: string, pattern: RegExp) => {
+    const text = fields.get(name)
+    return text !== null && pattern.test(text) ? text : null
+  }
   return {
     as: isBuyerCode(as) ? as : DEFAULT_VANTAGE.as,
-    buying: Number.isSafeInteger(buying) && buying >= 1 && buying <= LARGEST_QUANTITY ? buying : 1,
+    buying: isQuantity(buying) ? Number(buying) : 1,
+    channel: matching(FIELDS.channel, /^\S+$/),
+    deliverTo: matching(FIELDS.deliverTo, /^[A-Z]{2}(-[A-Z0-9]{1,3})?$/),
+    currency: matching(FIELDS.currency, /^[A-Z]{3}$/),
     on: on !== null && isInstant(on) ? on : null,
   }
 }
 
 /** The fields that differ from the default, in a fixed order. */
-export function serializeVantage({ as, buying, on }: Vantage): URLSearchParams {
+export function serializeVantage(vantage: Vantage): URLSearchParams {
   const fields = new URLSearchParams()
-  if (as !== DEFAULT_VANTAGE.as) fields.set('as', as)
-  if (buying !== DEFAULT_VANTAGE.buying) fields.set('buying', String(buying))
-  if (on !== null) fields.set('on', on)
+  for (const part of Object.keys(FIELDS) as (keyof Vantage)[]) {
+    const value = vantage[part]
+    if (value !== null && value !== DEFAULT_VANTAGE[part]) fields.set(FIELDS[part], String(value))
+  }
   return fields
 }
 
@@ -42,10 +60,15 @@ export function serializeVantage({ as, buying, on }: Vantage): URLSearchParams {
 export function withVantage(path: string, vantage: Vantage): string {
   const [place = '', query = ''] = path.split('?')
   const fields = new URLSearchParams(query)
-  for (const name of ['as', 'buying', 'on']) fields.delete(name)
+  for (const name of Object.values(FIELDS)) fields.delete(name)
   for (const [name, value] of serializeVantage(vantage)) fields.set(name, value)
   const text = fields.toString()
   return text === '' ? place : `${place}?${text}`
+}
+
+/** Whole or with up to three digits behind the point, above zero. */
+export function isQuantity(text: string): boolean {
+  return /^\d+(\.\d{1,3})?$/.test(text) && Number(text) > 0 && Number(text) <= LARGEST_QUANTITY
 }
 
 function isInstant(text: string): boolean {

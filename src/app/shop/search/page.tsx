@@ -9,9 +9,8 @@ export default async function ShopSearch({
   readonly searchParams: Promise<{ words?: string }>
 }) {
   const words = (await searchParams).words ?? ''
-  const prepared = getPrepared(await getSteppe())
-  const { buyer } = await shopVisitor(prepared)
-  const cards = searchShop(prepared, buyer, words)
+  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const cards = searchShop(visitor, words)
   return (
     <>
       <h1 className="pb-6 text-3xl leading-9 font-bold tracking-tight">
@@ -20,7 +19,7 @@ export default async function ShopSearch({
       {cards.length === 0 && words.trim() !== '' && (
         <p>Nothing here is called that. Try a shorter word, or a part of a SKU.</p>
       )}
-      <CardGrid cards={cards} money={shopMoney(prepared.store)} />
+      <CardGrid cards={cards} money={shopMoney(visitor)} />
     </>
   )
 }

@@ -5,9 +5,8 @@ import { shopVisitor } from '@/server/session/shop-session'
 import { notFound } from 'next/navigation'
 
 export default async function ShopCategory({ params }: { readonly params: Promise<{ code: string }> }) {
-  const prepared = getPrepared(await getSteppe())
-  const { buyer } = await shopVisitor(prepared)
-  const listing = loadListing(prepared, buyer, (await params).code)
+  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const listing = loadListing(visitor, (await params).code)
   if (!listing) notFound()
-  return <CategoryPage listing={listing} money={shopMoney(prepared.store)} />
+  return <CategoryPage listing={listing} money={shopMoney(visitor)} />
 }

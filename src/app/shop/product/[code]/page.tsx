@@ -10,14 +10,13 @@ interface ShopProductProps {
 }
 
 export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
-  const prepared = getPrepared(await getSteppe())
-  const { buyer } = await shopVisitor(prepared)
-  const product = loadShopProduct(prepared, buyer, decodeURIComponent((await params).code))
+  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const product = loadShopProduct(visitor, decodeURIComponent((await params).code))
   if (!product) notFound()
   return (
     <ProductPage
       product={product}
-      money={shopMoney(prepared.store)}
+      money={shopMoney(visitor)}
       chosen={(await searchParams).sku ?? null}
     />
   )

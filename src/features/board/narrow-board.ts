@@ -1,0 +1,44 @@
+import 'server-only'
+
+import type { Variant } from '@/core/catalogue/product'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { ProductWithVariants } from '@/server/engine/catalogue-order'
+import type { BoardFilter } from './board-url'
+import type { OpenColumn } from './load-board'
+
+/** Keeps the products with a variant that needs looking at in one of the columns. */
+export function narrow(
+  prepared: PreparedStore,
+  products: readonly ProductWithVariants[],
+  columns: readonly OpenColumn[],
+  only: BoardFilter['only'],
+): readonly ProductWithVariants[] {
+  if (only === null) return products
+  const needsLook = CHECKS[only]
+  return products.flatMap(({ product, variants }) => {
+    const kept = variants.filter((variant) => needsLook(prepared, columns, variant))
+    return kept.length > 0 ? [{ product, variants: kept }] : []
+  })
+}
+
+type Check = (prepared: PreparedStore, columns: readonly OpenColumn[], variant: Variant) => boolean
+
+const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
+  'no-price': (prepared, columns, variant) =>
+    columns.some((open) => Number.isNaN(priceIn(prepared, open, variant).units)),
+  'not-reached': (prepared, columns, variant) =>
+    columns.every((open) => priceIn(prepared, open, variant).entry === null),
+  'below-cost': (prepared, columns, variant) =>
+    columns.some((open) => {
+      const number = prepared.index.numberOf.get(variant.id) as number
+      const cost = amountAt(referenceAmounts(prepared, 'cost', open.situation.lens), number)
+      return priceIn(prepared, open, variant).units < cost
+    }),
+}
+
+function priceIn(prepared: PreparedStore, { situation, quantity }: OpenColumn, { id }: Variant) {
+  const number = prepared.index.numberOf.get(id) as number
+  return findPrice(prepared, situation, number, { ...ONE_PIECE, own: quantity })
+}
