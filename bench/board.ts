@@ -7,7 +7,7 @@ import { type TestServer, withServer } from '@tests/browser/server'
 import { largeStore } from './large-store'
 import { median, milliseconds } from './measure'
 
-const SIZE = { variants: 5_000, lists: 24, linesPerList: 60 }
+const SIZE = { variants: 5_000, lists: 24, accounts: 20, linesPerList: 60 }
 const EDITS = 15
 const SCROLLS = 60
 

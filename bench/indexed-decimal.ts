@@ -103,14 +103,21 @@ export class IndexedDecimal {
     return steps
   }
 
-  private inList({ list, byTarget }: IndexedList, variant: string, product: string, base: Decimal, quantity: number) {
+  private inList(
+    { list, byTarget }: IndexedList,
+    variant: string,
+    product: string,
+    base: Decimal,
+    quantity: number,
+  ) {
     const targets: (readonly [string, number])[] = [
       [variant, 4000],
       [product, 3000],
       ...(this.categories.get(product) ?? []).map((id, at) => [id, 1000 - at] as const),
     ]
     const rows: (readonly [number, PriceLine])[] = []
-    for (const [target, level] of targets) for (const line of byTarget.get(target) ?? []) rows.push([level, line])
+    for (const [target, level] of targets)
+      for (const line of byTarget.get(target) ?? []) rows.push([level, line])
     for (const [level, line] of rows) {
       const price = priceOf(line, line.rounding ?? list.rounding, base, quantity)
       if (price) return { price, level: this.levelOf(level, line, product) }
@@ -128,7 +135,12 @@ export class IndexedDecimal {
   }
 }
 
-function priceOf({ breaks }: Breaks, rule: RoundingRule | null, base: Decimal, quantity: number): Decimal | null {
+function priceOf(
+  { breaks }: Breaks,
+  rule: RoundingRule | null,
+  base: Decimal,
+  quantity: number,
+): Decimal | null {
   const reached = breaks.filter(({ from }) => Number(from) <= quantity).at(-1)
   if (!reached) return null
   const exact = applied(reached.method, base)
@@ -143,7 +155,8 @@ function applied(method: PriceMethod, base: Decimal): Decimal {
 }
 
 function rounded(exact: Decimal, rule: RoundingRule | null): Decimal {
-  if (rule?.kind === 'step') return Decimal.max(exact.div(rule.step).toDecimalPlaces(0, 4).times(rule.step), rule.step)
+  if (rule?.kind === 'step')
+    return Decimal.max(exact.div(rule.step).toDecimalPlaces(0, 4).times(rule.step), rule.step)
   if (rule?.kind === 'endings')
     return Decimal.max(exact.times(2).plus('0.6').floor().div(2).minus('0.05'), '0.45')
   return Decimal.max(exact.toDecimalPlaces(2, 4), '0.01')

@@ -41,14 +41,25 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
   // As a store read from its database: one text an id, however often it is spoken of.
   const named = (prefix: string, count: number) => Array.from({ length: count }, (_, at) => `${prefix}${at}`)
   const ids = { v: named('v', variants), p: named('p', products), l: named('l', lists) }
-  const unset = { cost: null, recommendedPrice: null, floor: null, weight: null, ownAmounts: {}, family: null }
+  const unset = {
+    cost: null,
+    recommendedPrice: null,
+    floor: null,
+    weight: null,
+    ownAmounts: {},
+    family: null,
+  }
   const active = { status: 'active' as const }
 
   const method = (): PriceMethod => {
     const kind = pick(10)
     if (kind < 4) return { kind: 'fixed', amount: cents(100, 90_000) }
     if (kind < 9)
-      return { kind: 'percent', percent: decimal((-pick(4000) / 100).toFixed(2)), reference: { kind: 'base' } }
+      return {
+        kind: 'percent',
+        percent: decimal((-pick(4000) / 100).toFixed(2)),
+        reference: { kind: 'base' },
+      }
     return { kind: 'amount', amount: cents(-200, 0), reference: { kind: 'base' } }
   }
   const breaks = (): Breaks => {

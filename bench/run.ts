@@ -133,7 +133,11 @@ async function main(): Promise<void> {
         return column(prepared, 7)
       },
     },
-    { name: 'SQL: a column', times: 1, run: () => sql.column({ account: 'a7', group: `g${7 % GROUPS}`, quantity: 1 }) },
+    {
+      name: 'SQL: a column',
+      times: 1,
+      run: () => sql.column({ account: 'a7', group: `g${7 % GROUPS}`, quantity: 1 }),
+    },
     {
       name: '20 million prices, 200 accounts',
       times: 1,
@@ -154,18 +158,46 @@ async function main(): Promise<void> {
   show(heavily)
   show(board)
   show(growth)
-  tell('indexed decimal.js against one question', ratio(quickly, 'one price, indexed decimal.js', 'one price'), '≥ 20, aim 150')
-  tell('one question, lists of 10,000 lines against 10', ratio(growth, 'lists of 10,000', 'lists of 10'), '≤ 3, aim 1.5')
-  tell('SQL against a column, nothing cached', ratio(heavily, 'SQL: a column', 'a column, nothing cached'), '≥ 100, aim 500')
-  tell('a column from flattened lists, in passes', ratio(quickly, 'a column from flattened lists', 'control: one pass'), '≤ 12, aim 5')
-  tell('SQL against a board of 10,000 × 12 from nothing', ratio(board, 'SQL: a board', 'a board from nothing'), '≥ 20, aim 50')
+  tell(
+    'indexed decimal.js against one question',
+    ratio(quickly, 'one price, indexed decimal.js', 'one price'),
+    '≥ 20, aim 150',
+  )
+  tell(
+    'one question, lists of 10,000 lines against 10',
+    ratio(growth, 'lists of 10,000', 'lists of 10'),
+    '≤ 3, aim 1.5',
+  )
+  tell(
+    'SQL against a column, nothing cached',
+    ratio(heavily, 'SQL: a column', 'a column, nothing cached'),
+    '≥ 100, aim 500',
+  )
+  tell(
+    'a column from flattened lists, in passes',
+    ratio(quickly, 'a column from flattened lists', 'control: one pass'),
+    '≤ 12, aim 5',
+  )
+  tell(
+    'SQL against a board of 10,000 × 12 from nothing',
+    ratio(board, 'SQL: a board', 'a board from nothing'),
+    '≥ 20, aim 50',
+  )
   tell(
     '20 million prices, in passes over as many',
     ratio(heavily, '20 million prices, 200 accounts', 'control: one pass') / SIZE.accounts,
     '≤ 12, aim 5',
   )
-  tell('prepare against an edit and the visible board', ratio(heavily, 'prepare', 'an edit, then the visible board'), '≥ 200, aim 1,000')
-  tell('prepare 1,000,000 lines, in passes over as many', ratio(heavily, 'prepare', 'control: 1,000,000'), '< 300, aim 120')
+  tell(
+    'prepare against an edit and the visible board',
+    ratio(heavily, 'prepare', 'an edit, then the visible board'),
+    '≥ 200, aim 1,000',
+  )
+  tell(
+    'prepare 1,000,000 lines, in passes over as many',
+    ratio(heavily, 'prepare', 'control: 1,000,000'),
+    '< 300, aim 120',
+  )
 }
 
 function visibleBoard(prepared: PreparedStore): number {
@@ -224,7 +256,9 @@ async function compareAnswers(
       basket: [],
     })
     const number = prepared.index.numberOf.get(variant) as number
-    if (Math.abs(Number(unit) * 100 - findPrice(prepared, situationOf(prepared, account), number).units) > 1e-6)
+    if (
+      Math.abs(Number(unit) * 100 - findPrice(prepared, situationOf(prepared, account), number).units) > 1e-6
+    )
       different += 1
   }
   console.log(

@@ -102,7 +102,8 @@ async function load(database: PGlite, store: Store, at: number): Promise<void> {
   const instant = (text: string | null, open: number) => (text === null ? open : Date.parse(`${text}Z`))
   const lists = [...store['price-list'].values()].filter(
     ({ schedule }) =>
-      instant(schedule.from, Number.NEGATIVE_INFINITY) <= at && at < instant(schedule.to, Number.POSITIVE_INFINITY),
+      instant(schedule.from, Number.NEGATIVE_INFINITY) <= at &&
+      at < instant(schedule.to, Number.POSITIVE_INFINITY),
   )
   await insert(
     'list',

@@ -4,7 +4,14 @@ export const DEMO_GROUPS: readonly CustomerGroup[] = [
   { id: 'group-retail', code: 'retail', name: 'Retail', trade: false, position: 0, status: 'active' },
   { id: 'group-club', code: 'club', name: 'Club members', trade: false, position: 1, status: 'active' },
   { id: 'group-farms', code: 'bee-farms', name: 'Bee farms', trade: true, position: 2, status: 'active' },
-  { id: 'group-distributors', code: 'distributors', name: 'Distributors', trade: true, position: 3, status: 'active' },
+  {
+    id: 'group-distributors',
+    code: 'distributors',
+    name: 'Distributors',
+    trade: true,
+    position: 3,
+    status: 'active',
+  },
   { id: 'group-schools', code: 'schools', name: 'Schools', trade: false, position: 4, status: 'active' },
 ]
 

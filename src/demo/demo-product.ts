@@ -2,7 +2,13 @@
 type DemoVariant = readonly [
   suffix: string,
   options: readonly string[],
-  own?: { readonly price?: string; readonly cost?: string; readonly rrp?: string; readonly gbp?: string; readonly kg?: string },
+  own?: {
+    readonly price?: string
+    readonly cost?: string
+    readonly rrp?: string
+    readonly gbp?: string
+    readonly kg?: string
+  },
 ]
 
 /** A product of the made-up merchant, in euro without tax. */

@@ -45,9 +45,48 @@ export const DEMO_CURRENCIES: readonly CurrencyDraft[] = [
 
 /** Invented rates, a month apart, so that the past has its own. */
 const RATES: readonly (readonly [currency: string, ...rates: readonly string[]])[] = [
-  ['GBP', '0.848310', '0.851920', '0.846750', '0.853400', '0.857110', '0.861480', '0.859020', '0.864730', '0.868150', '0.871300', '0.869840'],
-  ['NOK', '11.6240', '11.7015', '11.6480', '11.5890', '11.5120', '11.5675', '11.6310', '11.7045', '11.7860', '11.8120', '11.7530'],
-  ['DKK', '7.45880', '7.45910', '7.46020', '7.45970', '7.46050', '7.46010', '7.45930', '7.46080', '7.46120', '7.46040', '7.46090'],
+  [
+    'GBP',
+    '0.848310',
+    '0.851920',
+    '0.846750',
+    '0.853400',
+    '0.857110',
+    '0.861480',
+    '0.859020',
+    '0.864730',
+    '0.868150',
+    '0.871300',
+    '0.869840',
+  ],
+  [
+    'NOK',
+    '11.6240',
+    '11.7015',
+    '11.6480',
+    '11.5890',
+    '11.5120',
+    '11.5675',
+    '11.6310',
+    '11.7045',
+    '11.7860',
+    '11.8120',
+    '11.7530',
+  ],
+  [
+    'DKK',
+    '7.45880',
+    '7.45910',
+    '7.46020',
+    '7.45970',
+    '7.46050',
+    '7.46010',
+    '7.45930',
+    '7.46080',
+    '7.46120',
+    '7.46040',
+    '7.46090',
+  ],
 ]
 
 export const DEMO_RATES: readonly ExchangeRateDraft[] = RATES.flatMap(([currency, ...rates]) =>
@@ -62,7 +101,14 @@ export const DEMO_RATES: readonly ExchangeRateDraft[] = RATES.flatMap(([currency
 )
 
 export const DEMO_REGIONS: readonly RegionDraft[] = [
-  region('home', 'Ireland and the euro countries', ['IE', 'FR', 'DE', 'AT', 'IT', 'NL', 'PT'], null, 'gross', 0),
+  region(
+    'home',
+    'Ireland and the euro countries',
+    ['IE', 'FR', 'DE', 'AT', 'IT', 'NL', 'PT'],
+    null,
+    'gross',
+    0,
+  ),
   region('britain', 'Great Britain', ['GB'], 'GBP', 'gross', 1),
   region('nordics', 'Norway', ['NO'], 'NOK', 'gross', 2),
   region('denmark', 'Denmark', ['DK'], 'DKK', 'gross', 3),

@@ -8,7 +8,10 @@ import { demoStore } from '@tests/fixtures/demo-store'
 
 const tree = (...links: readonly (readonly [id: string, parent: string | null])[]) =>
   new Map<string, Category>(
-    links.map(([id, parent], position) => [id, { id, code: id.toUpperCase(), name: id, parent, position }]),
+    links.map(([id, parent], position) => [
+      id,
+      { id, code: id.toUpperCase(), name: id, parent, position, status: 'active' },
+    ]),
   )
 
 describe('the tree of categories', () => {

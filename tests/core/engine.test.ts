@@ -9,7 +9,13 @@ import { computeColumn } from '@/core/engine/price-column'
 import { toPrice } from '@/core/engine/price-step'
 import type { Question } from '@/core/engine/standpoint'
 import { applyChanges, type Change, reverseChanges, type Store } from '@/core/store/store'
-import { EVERY_BUYER, EVERY_VARIANT, INSTANTS, randomQuestion, randomStore } from '@tests/fixtures/random-store'
+import {
+  EVERY_BUYER,
+  EVERY_VARIANT,
+  INSTANTS,
+  randomQuestion,
+  randomStore,
+} from '@tests/fixtures/random-store'
 import { referencePrice } from '@tests/reference/reference-price'
 import fc from 'fast-check'
 
@@ -40,24 +46,28 @@ function answerOf(prepared: PreparedStore, question: Question, extra: string | n
 
 test('answers and traces agree with the plain reference on random stores and questions', () => {
   fc.assert(
-    fc.property(randomStore, fc.array(randomQuestion, { minLength: 6, maxLength: 12 }), (store, questions) => {
-      const prepared = prepare(store)
-      for (const question of questions) {
-        for (const extra of question.extras.length > 0 ? [null, 'engraving'] : [null]) {
-          const { offered, after, ...expected } = referencePrice(store, question, extra)
-          const answer = answerOf(prepared, question, extra)
-          expect(answer).toEqual(expected)
-          if (extra !== null) continue
-          const situation = situationOf(prepared, question)
-          const number = prepared.index.numberOf.get(question.variant) as number
-          expect(findOffer(prepared, situation, number).offered).toBe(offered)
-          const asked = ask(prepared, question)
-          const kinds = asked.ok ? asked.value.trace.steps.map((step) => step.kind as string) : []
-          for (const kind of ['public', 'floor'])
-            expect(kinds.includes(kind === 'public' ? 'public-price' : kind)).toBe(after.includes(kind))
+    fc.property(
+      randomStore,
+      fc.array(randomQuestion, { minLength: 6, maxLength: 12 }),
+      (store, questions) => {
+        const prepared = prepare(store)
+        for (const question of questions) {
+          for (const extra of question.extras.length > 0 ? [null, 'engraving'] : [null]) {
+            const { offered, after, ...expected } = referencePrice(store, question, extra)
+            const answer = answerOf(prepared, question, extra)
+            expect(answer).toEqual(expected)
+            if (extra !== null) continue
+            const situation = situationOf(prepared, question)
+            const number = prepared.index.numberOf.get(question.variant) as number
+            expect(findOffer(prepared, situation, number).offered).toBe(offered)
+            const asked = ask(prepared, question)
+            const kinds = asked.ok ? asked.value.trace.steps.map((step) => step.kind as string) : []
+            for (const kind of ['public', 'floor'])
+              expect(kinds.includes(kind === 'public' ? 'public-price' : kind)).toBe(after.includes(kind))
+          }
         }
-      }
-    }),
+      },
+    ),
     { numRuns: RUNS, endOnFailure: true },
   )
 })
@@ -162,13 +172,14 @@ function everything(prepared: PreparedStore, question: Question) {
 
 /** Changes that lead part of the way from one store to another, leaving no line without its list. */
 function differences(from: Store, to: Store): readonly Change[] {
-  return (['product', 'variant', 'price-list', 'price-line', 'account', 'contract', 'adjustment'] as const).flatMap(
-    (kind) =>
-      [...new Set([...from[kind].keys(), ...to[kind].keys()])].flatMap((id) => {
-        const before = from[kind].get(id) ?? null
-        const after = to[kind].get(id) ?? null
-        return JSON.stringify(before) === JSON.stringify(after) ? [] : [{ kind, id, before, after } as Change]
-      }),
+  return (
+    ['product', 'variant', 'price-list', 'price-line', 'account', 'contract', 'adjustment'] as const
+  ).flatMap((kind) =>
+    [...new Set([...from[kind].keys(), ...to[kind].keys()])].flatMap((id) => {
+      const before = from[kind].get(id) ?? null
+      const after = to[kind].get(id) ?? null
+      return JSON.stringify(before) === JSON.stringify(after) ? [] : [{ kind, id, before, after } as Change]
+    }),
   )
 }
 

@@ -1,3 +1,4 @@
+import { decimal } from '@/core/decimal/decimal'
 import { countWhat, type ItemFacts, matchWhat, type WhatTerm } from '@/core/predicates/what'
 import { type BuyerFacts, countWho, matchWho, type WhoTerm } from '@/core/predicates/who'
 
@@ -66,6 +67,10 @@ describe('what', () => {
       ['all', 2],
     ]),
     attributes: { size: 's' },
+    family: 'wax',
+    basePrice: decimal('19.90'),
+    stock: 'in-stock',
+    extra: null,
   }
   const terms: readonly (readonly [WhatTerm, boolean])[] = [
     [{ kind: 'everything' }, true],

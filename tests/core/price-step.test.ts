@@ -1,28 +1,31 @@
-import { decimal } from '@/core/decimal/decimal'
+import { add, type Decimal, decimal, HUNDRED, multiply } from '@/core/decimal/decimal'
 import { toFraction } from '@/core/decimal/fraction'
 import { type RoundingRule, roundPrice, toMinorUnit } from '@/core/decimal/rounding'
 import { listPrices } from '@/core/engine/list-prices'
 import { prepare } from '@/core/engine/prepare'
-import { lookUpPrice } from '@/core/engine/price-column'
-import {
-  applyMethod,
-  compilePriceStep,
-  fromUnits,
-  runPriceStep,
-  toPrice,
-  toUnits,
-} from '@/core/engine/price-step'
-import type { PriceMethod } from '@/core/price/price-list'
+import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
+import { methodOperation, toUnits } from '@/core/engine/operation'
+import { openSituation } from '@/core/engine/open-situation'
+import { compilePriceStep, fromUnits, runPriceStep, sweepPriceStep, toPrice } from '@/core/engine/price-step'
+import { standpoint } from '@/core/engine/standpoint'
+import { EVERYTHING } from '@/core/predicates/what'
+import { ALWAYS } from '@/core/predicates/when'
+import { EVERYWHERE } from '@/core/predicates/where'
+import type { PriceMethod } from '@/core/price/price-method'
 import { applyChanges } from '@/core/store/store'
-import { EVERY_VARIANT, randomStore } from '@tests/fixtures/random-store'
+import { EVERY_VARIANT, INSTANTS, randomStore } from '@tests/fixtures/random-store'
 import fc from 'fast-check'
 
 const percent = (value: string): PriceMethod => ({
   kind: 'percent',
   percent: decimal(value),
-  reference: 'base',
+  reference: { kind: 'base' },
 })
-const off = (value: string): PriceMethod => ({ kind: 'amount', amount: decimal(value), reference: 'base' })
+const off = (value: string): PriceMethod => ({
+  kind: 'amount',
+  amount: decimal(value),
+  reference: { kind: 'base' },
+})
 const endings = (period: string, ends: readonly string[], mode: 'up' | 'down' | 'nearest'): RoundingRule => ({
   kind: 'endings',
   period: decimal(period),
@@ -37,7 +40,18 @@ const step = (size: string, mode: 'half-up' | 'half-even' | 'up' | 'down'): Roun
 
 /** The price a compiled step makes of a base price, as an amount. */
 function run(method: PriceMethod, rule: RoundingRule | null, base: string, digits = 2): string | null {
-  return toPrice(runPriceStep(compilePriceStep(method, rule, digits), toUnits(decimal(base), digits)), digits)
+  return toPrice(runPriceStep(compiled(method, rule, digits), toUnits(decimal(base), digits)), digits)
+}
+
+function compiled(method: PriceMethod, rule: RoundingRule | null, digits: number) {
+  return compilePriceStep(methodOperation(method, { source: digits, target: digits }), rule, digits)
+}
+
+/** Percent and amount by plain decimals. */
+function exactly(method: PriceMethod, base: Decimal): Decimal {
+  if (method.kind === 'amount') return add(base, method.amount)
+  if (method.kind !== 'percent') throw new Error(method.kind)
+  return multiply(base, multiply(add(HUNDRED, method.percent), decimal('0.01')))
 }
 
 describe('a compiled step', () => {
@@ -68,13 +82,6 @@ describe('a compiled step', () => {
     ['never to zero', percent('-99'), step('1', 'down'), '20.00', '1'],
     ['an ending of zero is no price', percent('-99'), endings('1', ['0', '0.50'], 'down'), '20.00', '0.5'],
     ['an amount off', off('-0.60'), null, '12.50', '11.9'],
-    [
-      'a fixed amount is not rounded by the rule',
-      { kind: 'fixed', amount: decimal('17.63') },
-      step('0.05', 'up'),
-      '99.00',
-      '17.63',
-    ],
   ] as const)('%s', (_reason, method, rule, base, expected) => expect(run(method, rule, base)).toBe(expected))
 
   test.each([
@@ -82,13 +89,14 @@ describe('a compiled step', () => {
     ['less than nothing', off('-20'), '12.50'],
   ])('%s is no price', (_reason, method, base) => expect(run(method, null, base)).toBeNull())
 
-  test('without a base price only a fixed amount is a price', () => {
-    const result = (method: PriceMethod) =>
-      toPrice(runPriceStep(compilePriceStep(method, null, 2), Number.NaN), 2)
+  test('with nothing to start from there is no price', () => {
+    const result = (method: PriceMethod) => toPrice(runPriceStep(compiled(method, null, 2), Number.NaN), 2)
     expect(result(percent('-5'))).toBeNull()
     expect(result(off('1'))).toBeNull()
-    expect(result({ kind: 'fixed', amount: decimal(3) })).toBe('3')
   })
+
+  test('a rule finer than the currency is rounded once more, to what can be paid', () =>
+    expect(run(percent('-15'), endings('1', ['0.95'], 'nearest'), '5000', 0)).toBe('4250'))
 
   const rules = fc.oneof(
     fc.constant(null),
@@ -124,12 +132,16 @@ describe('a compiled step', () => {
     )
     fc.assert(
       fc.property(methods, rules, bases, fc.integer({ min: 2, max: 4 }), (method, rule, units, digits) => {
-        const exact = applyMethod(method, fromUnits(units, digits))
+        const exact = exactly(method, fromUnits(units, digits))
         const expected =
           exact.startsWith('-') || exact === '0'
             ? null
             : roundPrice(toFraction(exact), rule ?? toMinorUnit(digits))
-        expect(toPrice(runPriceStep(compilePriceStep(method, rule, digits), units), digits)).toBe(expected)
+        const found = runPriceStep(compiled(method, rule, digits), units)
+        expect(toPrice(found, digits)).toBe(expected)
+        const swept = new Float64Array(1)
+        sweepPriceStep(compiled(method, rule, digits), Float64Array.of(units), swept, 0, 1)
+        expect(swept[0]).toBe(found)
       }),
       { numRuns: 2_000 },
     )
@@ -143,8 +155,8 @@ describe('a compiled step', () => {
         fc.integer({ min: 1, max: 500_000 }),
         fc.integer({ min: 0, max: 500 }),
         (method, rule, units, more) => {
-          const compiled = compilePriceStep(method, rule, 2)
-          const [low, high] = [runPriceStep(compiled, units), runPriceStep(compiled, units + more)]
+          const made = compiled(method, rule, 2)
+          const [low, high] = [runPriceStep(made, units), runPriceStep(made, units + more)]
           if (!Number.isNaN(low)) expect(high).toBeGreaterThanOrEqual(low)
         },
       ),
@@ -154,12 +166,12 @@ describe('a compiled step', () => {
 
 test('what a list gives is what everybody pays when it is the only one and for everyone', () => {
   fc.assert(
-    fc.property(randomStore, (store) => {
+    fc.property(randomStore, fc.constantFrom(...INSTANTS), (store, at) => {
       const [list] = store['price-list'].values()
-      fc.pre(list !== undefined)
-      const alone = applyChanges(
-        store,
-        [...store['price-list'].values()].map((before) => ({
+      if (!list) throw new Error('no list')
+      const everyone = { include: [{ kind: 'everyone' as const }], exclude: [] }
+      const alone = applyChanges(store, [
+        ...[...store['price-list'].values()].map((before) => ({
           kind: 'price-list' as const,
           id: before.id,
           before,
@@ -168,22 +180,34 @@ test('what a list gives is what everybody pays when it is the only one and for e
               ? {
                   ...before,
                   state: 'on' as const,
-                  audience: { include: [{ kind: 'everyone' as const }], exclude: [] },
+                  currency: 'EUR',
+                  audience: everyone,
+                  scope: EVERYTHING,
+                  place: EVERYWHERE,
+                  schedule: ALWAYS,
                 }
               : { ...before, state: 'off' as const },
         })),
-      )
+        ...[...store.adjustment.values()].map((before) => ({
+          kind: 'adjustment' as const,
+          id: before.id,
+          before,
+          after: { ...before, state: 'off' as const },
+        })),
+      ])
       const prepared = prepare(alone)
-      const given = listPrices(prepared, list.id)
+      const opened = openSituation(prepared, { ...standpoint({ kind: 'guest' }, at), currency: 'EUR' })
+      if (!opened.ok) throw new Error(opened.error.code)
+      const given = listPrices(prepared, opened.value, list.id, ONE_PIECE)
       for (const variant of EVERY_VARIANT) {
         const number = prepared.index.numberOf.get(variant) as number
-        const price = toPrice(given?.prices[number] as number, 2)
-        const paid = lookUpPrice(prepared, { kind: 'guest' }, variant)
-        expect(paid?.list === list.id).toBe(price !== null)
-        if (price !== null) expect(paid?.unit).toBe(price)
-        expect((given?.lineOf[number] as number) >= 0).toBe(price !== null)
+        const price = given?.prices[number] as number
+        const paid = findPrice(prepared, opened.value, number)
+        expect(paid.entry?.compiled.list.id === list.id).toBe(!Number.isNaN(price))
+        if (!Number.isNaN(price)) expect(paid.unadjusted).toBe(price)
+        expect((given?.lineOf[number] as number) >= 0).toBe(!Number.isNaN(price))
       }
-      expect(listPrices(prepared, 'no such list')).toBeNull()
+      expect(listPrices(prepared, opened.value, 'no such list', ONE_PIECE)).toBeNull()
     }),
   )
 })

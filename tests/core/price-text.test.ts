@@ -1,5 +1,7 @@
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
+import { breaksText, parseBreaksText } from '@/core/price/breaks-text'
+import type { Breaks } from '@/core/price/price-method'
 import { methodText, parseMethodText } from '@/core/price/method-text'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
 import fc from 'fast-check'
@@ -84,15 +86,46 @@ test.each([
 
 describe('a rule as text', () => {
   test.each([
-    ['-12%', { kind: 'percent', percent: '-12', reference: 'base' }],
-    ['+5.5%', { kind: 'percent', percent: '5.5', reference: 'base' }],
-    ['-0.60', { kind: 'amount', amount: '-0.6', reference: 'base' }],
+    ['-12%', { kind: 'percent', percent: '-12', reference: { kind: 'base' } }],
+    ['+5.5%', { kind: 'percent', percent: '5.5', reference: { kind: 'base' } }],
+    ['-0.60', { kind: 'amount', amount: '-0.6', reference: { kind: 'base' } }],
     ['17.60', { kind: 'fixed', amount: '17.6' }],
+    ['-15% rrp', { kind: 'percent', percent: '-15', reference: { kind: 'recommended' } }],
+    ['+2 cost', { kind: 'amount', amount: '2', reference: { kind: 'cost' } }],
+    [
+      '-3% @club-level',
+      { kind: 'percent', percent: '-3', reference: { kind: 'list', list: 'id-club-level' } },
+    ],
+    ['cost +40%', { kind: 'markup', percent: '40' }],
+    ['m35', { kind: 'margin', percent: '35' }],
   ] as const)('%s', (text, method) => {
-    expect(parseMethodText(text)).toEqual(method)
-    expect(parseMethodText(methodText(method as never))).toEqual(method)
+    const findList = (code: string) => (code === 'club-level' ? `id-${code}` : null)
+    expect(parseMethodText(text, findList)).toEqual(method)
+    expect(
+      parseMethodText(
+        methodText(method as never, (id) => id.slice(3)),
+        findList,
+      ),
+    ).toEqual(method)
   })
-  test.each(['12%', 'ten', '1,5', '', '%', '-'])('%p is not a rule', (text) =>
+  test.each(['12%', 'ten', '1,5', '', '%', '-', '5 rrp', '-3% @nowhere'])('%p is not a rule', (text) =>
     expect(parseMethodText(text)).toBeNull(),
   )
+})
+
+describe('rules by quantity as text', () => {
+  test.each([
+    ['-12%', 1, 'variant', 'all-units'],
+    ['-12%; 10: -15%; 50: 9.90', 3, 'variant', 'all-units'],
+    ['5: -2 [all variants]', 1, 'product', 'all-units'],
+    ['-5%; 10: -12% [together] [each bracket]', 2, 'line', 'graduated'],
+  ] as const)('%s', (text, count, counting, pricing) => {
+    const read = parseBreaksText(text)
+    if (!read.ok) throw new Error(read.part)
+    expect(read.value.breaks).toHaveLength(count)
+    expect(read.value).toMatchObject({ counting, pricing })
+    expect(parseBreaksText(breaksText(read.value as Breaks))).toEqual(read)
+  })
+  test('the part that is no rule is named', () =>
+    expect(parseBreaksText('-12%; ten: -15%')).toEqual({ ok: false, part: 'ten: -15%' }))
 })

@@ -1,8 +1,18 @@
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { decimal } from '@/core/decimal/decimal'
 import { fromText, isCellBelowCost, measureRange, measureText } from '@/features/board/board-measures'
 import { layOutRows, patchBlocks } from '@/features/board/board-rows'
 import { parseBoardFilter, serializeBoardFilter } from '@/features/board/board-url'
-import type { BoardProduct, BoardVariant } from '@/features/board/board-view'
+import type { BoardCell, BoardProduct, BoardVariant } from '@/features/board/board-view'
+
+const cell = (amount: string | null): BoardCell => ({
+  amount: amount === null ? null : decimal(amount),
+  list: 'level',
+  marks: ['L'],
+  base: decimal(20),
+  cost: decimal(15),
+  hidden: false,
+})
 
 const variant = (id: string, amount: string | null): BoardVariant => ({
   id,
@@ -11,7 +21,7 @@ const variant = (id: string, amount: string | null): BoardVariant => ({
   base: decimal(20),
   ownBase: true,
   cost: decimal(15),
-  cells: [{ amount: amount === null ? null : decimal(amount), list: 'level' }],
+  cells: [cell(amount)],
 })
 
 test('rows: a product and its variants, a lone variant by itself, a closed product alone', () => {
@@ -27,14 +37,14 @@ test.each([
   ['difference', '22', '+10.0 %'],
   ['difference', '20', '='],
   ['price', null, 'no price'],
+  ['source', '18', 'Club level'],
 ] as const)('%s of %s reads %s', (measure, amount, text) => {
-  const row = variant('a', amount)
-  expect(measureText(measure, row.cells[0] as BoardVariant['cells'][0], row, 2)).toBe(text)
+  expect(measureText(measure, cell(amount), 2, { level: 'Club level' })).toBe(text)
 })
 
 test('below cost is strictly below', () => {
-  expect(isCellBelowCost({ amount: decimal('15'), list: null }, variant('a', '15'))).toBe(false)
-  expect(isCellBelowCost({ amount: decimal('14.99'), list: null }, variant('a', '14.99'))).toBe(true)
+  expect(isCellBelowCost(cell('15'))).toBe(false)
+  expect(isCellBelowCost(cell('14.99'))).toBe(true)
 })
 
 test('a patch changes the rows it names and leaves the others the same objects', () => {
@@ -61,9 +71,19 @@ test('a patch changes the rows it names and leaves the others the same objects',
 })
 
 test('the filter in an address', () => {
-  const filter = { category: 'jars', text: 'gold lid' }
+  const columns = [
+    { ...DEFAULT_VANTAGE, as: 'group:bee-farms' as const, buying: 12 },
+    { ...DEFAULT_VANTAGE, currency: 'GBP' },
+    DEFAULT_VANTAGE,
+  ]
+  const filter = { category: 'jars', text: 'gold lid', only: 'below-cost' as const, columns }
   expect(parseBoardFilter(serializeBoardFilter(filter))).toEqual(filter)
-  expect(parseBoardFilter(new URLSearchParams('in=&find=%20'))).toEqual({ category: null, text: '' })
+  expect(parseBoardFilter(new URLSearchParams('in=&find=%20'))).toEqual({
+    category: null,
+    text: '',
+    only: null,
+    columns: [],
+  })
 })
 
 test.each([

@@ -1,8 +1,7 @@
 import { itemFacts, categoriesOf } from '@/core/catalogue/item-facts'
 import { resolveValue } from '@/core/catalogue/product'
-import { compare, type Decimal } from '@/core/decimal/decimal'
+import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
-import { findBuyer } from '@/core/buyers/buyer-code'
 import { matchWhat } from '@/core/predicates/what'
 import { BLOCK_SIZE, type BoardProduct } from '@/features/board/board-view'
 import { loadBoard, loadBoardBlock } from '@/features/board/load-board'
@@ -12,9 +11,11 @@ import { loadPriceLists } from '@/features/price-lists/load-price-lists'
 import { loadProducts } from '@/features/products/load-products'
 import { loadFront, loadListing, loadShopProduct, searchShop } from '@/features/shop/load-shop'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
-import { lookAs, prepared, store } from '@tests/fixtures/demo-outlook'
+import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-outlook'
 
-const EVERYTHING = { category: null, text: '' }
+const EVERYTHING = { category: null, text: '', only: null, columns: [] }
+
+const ONE = { quantity: decimal(1), extras: [], basket: [] }
 
 describe('the board', () => {
   const outlook = lookAs('account:fennmoor')
@@ -48,12 +49,12 @@ describe('the board', () => {
   test('every cell is the engine’s answer, and names the list that decided', () => {
     for (const { variants } of products) {
       for (const variant of variants) {
-        view.columns.forEach(({ as }, column) => {
-          const buyer = findBuyer(store.group, store.account, as)
-          const asked = buyer && ask(prepared, { buyer, variant: variant.id })
-          if (!asked?.ok) throw new Error(as)
+        view.columns.forEach(({ vantage }, column) => {
+          const { standpoint } = lookAs(vantage.as)
+          const asked = ask(prepared, { ...standpoint, ...ONE, variant: variant.id })
+          if (!asked.ok) throw new Error(vantage.as)
           const { unit, trace } = asked.value
-          expect(variant.cells[column]).toEqual({
+          expect(variant.cells[column]).toMatchObject({
             amount: unit,
             list: trace.winner.kind === 'list' ? trace.winner.at.list : null,
           })
@@ -67,6 +68,7 @@ describe('the board', () => {
       view.columns.find((column) => column.title === title)?.ownLists.map(({ name }) => name)
     expect(own('Fennmoor Honey Farm')).toEqual([
       'Fennmoor agreed prices',
+      'Wax round for bee farms',
       'Bee farm level',
       'Trade packaging by the pallet',
     ])
@@ -110,50 +112,50 @@ describe('the catalogue’s order and filter', () => {
 })
 
 describe('the shop', () => {
-  const guest = lookAs('guest').buyer
-  const farm = lookAs('account:fennmoor').buyer
+  const guest = visitAs('guest')
+  const farm = visitAs('account:fennmoor')
 
   test('a guest is shown one price; others the public one beside it only where it is higher', () => {
     for (const { product } of orderedProducts(store)) {
-      const forGuest = loadShopProduct(prepared, guest, product.code)
-      const forFarm = loadShopProduct(prepared, farm, product.code)
+      const forGuest = loadShopProduct(guest, product.code)
+      const forFarm = loadShopProduct(farm, product.code)
       forFarm?.variants.forEach(({ price }, at) => {
         const all = forGuest?.variants[at]?.price
-        expect(all?.public).toBeNull()
+        expect(all?.was).toBeNull()
         const lower = price.own !== null && all?.own && compare(price.own, all.own) < 0
-        expect(price.public).toBe(lower ? all.own : null)
+        expect(price.was).toBe(lower ? all.own : null)
       })
     }
   })
 
   test('nothing of the merchant’s own is in what a page is given', () => {
     const given = JSON.stringify([
-      loadFront(prepared, farm),
-      loadListing(prepared, farm, 'frames-foundation'),
-      searchShop(prepared, farm, 'frame'),
-      loadShopProduct(prepared, farm, 'FR-BR'),
+      loadFront(farm),
+      loadListing(farm, 'frames-foundation'),
+      searchShop(farm, 'frame'),
+      loadShopProduct(farm, 'FR-BR'),
     ])
     for (const field of ['cost', 'margin', 'list', 'recommendedPrice', 'base'])
       expect(given).not.toContain(`"${field}`)
   })
 
   test('a card starts from the cheapest variant', () => {
-    const listing = loadListing(prepared, guest, 'brood-frames')
+    const listing = loadListing(guest, 'brood-frames')
     expect(listing?.cards.find(({ code }) => code === 'FR-BR')).toMatchObject({
       price: { own: '25.9' },
       from: true,
     })
     expect(listing?.path.map(({ name }) => name)).toEqual(['Frames and foundation', 'Frames', 'Brood frames'])
-    expect(loadListing(prepared, guest, 'nowhere')).toBeNull()
-    expect(loadShopProduct(prepared, guest, 'NOWHERE')).toBeNull()
-    expect(searchShop(prepared, guest, '  ')).toEqual([])
+    expect(loadListing(guest, 'nowhere')).toBeNull()
+    expect(loadShopProduct(guest, 'NOWHERE')).toBeNull()
+    expect(searchShop(guest, '  ')).toEqual([])
   })
 
   test('each department is shown by something filed in it first', () => {
-    for (const { code, card } of loadFront(prepared, guest)) {
+    for (const { code, card } of loadFront(guest)) {
       const first =
         [...store.product.values()].find((product) => product.code === card.code)?.categories[0] ?? ''
-      const reached = loadListing(prepared, guest, store.category.get(first)?.code ?? '')
+      const reached = loadListing(guest, store.category.get(first)?.code ?? '')
       expect(reached?.path[0]?.code).toBe(code)
     }
   })
@@ -183,7 +185,7 @@ test('the price lists: who they are for, and each variant is decided by one of t
   expect(rows.find(({ code }) => code === 'spring-clear-out')).toMatchObject({ on: false, decides: 0 })
   const decided = rows.reduce((sum, { decides }) => sum + decides, 0)
   const byBase = [...store.variant.values()].filter((variant) => {
-    const asked = ask(prepared, { buyer: lookAs('account:fennmoor').buyer, variant: variant.id })
+    const asked = ask(prepared, { ...lookAs('account:fennmoor').standpoint, ...ONE, variant: variant.id })
     return asked.ok && asked.value.trace.winner.kind !== 'list'
   })
   expect(decided + byBase.length).toBe(store.variant.size)
@@ -210,7 +212,11 @@ describe('naming things by typing', () => {
 
   test('the palette finds products, lists, groups and accounts by any of their words', () => {
     const found = (words: string) => findRecords(store, words).map(({ kind, title }) => `${kind}: ${title}`)
-    expect(found('bee farm')).toEqual(['Price list: Bee farm level', 'Look as: Bee farms'])
+    expect(found('bee farm')).toEqual([
+      'Price list: Bee farm level',
+      'Price list: Wax round for bee farms',
+      'Look as: Bee farms',
+    ])
     expect(found('mullingar')).toEqual(['Look as: Fennmoor Honey Farm'])
     expect(found('queen excluder')).toEqual(['Product: Queen excluder'])
     expect(found('xyzzy')).toEqual([])

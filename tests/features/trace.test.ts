@@ -1,10 +1,11 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { Vantage } from '@/core/engine/vantage'
 import { loadTrace } from '@/features/trace/load-trace'
 import type { TracePart, TraceView } from '@/features/trace/trace-view'
 import { lookAs } from '@tests/fixtures/demo-outlook'
 
-function trace(as: BuyerCode, sku: string): TraceView {
-  const loaded = loadTrace(lookAs(as), sku)
+function trace(as: BuyerCode, sku: string, vantage: Partial<Vantage> = {}): TraceView {
+  const loaded = loadTrace(lookAs(as, vantage), sku)
   if (!loaded.ok) throw new Error(loaded.problem)
   return loaded.value
 }
@@ -20,6 +21,7 @@ test('a level: base, what comes off, rounding, and who lost', () => {
     'To the nearest 0.05 = 22.8',
   ])
   expect(view.losers.map(({ parts, reason }) => `${text(parts)} ${reason}`)).toEqual([
+    'Spring build-up 2027 starts 1 Mar 2027',
     'Spring clear-out 2026 is switched off',
   ])
   expect(view.silent.map((part) => part.text)).toEqual([
@@ -34,7 +36,7 @@ test('an account’s own list stands above its group’s, and says what would co
   const view = trace('account:fennmoor', 'FR-BR-PF')
   expect(view.unit).toBe('21.65')
   expect(view.losers.map(({ parts, reason, price }) => `${text(parts)} ${reason} ${price}`)[0]).toBe(
-    'Bee farm level the account’s own lists come before lists for their group 22.8',
+    'Bee farm level lists of a contract come before lists for their group 22.8',
   )
   expect(view.wouldChange.map(({ parts, outcome }) => `${text(parts)} ${outcome}`)).toEqual([
     'Without Fennmoor agreed prices then Bee farm level €22.80',
@@ -76,9 +78,45 @@ test('no price is explained as fully as a price', () => {
   expect(view.unit).toBeNull()
   expect(view.steps).toEqual([])
   expect(view.losers.map(({ parts, reason }) => `${text(parts)} ${reason}`)).toContain(
-    'Winter feed offer needs a base price, and there is none',
+    'Winter feed offer for Oxalic treatment: starts from base, and there is none',
   )
   expect(text(view.wouldChange[0]?.parts ?? [])).toBe('Set a base price')
+})
+
+test('a contract, its break and its place in the ladder are told', () => {
+  const view = trace('account:fennmoor', 'FR-BR-PF', { buying: 20 })
+  expect(view.unit).toBe('21')
+  expect(view.steps.map(({ parts }) => text(parts))[1]).toBe(
+    'Fennmoor agreed prices 19 % off base from 20 on, everything counted together for Frames through contract C-104',
+  )
+  expect(view.total).toBe('420')
+  expect(view.breaks.map(({ from, unit }) => `${from} ${unit}`)).toEqual(['1 21.65', '20 21', '100 20.2'])
+})
+
+test('a list that starts from another one shows both, and what was converted says at which rate', () => {
+  const derived = trace('account:fennmoor', 'WF-BR-W100').steps.map(({ parts }) => text(parts))
+  expect(derived).toContain('Bee farm level as this list starts from it')
+  const converted = trace('account:gwen-pritchard', 'HV-NAT-PF').steps.map(({ parts }) => text(parts))
+  expect(converted).toContainEqual(
+    expect.stringMatching(/^Into GBP 1 EUR = 0\.86984 GBP since 2 Nov 2026, 1\.5 % fee$/),
+  )
+})
+
+test('an amount set in a currency of its own is not converted', () => {
+  const steps = trace('account:gwen-pritchard', 'FR-BR-PF').steps.map(
+    ({ parts, amount }) => `${text(parts)} ${amount}`,
+  )
+  expect(steps[0]).toBe('Base price in GBP set on the product 21.9')
+  expect(steps.join()).not.toContain('Into GBP')
+})
+
+test('moving the date shows a list that starts later', () => {
+  const from = (on: string) =>
+    trace('guest', 'HV-NAT-PF', { on })
+      .steps.map(({ parts }) => text(parts))
+      .join()
+  expect(from('2027-02-28T23:00Z')).not.toContain('Spring build-up')
+  expect(from('2027-03-01T00:00Z')).toContain('Spring build-up 2027 10 % off base for Hives')
 })
 
 test('an unknown SKU is answered with the nearest one', () => {

@@ -60,7 +60,11 @@ interface Entry {
 
 const RUNGS = ['contract', 'account', 'group', 'signed-in', 'everyone']
 
-export function referencePrice(store: Store, question: Question, extra: string | null = null): ReferencePrice {
+export function referencePrice(
+  store: Store,
+  question: Question,
+  extra: string | null = null,
+): ReferencePrice {
   return new Reference(store, question, extra).answer()
 }
 
@@ -261,9 +265,7 @@ class Reference {
     const last = reached.at(-1)!
     if (breaks.pricing === 'all-units' || reached.length === 1) {
       const price = priceOf(last.method)
-      return typeof price === 'string'
-        ? lose(price)
-        : { entry, line, specificity, price, failure: null }
+      return typeof price === 'string' ? lose(price) : { entry, line, specificity, price, failure: null }
     }
     let total = new Exact(0)
     for (const [at, { method }] of reached.entries()) {
@@ -308,7 +310,9 @@ class Reference {
     const home = list.currency
     if (method.kind === 'fixed') {
       const amount = new Exact(method.amount)
-      return home === currency ? amount : (this.convert(amount, home, currency, this.ruleFor(currency)) ?? 'no-rate')
+      return home === currency
+        ? amount
+        : (this.convert(amount, home, currency, this.ruleFor(currency)) ?? 'no-rate')
     }
     const reference: PriceReference = 'reference' in method ? method.reference : { kind: 'cost' }
     const named = reference.kind === 'list' ? null : reference.kind
@@ -326,7 +330,9 @@ class Reference {
       const convertible = home === currency || this.convert(new Exact(1), home, currency, null) !== null
       return convertible ? 'not-above-zero' : 'no-rate'
     }
-    return home === currency ? price : (this.convert(price, home, currency, this.ruleFor(currency)) ?? 'no-rate')
+    return home === currency
+      ? price
+      : (this.convert(price, home, currency, this.ruleFor(currency)) ?? 'no-rate')
   }
 
   /** Whose price a derived list starts from: by the currency's own rule, under the same adjustments. */
@@ -361,7 +367,9 @@ class Reference {
   }
 
   private ruleFor(currency: string): RoundingRule | null {
-    return this.ruleOverride !== null || currency !== this.currency ? this.currencyRule(currency) : this.rule()
+    return this.ruleOverride !== null || currency !== this.currency
+      ? this.currencyRule(currency)
+      : this.rule()
   }
 
   private stored(field: 'base' | 'recommended' | 'cost' | 'floor', currency: string): Amount {
@@ -379,7 +387,9 @@ class Reference {
           : null
       return text === null ? null : new Exact(text)
     }
-    const name = ({ base: 'basePrice', recommended: 'recommendedPrice', cost: 'cost', floor: 'floor' } as const)[field]
+    const name = (
+      { base: 'basePrice', recommended: 'recommendedPrice', cost: 'cost', floor: 'floor' } as const
+    )[field]
     const { variant, product } = this.item
     const text = isHome
       ? (variant[name] ?? product[name])
@@ -527,7 +537,8 @@ class Reference {
       const isExtra = this.item.kind === 'extra'
       if (!isExtra && inWhat(this.store, list.scope, this.item) === null)
         return [tell(null, 'outside-scope', null)]
-      const excluding = [...linesOf(this.store, list.id)].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
+      const excluding = [...linesOf(this.store, list.id)]
+        .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))
         .find((line) => line.scope.exclude.some((term) => reach(this.store, term, this.item) !== null))
       if (isExtra && !excluding && !this.namesExtra(list)) return [tell(null, 'outside-scope', null)]
       return [tell(excluding, excluding ? 'excluded-item' : 'no-line', null)]
@@ -537,7 +548,9 @@ class Reference {
   /** A list that does not name an extra does not speak of it. */
   private namesExtra(list: PriceList): boolean {
     return linesOf(this.store, list.id).some((line) =>
-        [...line.scope.include, ...line.scope.exclude].some((term) => reach(this.store, term, this.item) !== null),
+      [...line.scope.include, ...line.scope.exclude].some(
+        (term) => reach(this.store, term, this.item) !== null,
+      ),
     )
   }
 

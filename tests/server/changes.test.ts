@@ -1,4 +1,6 @@
 import { ask } from '@/core/engine/ask'
+import { standpoint } from '@/core/engine/standpoint'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { decimal } from '@/core/decimal/decimal'
 import type { Product } from '@/core/catalogue/product'
 import { RECORD_KINDS } from '@/core/issue/issue'
@@ -38,6 +40,8 @@ function productRequest(code: string, change: object): ChangeRequest {
   } as ChangeRequest
 }
 
+const DEMO_NOW = Date.parse('2026-11-25T10:00:00Z')
+
 function price(
   as: 'guest' | 'bee-farms' | 'distributors',
   sku: string,
@@ -47,7 +51,13 @@ function price(
     as === 'guest'
       ? ({ kind: 'guest' } as const)
       : ({ kind: 'group', group: as === 'bee-farms' ? 'group-farms' : 'group-distributors' } as const)
-  const asked = ask(from, { buyer, variant: `variant-${sku}` })
+  const asked = ask(from, {
+    ...standpoint(buyer, DEMO_NOW),
+    variant: `variant-${sku}`,
+    quantity: decimal(1),
+    extras: [],
+    basket: [],
+  })
   if (!asked.ok) throw new Error(asked.error.code)
   return asked.value.unit
 }
@@ -182,7 +192,7 @@ describe('figures typed over others', () => {
           kind: 'list-price',
           list: 'list-bee-farm-level',
           variant: 'variant-EX-UF',
-          as: 'group:bee-farms',
+          from: { ...DEFAULT_VANTAGE, as: 'group:bee-farms' },
           typed,
           seen: seen === null ? null : decimal(seen),
         },
@@ -209,7 +219,7 @@ describe('figures typed over others', () => {
       kind: 'list-price',
       list: 'list-bee-farm-level',
       variant: 'variant-HH-ST-50',
-      as: 'group:bee-farms',
+      from: { ...DEFAULT_VANTAGE, as: 'group:bee-farms' },
       typed: '99',
       seen: decimal('104.15'),
     } as const

@@ -1,15 +1,13 @@
-import {
-  DEFAULT_VANTAGE,
-  parseVantage,
-  serializeVantage,
-  type Vantage,
-  withVantage,
-} from '@/ui/frame/vantage-url'
+import type { Vantage } from '@/core/engine/vantage'
+import { DEFAULT_VANTAGE, parseVantage, serializeVantage, withVantage } from '@/ui/frame/vantage-url'
 import fc from 'fast-check'
 
 const vantages: fc.Arbitrary<Vantage> = fc.record({
   as: fc.constantFrom<Vantage['as'][]>('guest', 'group:bee-farms', 'account:fennmoor'),
-  buying: fc.integer({ min: 1, max: 1_000_000 }),
+  buying: fc.oneof(fc.integer({ min: 1, max: 1_000_000 }), fc.constantFrom(0.5, 12.125)),
+  channel: fc.constantFrom(null, 'counter'),
+  deliverTo: fc.constantFrom(null, 'NO', 'US-CA'),
+  currency: fc.constantFrom(null, 'GBP'),
   on: fc.option(
     fc
       .date({ min: new Date('2000-01-01'), max: new Date('2099-12-31'), noInvalidDate: true })
@@ -33,7 +31,9 @@ test.each([
   'buying=0',
   'buying=-3',
   'buying=many',
-  'buying=1.5',
+  'buying=1.0005',
+  'to=Norway',
+  'paying=pounds',
   'as=nobody',
   'on=yesterday',
   'on=2026-13-01T00:00Z',

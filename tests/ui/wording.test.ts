@@ -1,7 +1,7 @@
 import { decimal } from '@/core/decimal/decimal'
 import type { Issue, IssueCode } from '@/core/issue/issue'
 import type { PriceExpressionError } from '@/core/price/price-expression'
-import type { PriceMethod } from '@/core/price/price-list'
+import type { PriceMethod } from '@/core/price/price-method'
 import type { Refusal } from '@/core/store/refusal'
 import { formatDay, formatTime } from '@/ui/format/instant'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -34,11 +34,11 @@ test.each([
 
 test.each<[PriceMethod, string]>([
   [{ kind: 'fixed', amount: decimal('17.6') }, 'fixed at €17.6'],
-  [{ kind: 'percent', percent: decimal(-12), reference: 'base' }, '12 % off base'],
-  [{ kind: 'percent', percent: decimal(5), reference: 'base' }, '5 % on base'],
-  [{ kind: 'percent', percent: decimal(0), reference: 'base' }, 'the base price'],
-  [{ kind: 'amount', amount: decimal('-0.6'), reference: 'base' }, '€0.6 off base'],
-  [{ kind: 'amount', amount: decimal(2), reference: 'base' }, '€2 on base'],
+  [{ kind: 'percent', percent: decimal(-12), reference: { kind: 'base' } }, '12 % off base'],
+  [{ kind: 'percent', percent: decimal(5), reference: { kind: 'base' } }, '5 % on base'],
+  [{ kind: 'percent', percent: decimal(0), reference: { kind: 'base' } }, 'the base price'],
+  [{ kind: 'amount', amount: decimal('-0.6'), reference: { kind: 'base' } }, '€0.6 off base'],
+  [{ kind: 'amount', amount: decimal(2), reference: { kind: 'base' } }, '€2 on base'],
 ])('%j reads %s', (method, phrase) => expect(methodPhrase(method, (amount) => `€${amount}`)).toBe(phrase))
 
 describe('every refusal says what is wrong and what would be right', () => {

@@ -1,4 +1,10 @@
-import { findOwnAmount, type Product, type ReferenceField, resolveValue, type Variant } from '../catalogue/product'
+import {
+  findOwnAmount,
+  type Product,
+  type ReferenceField,
+  resolveValue,
+  type Variant,
+} from '../catalogue/product'
 import { findConversion } from '../currency/currency'
 import { type Decimal } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
@@ -249,11 +255,7 @@ export function amountInto(store: Store, lens: Lens, amount: Decimal) {
  * The amounts that stay known when some items are edited, for the store after the edit. What is reckoned from
  * others is dropped; it is reckoned again for the items looked at.
  */
-export function keepAmounts(
-  before: PreparedStore,
-  after: PreparedStore,
-  touched: ReadonlySet<number>,
-): void {
+export function keepAmounts(before: PreparedStore, after: PreparedStore, touched: ReadonlySet<number>): void {
   for (const [key, amounts] of before.amounts) {
     if (!key.startsWith(STORED)) continue
     const [field, currency] = key.slice(STORED.length).split('/') as [ReferenceField, string]

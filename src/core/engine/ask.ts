@@ -52,7 +52,11 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
   })
   const unit = sum([main.unit, ...extras.map((extra) => extra.unit)])
   const because = whyNot(prepared, situation, question.variant, number, unit)
-  const total = totalOf(main, extras.map((extra) => extra.unit), question.quantity)
+  const total = totalOf(
+    main,
+    extras.map((extra) => extra.unit),
+    question.quantity,
+  )
   return {
     ok: true,
     value: {

@@ -22,7 +22,10 @@ interface LadderSetting {
 export function buildLadder(prepared: PreparedStore, setting: LadderSetting): Ladder {
   const { buyer, place, contracts, currency, clock, lens, protectedLens } = setting
   const entries: LadderEntry[] = []
-  const add = (compiled: CompiledList, entry: Pick<LadderEntry, 'rung' | 'audience' | 'contract' | 'rank'>) => {
+  const add = (
+    compiled: CompiledList,
+    entry: Pick<LadderEntry, 'rung' | 'audience' | 'contract' | 'rank'>,
+  ) => {
     const { list, schedule } = compiled
     if (list.state === 'off' || list.status === 'archived') return
     if (!matchWhere(list.place, place).matches || !clock.holds(schedule)) return

@@ -109,8 +109,7 @@ function numberItems(
 ): CatalogueIndex {
   const signatureStarts = new Int32Array(count + 1)
   for (const signature of signatures) (signatureStarts[signature + 1] as number) += 1
-  for (let at = 0; at < count; at += 1)
-    (signatureStarts[at + 1] as number) += signatureStarts[at] as number
+  for (let at = 0; at < count; at += 1) (signatureStarts[at + 1] as number) += signatureStarts[at] as number
   const next = Int32Array.from(signatureStarts)
   const items = new Array<string>(ids.length)
   const signatureOf = new Int32Array(ids.length)

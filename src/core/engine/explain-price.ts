@@ -13,7 +13,15 @@ import { breakAt, type CompiledLine, type LineStep } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import { bracketQuantity, emptyListPrice, fieldOf, findInList, type Quantities } from './find-in-list'
 import { feeOf, lensInto } from './lens'
-import { addition, compose, IDENTITY, methodOperation, type Operation, percentFactor, scaling } from './operation'
+import {
+  addition,
+  compose,
+  IDENTITY,
+  methodOperation,
+  type Operation,
+  percentFactor,
+  scaling,
+} from './operation'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits } from './price-step'
 import type { LadderEntry, Lens } from './situation'
@@ -93,8 +101,7 @@ export function explainAdjustments(
   before: Explained,
   target: 'base' | 'shown',
 ): { readonly steps: readonly TraceStep[]; readonly amount: Decimal | null } {
-  const some =
-    adjustments.length === 0 ? [] : holdingItem(adjustments, factsOf(store, index, number))
+  const some = adjustments.length === 0 ? [] : holdingItem(adjustments, factsOf(store, index, number))
   if (some.length === 0) return before
   const operation = some.reduce<Operation>(
     (chain, { method }) =>
@@ -298,8 +305,7 @@ function applyLine(
       ? toFraction(method.amount)
       : apply(methodOperation(method, IN_UNITS), before.amount)
   if (exact.numerator <= 0n) return null
-  const match =
-    line.line && matchWhat(line.line.scope, factsOf(prepared.store, prepared.index, number))
+  const match = line.line && matchWhat(line.line.scope, factsOf(prepared.store, prepared.index, number))
   const hasBreaks = line.froms.length > 1 || (line.froms[0] as number) > 0
   const step: TraceStep = {
     kind: 'line',
@@ -349,4 +355,3 @@ function rounded(
 function shown(exact: Fraction): Decimal {
   return toExactDecimal(exact) ?? roundToDigits(exact, SHOWN_DIGITS, 'half-even')
 }
-

@@ -123,14 +123,7 @@ export function bracketsOf(
 ): readonly Bracket[] | null {
   const brackets: Bracket[] = []
   for (let at = 0; at <= breakAt(line, counted); at += 1) {
-    const units = stepUnits(
-      prepared,
-      lens,
-      compiled,
-      line.steps[at] as LineStep,
-      number,
-      quantities,
-    )
+    const units = stepUnits(prepared, lens, compiled, line.steps[at] as LineStep, number, quantities)
     if (units !== units) return null
     const quantity = bracketQuantity(line.froms, at, counted)
     if (quantity > 0) brackets.push({ quantity, units })
@@ -179,7 +172,8 @@ export function stepUnits(
   quantities: Quantities,
 ): number {
   const { currency } = compiled.list
-  if (currency === lens.currency) return unitsInOwnCurrency(prepared, lens, compiled, step, number, quantities)
+  if (currency === lens.currency)
+    return unitsInOwnCurrency(prepared, lens, compiled, step, number, quantities)
   if (step.isProportional) {
     const own = ownUnits(prepared, lens, step, number)
     if (own === own) return own
@@ -221,8 +215,7 @@ export function sourceUnits(
   quantities: Quantities,
 ): number {
   const into = lensInto(prepared, lens, compiled.list.currency)
-  if (reference.kind !== 'list')
-    return amountAt(referenceAmounts(prepared, fieldOf(reference), into), number)
+  if (reference.kind !== 'list') return amountAt(referenceAmounts(prepared, fieldOf(reference), into), number)
   const source = prepared.lists.get(reference.list)
   if (!source || !isInForce(source, lens.at)) return Number.NaN
   const price = emptyListPrice()
@@ -238,7 +231,12 @@ export function isInForce({ list, schedule }: CompiledList, at: number): boolean
  * A proportional method reckoned in the buyer's currency, where what it starts from has an amount of its own in
  * it: own amounts win over conversion. Rounded as converted prices are.
  */
-function ownUnits(prepared: PreparedStore, lens: Lens, { method, reference }: LineStep, number: number): number {
+function ownUnits(
+  prepared: PreparedStore,
+  lens: Lens,
+  { method, reference }: LineStep,
+  number: number,
+): number {
   if (reference === null || reference.kind === 'list') return Number.NaN
   const own = ownAmounts(prepared, fieldOf(reference), lens)
   if (!own) return Number.NaN

@@ -161,7 +161,8 @@ function whyLaterList(
   { entry: won, units }: Decided,
   winning: Tried,
 ): LossReason {
-  if (policy === 'lowest' && line.units > units) return { code: 'not-lowest', winner: fromUnits(units, digits) }
+  if (policy === 'lowest' && line.units > units)
+    return { code: 'not-lowest', winner: fromUnits(units, digits) }
   if (entry.rung !== won.rung) return { code: 'lower-rung', rung: entry.rung, winner: won.rung }
   const [rank, place] = entry.rank as [number, number]
   const [wonRank, wonPlace] = won.rank as [number, number]

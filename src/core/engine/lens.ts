@@ -49,7 +49,12 @@ export function conversionInto(prepared: PreparedStore, lens: Lens, from: string
   let step = lens.conversions.get(from)
   if (step === undefined) {
     const { store } = prepared
-    const conversion = findConversion(lens.rates, getSettings(store).currency, from, feeOf(store, lens.currency))
+    const conversion = findConversion(
+      lens.rates,
+      getSettings(store).currency,
+      from,
+      feeOf(store, lens.currency),
+    )
     const digits = { source: priceDigitsOf(store, from), target: lens.digits }
     step = conversion && compilePriceStep(scaling(conversion.factor, digits), lens.rounding, lens.digits)
     lens.conversions.set(from, step)
@@ -59,5 +64,5 @@ export function conversionInto(prepared: PreparedStore, lens: Lens, from: string
 
 /** The target of a conversion; the store's own currency has no fee. */
 export function feeOf(store: Store, code: string) {
-  return { code, fee: store.currency.get(code)?.fee ?? (ZERO) }
+  return { code, fee: store.currency.get(code)?.fee ?? ZERO }
 }

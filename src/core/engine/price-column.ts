@@ -41,14 +41,12 @@ export function priceColumn(prepared: PreparedStore, situation: Situation, quant
 }
 
 /** The same without looking for a kept column or keeping it. */
-export function computeColumn(
-  prepared: PreparedStore,
-  situation: Situation,
-  quantity: number,
-): PriceColumn {
+export function computeColumn(prepared: PreparedStore, situation: Situation, quantity: number): PriceColumn {
   const quantities: Quantities = { own: quantity, counted: null }
   if (situation.policy === 'lowest') return columnCellByCell(prepared, situation, quantities)
-  const shared = situation.ladder.findIndex(([first]) => first?.rung !== 'contract' && first?.rung !== 'account')
+  const shared = situation.ladder.findIndex(
+    ([first]) => first?.rung !== 'contract' && first?.rung !== 'account',
+  )
   const own = shared < 0 ? situation.ladder : situation.ladder.slice(0, shared)
   const others = shared < 0 ? [] : situation.ladder.slice(shared)
   const cells = own.length === 0 ? null : emptyCells(prepared)
@@ -177,7 +175,11 @@ function sweepPlan(
     if (simple) {
       const sources = simple.reference
         ? everyAmount(
-            referenceAmounts(prepared, simple.reference, lensInto(prepared, entry.lens, compiled.list.currency)),
+            referenceAmounts(
+              prepared,
+              simple.reference,
+              lensInto(prepared, entry.lens, compiled.list.currency),
+            ),
           )
         : null
       const failed = sources
@@ -379,7 +381,11 @@ function protectedLists({ ladder }: Situation): ReadonlySet<string> {
 }
 
 /** Where every list of the ladder has its say in every cell there is nothing to sweep. */
-function columnCellByCell(prepared: PreparedStore, situation: Situation, quantities: Quantities): PriceColumn {
+function columnCellByCell(
+  prepared: PreparedStore,
+  situation: Situation,
+  quantities: Quantities,
+): PriceColumn {
   const { prices, sources } = emptyCells(prepared)
   const lists = situation.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
   const sourceOf = new Map(lists.map((id, at) => [id, at]))

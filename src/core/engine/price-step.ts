@@ -142,8 +142,7 @@ export function sweepPriceStep(
   for (let at = from; at < to; at += 1) {
     const source = sources[at] as number
     const price = offset + grid * Math.floor(source * factor + shift)
-    results[at] =
-      source >= least && source <= limit && price > 0 ? price : runPriceStep(step, source)
+    results[at] = source >= least && source <= limit && price > 0 ? price : runPriceStep(step, source)
   }
 }
 

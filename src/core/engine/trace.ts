@@ -69,11 +69,20 @@ export type TraceStep =
       readonly rung: Rung | null
       readonly method: PriceMethod
       /** The break reached, when the line has more than one or starts above nothing. */
-      readonly reached: { readonly from: Decimal; readonly counting: BreakCounting; readonly counted: Decimal } | null
+      readonly reached: {
+        readonly from: Decimal
+        readonly counting: BreakCounting
+        readonly counted: Decimal
+      } | null
       readonly amount: Decimal
       readonly currency: string
     }
-  | { readonly kind: 'rounding'; readonly rule: RoundingRule; readonly amount: Decimal; readonly currency: string }
+  | {
+      readonly kind: 'rounding'
+      readonly rule: RoundingRule
+      readonly amount: Decimal
+      readonly currency: string
+    }
   | {
       readonly kind: 'brackets'
       readonly brackets: readonly { readonly quantity: Decimal; readonly unit: Decimal }[]

@@ -18,7 +18,8 @@ export function parseScope(reader: DraftReader, field: string, scope: What): voi
 export function parseSchedule(reader: DraftReader, field: string, draft: Schedule): Schedule {
   const from = localTime(reader, field, draft.from)
   const to = localTime(reader, field, draft.to)
-  if (from !== null && to !== null && from >= to) reader.report('reversed-window', field, `${from}–${to}`, from)
+  if (from !== null && to !== null && from >= to)
+    reader.report('reversed-window', field, `${from}–${to}`, from)
   for (const month of draft.months)
     if (!(month >= 1 && month <= 12)) reader.report('malformed', field, String(month), '1–12')
   for (const day of draft.weekdays)

@@ -83,7 +83,8 @@ export function countWhat(what: What, items: Iterable<ItemFacts>): number {
 }
 
 function termSpecificity(term: WhatTerm, item: ItemFacts): number | null {
-  if (item.extra !== null) return term.kind === 'extra' && term.extra === item.extra ? VARIANT_SPECIFICITY : null
+  if (item.extra !== null)
+    return term.kind === 'extra' && term.extra === item.extra ? VARIANT_SPECIFICITY : null
   switch (term.kind) {
     case 'extra':
       return null

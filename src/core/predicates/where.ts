@@ -43,8 +43,7 @@ export function matchWhere(where: Where, place: PlaceFacts): WhereMatch {
       .filter((term) => holds(term, place))
       .sort((left, right) => SPECIFICITY[right.kind] - SPECIFICITY[left.kind])[0]
     if (held) by.push(held)
-    else if (terms.length > 0)
-      return { matches: false, because: isRegion ? 'other-region' : 'other-channel' }
+    else if (terms.length > 0) return { matches: false, because: isRegion ? 'other-region' : 'other-channel' }
   }
   return { matches: true, by, specificity: by.reduce((sum, { kind }) => sum + SPECIFICITY[kind], 0) }
 }

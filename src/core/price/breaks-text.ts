@@ -27,7 +27,11 @@ export function parseBreaksText(
     rest = rest.replace(words, '')
     return true
   }
-  const counting: BreakCounting = take(COUNTING.product) ? 'product' : take(COUNTING.line) ? 'line' : 'variant'
+  const counting: BreakCounting = take(COUNTING.product)
+    ? 'product'
+    : take(COUNTING.line)
+      ? 'line'
+      : 'variant'
   const pricing: BreakPricing = take(GRADUATED) ? 'graduated' : 'all-units'
   const breaks: { from: string; method: BreaksDraft['breaks'][number]['method'] }[] = []
   for (const part of rest.split(';').map((each) => each.trim())) {

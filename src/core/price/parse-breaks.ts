@@ -27,7 +27,8 @@ export function parseBreaks(reader: DraftReader, field: string, draft: BreaksDra
     method: parseMethod(reader, field, method, digits),
   }))
   const unsorted = breaks.find(({ from }, at) => at > 0 && compare(from, breaks[at - 1]?.from ?? from) <= 0)
-  if (unsorted) reader.report('unsorted-breaks', field, breaks.map(({ from }) => from).join(', '), unsorted.from)
+  if (unsorted)
+    reader.report('unsorted-breaks', field, breaks.map(({ from }) => from).join(', '), unsorted.from)
   return { breaks, counting: draft.counting, pricing: draft.pricing }
 }
 

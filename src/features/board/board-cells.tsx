@@ -97,7 +97,17 @@ export function BuyerCellContent({ cell, measure, digits, listNames }: BuyerCell
           {cell.marks.join('')}
         </abbr>
       )}
-      <span className={cell.hidden ? 'bg-hatched px-1 text-soft' : below ? 'font-semibold text-error' : missing ? 'text-soft' : ''}>
+      <span
+        className={
+          cell.hidden
+            ? 'bg-hatched px-1 text-soft'
+            : below
+              ? 'font-semibold text-error'
+              : missing
+                ? 'text-soft'
+                : ''
+        }
+      >
         {measureText(measure, cell, digits, listNames)}
         {below && (
           <span className="text-[9px]">

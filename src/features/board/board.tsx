@@ -93,7 +93,12 @@ export function Board({ view, filter }: BoardProps) {
       if (place.open) return null
       const text =
         column >= FIXED
-          ? measureRange(measure, product, column - FIXED, view.columns[column - FIXED]?.digits ?? view.digits)
+          ? measureRange(
+              measure,
+              product,
+              column - FIXED,
+              view.columns[column - FIXED]?.digits ?? view.digits,
+            )
           : fromText(
               product.variants.map((each) => (column === 1 ? each.base : each.cost)),
               view.digits,

@@ -162,9 +162,7 @@ function marksOf(prepared: PreparedStore, situation: Situation, found: FoundPric
   if (entry && entry.compiled.line(line).froms.length > 1) marks.push('Q')
   const isAdjusted = situation.lens.adjustments.length > 0 || found.units !== found.unadjusted
   if (isAdjusted && !entry?.contract?.isProtected && !found.isPublic) marks.push('A')
-  const isConverted = entry
-    ? entry.isForeign
-    : situation.currency !== getSettings(prepared.store).currency
+  const isConverted = entry ? entry.isForeign : situation.currency !== getSettings(prepared.store).currency
   if (isConverted) marks.push('≈')
   return marks
 }

@@ -151,7 +151,10 @@ function readRule(
   const named = /@\s*([^;[\]]+)/.exec(read.part)?.[1]?.trim()
   const codes = [...store['price-list'].values()].map(({ code }) => code)
   const nearest = named === undefined ? null : findNearest(named, codes)
-  const hint = named === undefined ? RULES : `There is no price list “${named}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
+  const hint =
+    named === undefined
+      ? RULES
+      : `There is no price list “${named}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
   return { ok: false, refused: refuse(`“${read.part || typed}” is not a rule. ${hint}`) }
 }
 

@@ -192,7 +192,16 @@ interface LineCellProps {
   readonly effect: LineEffect
 }
 
-function LineCell({ digits, column, scope, rule, ruleText: ruleWords, when, rounding, effect }: LineCellProps) {
+function LineCell({
+  digits,
+  column,
+  scope,
+  rule,
+  ruleText: ruleWords,
+  when,
+  rounding,
+  effect,
+}: LineCellProps) {
   switch (column) {
     case 'for':
       return (

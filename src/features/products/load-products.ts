@@ -35,7 +35,10 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
     const costs = resolved('cost')
     const margins = prices.flatMap((price, at) => {
       const cost = costs[at] ?? null
-      const margin = price === null || cost === null || outlook.situation.currency !== currency ? null : marginPercent(price, cost)
+      const margin =
+        price === null || cost === null || outlook.situation.currency !== currency
+          ? null
+          : marginPercent(price, cost)
       return margin === null ? [] : [margin]
     })
     return {

@@ -120,7 +120,9 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
       <HistorySection
         history={view.history}
         onTakeBack={
-          view.live ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.vantage)) : undefined
+          view.live
+            ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.vantage))
+            : undefined
         }
       />
     </section>

@@ -172,7 +172,9 @@ function Purchase({ variant, unit, money }: PurchaseProps) {
 /** `1 – 9`, `10 – 49`, `from 50`. */
 function bracketText(from: string, next: string | undefined): string {
   if (next === undefined) return `from ${from}`
-  return /^\d+$/.test(from) && /^\d+$/.test(next) ? `${from} – ${Number(next) - 1}` : `${from} to below ${next}`
+  return /^\d+$/.test(from) && /^\d+$/.test(next)
+    ? `${from} – ${Number(next) - 1}`
+    : `${from} to below ${next}`
 }
 
 /** How long typing must rest before the price follows it. */

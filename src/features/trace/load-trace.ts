@@ -9,7 +9,15 @@ import { findNearest } from '@/core/issue/issue'
 import { priceDigitsOf } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
-import { candidateParts, idlePart, idleSentence, listPart, lossSentence, stepParts, type Wording } from './trace-sentences'
+import {
+  candidateParts,
+  idlePart,
+  idleSentence,
+  listPart,
+  lossSentence,
+  stepParts,
+  type Wording,
+} from './trace-sentences'
 import type { TraceLossView, TracePart, TraceView } from './trace-view'
 
 type Loaded =
@@ -71,7 +79,11 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
       others: worded.filter(isOther).map(({ view }) => view),
       idle: trace.idleAdjustments
         .filter(({ reason }) => reason.code !== 'off' && reason.code !== 'archived')
-        .map((idle) => ({ parts: [idlePart(wording, idle)], reason: idleSentence(wording, idle), price: null })),
+        .map((idle) => ({
+          parts: [idlePart(wording, idle)],
+          reason: idleSentence(wording, idle),
+          price: null,
+        })),
       wouldChange: whatWouldChange(wording, asked.value, href),
       cost: resolveValue(product, variant, 'cost').value,
       recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
@@ -118,9 +130,7 @@ function whatWouldChange(
   const priceDigits = priceDigitsOf(wording.store, currency)
   const changes: { parts: readonly TracePart[]; outcome: string }[] = []
   if (trace.winner.kind === 'list') {
-    const next = trace.losers.find(
-      ({ price, reason }) => price !== null && !NEVER_NEXT.has(reason.code),
-    )
+    const next = trace.losers.find(({ price, reason }) => price !== null && !NEVER_NEXT.has(reason.code))
     const base = trace.steps.find(({ kind }) => kind === 'reference')
     const instead = next?.price ?? (base?.currency === currency ? base.amount : undefined)
     const by = next

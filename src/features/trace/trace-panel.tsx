@@ -181,7 +181,11 @@ function Breaks({
         {breaks.map(({ from, unit }) => (
           <li key={from} className="grid grid-cols-[3.5rem_1fr_auto] items-center gap-2 py-0.5">
             <span className="text-soft">from {from}</span>
-            <span aria-hidden className="h-1.5 bg-bar" style={{ width: `${(Number(unit) / highest) * 100}%` }} />
+            <span
+              aria-hidden
+              className="h-1.5 bg-bar"
+              style={{ width: `${(Number(unit) / highest) * 100}%` }}
+            />
             <span>{money(unit)}</span>
           </li>
         ))}

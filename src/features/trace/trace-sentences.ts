@@ -101,7 +101,8 @@ export function stepParts(wording: Wording, step: TraceStep, productHref: string
       return [{ text: roundingWords(step.rule) }]
     case 'brackets': {
       const each = step.brackets.map(
-        ({ quantity, unit }) => `${quantity} at ${formatMoney(unit, step.currency, digitsOf(wording, step.currency))}`,
+        ({ quantity, unit }) =>
+          `${quantity} at ${formatMoney(unit, step.currency, digitsOf(wording, step.currency))}`,
       )
       return [{ text: `On average: ${each.join(', ')}` }]
     }

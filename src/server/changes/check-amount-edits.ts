@@ -9,7 +9,9 @@ const seen = Joi.string().allow(null)
 const typed = Joi.string().allow('').max(40)
 
 const vantage = Joi.object({
-  as: Joi.string().custom((text: string, helpers) => (isBuyerCode(text) ? text : helpers.error('any.invalid'))),
+  as: Joi.string().custom((text: string, helpers) =>
+    isBuyerCode(text) ? text : helpers.error('any.invalid'),
+  ),
   buying: Joi.number().positive(),
   channel: Joi.string().allow(null),
   deliverTo: Joi.string().allow(null),
@@ -47,6 +49,9 @@ export function checkAmountEdits(submitted: readonly AmountEdit[]): string | nul
 
 /** What is wrong with the shape of vantages sent with an edit; `null` when nothing is. */
 export function checkVantages(submitted: readonly Vantage[]): string | null {
-  const { error } = Joi.array().items(vantage).min(1).validate(submitted, { presence: 'required', convert: false })
+  const { error } = Joi.array()
+    .items(vantage)
+    .min(1)
+    .validate(submitted, { presence: 'required', convert: false })
   return error ? `The vantage could not be read: ${error.message}.` : null
 }

@@ -189,8 +189,7 @@ export function parseContext(
   return {
     currency,
     digits,
-    digitsOf: (code) =>
-      code === currency ? digits : (currencies.get(code) ?? priceDigitsOf(store, code)),
+    digitsOf: (code) => (code === currency ? digits : (currencies.get(code) ?? priceDigitsOf(store, code))),
     currencyOfList: (id) => lists.get(id) ?? store['price-list'].get(id)?.currency ?? currency,
   }
 }

@@ -37,12 +37,7 @@ export async function lookFrom(vantage: Vantage): Promise<Outlook> {
   return toOutlook(steppe, prepared, vantage, Date.now())
 }
 
-export function toOutlook(
-  steppe: Steppe,
-  prepared: PreparedStore,
-  vantage: Vantage,
-  now: number,
-): Outlook {
+export function toOutlook(steppe: Steppe, prepared: PreparedStore, vantage: Vantage, now: number): Outlook {
   const { standpoint, as, buyerName, quantity } = resolveVantage(prepared.store, vantage, now)
   return {
     steppe,

@@ -181,7 +181,15 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     axes: Joi.array().items(Joi.string()).unique(),
     ...inherited,
   }),
-  variant: Joi.object({ id, sku: text, product: id, options: stringMap, position, stock: amount, ...inherited }),
+  variant: Joi.object({
+    id,
+    sku: text,
+    product: id,
+    options: stringMap,
+    position,
+    stock: amount,
+    ...inherited,
+  }),
   extra: Joi.object({
     id,
     code: text,
@@ -279,7 +287,11 @@ export interface ShapeError {
 
 /** Checks the shape of a submitted record; an empty list means it has the shape of its kind. */
 export function checkShape(kind: RecordKind, draft: unknown): readonly ShapeError[] {
-  const { error } = RECORD_SCHEMAS[kind].validate(draft, { presence: 'required', convert: false, abortEarly: false })
+  const { error } = RECORD_SCHEMAS[kind].validate(draft, {
+    presence: 'required',
+    convert: false,
+    abortEarly: false,
+  })
   return (error?.details ?? []).map(({ path, message, context }) => ({
     field: path.join('.') || kind,
     value: String(JSON.stringify(context?.['value'])),

@@ -132,7 +132,9 @@ export async function writeChanges(
       await writeRows(transaction, TABLES[kind], records.slice(at, at + ROWS_AT_ONCE), revision)
   }
   for (const kind of [...RECORD_KINDS].reverse()) {
-    const ids = changes.flatMap((change) => (change.kind === kind && change.after === null ? [change.id] : []))
+    const ids = changes.flatMap((change) =>
+      change.kind === kind && change.after === null ? [change.id] : [],
+    )
     if (ids.length > 0)
       await transaction.execute(
         sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`,

@@ -200,7 +200,11 @@ export function breaksPhrase(
 
 function countingWords({ counting, pricing }: Breaks): string {
   const words = [
-    ...(counting === 'product' ? ['all variants counted'] : counting === 'line' ? ['everything counted together'] : []),
+    ...(counting === 'product'
+      ? ['all variants counted']
+      : counting === 'line'
+        ? ['everything counted together']
+        : []),
     ...(pricing === 'graduated' ? ['each bracket at its own price'] : []),
   ]
   return words.length > 0 ? ` (${words.join(', ')})` : ''

@@ -14,10 +14,6 @@ export default async function ShopProduct({ params, searchParams }: ShopProductP
   const product = loadShopProduct(visitor, decodeURIComponent((await params).code))
   if (!product) notFound()
   return (
-    <ProductPage
-      product={product}
-      money={shopMoney(visitor)}
-      chosen={(await searchParams).sku ?? null}
-    />
+    <ProductPage product={product} money={shopMoney(visitor)} chosen={(await searchParams).sku ?? null} />
   )
 }
