@@ -20,7 +20,7 @@ interface IndexedList {
 
 export class IndexedDecimal {
   private readonly lists: readonly IndexedList[]
-  private readonly categories = new Map<string, readonly string[]>()
+  private readonly categories = new Map<string, readonly (readonly [string, number])[]>()
   private readonly ladders = new Map<string, readonly (readonly IndexedList[])[]>()
 
   constructor(
@@ -49,13 +49,8 @@ export class IndexedDecimal {
       from: instant(list.schedule.from, Number.NEGATIVE_INFINITY),
       to: instant(list.schedule.to, Number.POSITIVE_INFINITY),
     }))
-    for (const product of store.product.values()) {
-      const nearest = [...distancesUp(store.category, product.categories)].sort((a, b) => a[1] - b[1])
-      this.categories.set(
-        product.id,
-        nearest.map(([id]) => id),
-      )
-    }
+    for (const product of store.product.values())
+      this.categories.set(product.id, [...distancesUp(store.category, product.categories)])
   }
 
   /** Cents; `null` without a price. */
@@ -110,28 +105,18 @@ export class IndexedDecimal {
     base: Decimal,
     quantity: number,
   ) {
-    const targets: (readonly [string, number])[] = [
-      [variant, 4000],
-      [product, 3000],
-      ...(this.categories.get(product) ?? []).map((id, at) => [id, 1000 - at] as const),
-    ]
     const rows: (readonly [number, PriceLine])[] = []
-    for (const [target, level] of targets)
-      for (const line of byTarget.get(target) ?? []) rows.push([level, line])
+    for (const line of byTarget.get(variant) ?? []) rows.push([4000, line])
+    for (const line of byTarget.get(product) ?? []) rows.push([3000, line])
+    for (const [category, distance] of this.categories.get(product) ?? [])
+      for (const line of byTarget.get(category) ?? []) rows.push([1000 - distance, line])
+    rows.sort((a, b) => b[0] - a[0] || a[1].position - b[1].position)
     for (const [level, line] of rows) {
       const price = priceOf(line, line.rounding ?? list.rounding, base, quantity)
-      if (price) return { price, level: this.levelOf(level, line, product) }
+      if (price) return { price, level }
     }
     const price = list.defaultLine && priceOf(list.defaultLine, list.rounding, base, quantity)
     return price ? { price, level: -1 } : null
-  }
-
-  /** Two categories as far up count alike. */
-  private levelOf(level: number, line: PriceLine, product: string): number {
-    const [term] = line.scope.include
-    if (term?.kind !== 'category') return level
-    const { categories } = this.store.product.get(product)!
-    return 1000 - (distancesUp(this.store.category, categories).get(term.category) ?? 0)
   }
 }
 

@@ -48,7 +48,6 @@ function forgetColumns(prepared: PreparedStore): void {
 function forgetEverything(prepared: PreparedStore): void {
   prepared.columns.clear()
   prepared.flatPrices.clear()
-  prepared.amounts.clear()
   prepared.situations.clear()
 }
 

@@ -14,7 +14,8 @@ import { getSettings, priceDigitsOf, type Store } from '../store/store'
 import { factsOf } from './catalogue-index'
 import { conversionInto, feeOf, lensInto } from './lens'
 import { addition, compose, IDENTITY, type Operation, percentFactor, scaling, toUnits } from './operation'
-import type { Amounts, PreparedStore } from './prepared-store'
+import type { Amounts } from './prepared-amounts'
+import type { PreparedStore } from './prepared-store'
 import { compilePriceStep, type PriceStep, runPriceStep } from './price-step'
 import type { Lens } from './situation'
 
@@ -42,6 +43,15 @@ export function everyAmount(amounts: Amounts): Float64Array {
  * after adjustments.
  */
 export function referenceAmounts(prepared: PreparedStore, field: ReferenceField, lens: Lens): Amounts {
+  const { seen } = lens
+  if (seen.prepared !== prepared) {
+    seen.prepared = prepared
+    seen.amounts = {}
+  }
+  return (seen.amounts[field] ??= findReferenceAmounts(prepared, field, lens))
+}
+
+function findReferenceAmounts(prepared: PreparedStore, field: ReferenceField, lens: Lens): Amounts {
   return kept(prepared, `${field}/${lens.key}`, () => {
     const home = getSettings(prepared.store).currency
     const adjust = field === 'basePrice' ? adjusterOfBase(prepared, lens) : null
@@ -83,16 +93,18 @@ export function setsAny(prepared: PreparedStore, field: ReferenceField, currency
   let found = prepared.setAmounts.get(key)
   if (found === undefined) {
     const { store } = prepared
-    const isHome = currency === getSettings(store).currency
-    const sets = (item: Product | Variant) =>
-      (isHome ? item[field] : (item.ownAmounts[currency]?.[field] ?? null)) !== null
     found =
-      someValue(store.product, sets) ||
-      someValue(store.variant, sets) ||
-      (!isHome && field === 'basePrice' && someValue(store.extra, ({ ownPrices }) => currency in ownPrices))
+      someValue(store.product, (product) => setsAmount(store, product, field, currency)) ||
+      someValue(store.variant, (variant) => setsAmount(store, variant, field, currency)) ||
+      (field === 'basePrice' && someValue(store.extra, ({ ownPrices }) => currency in ownPrices))
     prepared.setAmounts.set(key, found)
   }
   return found
+}
+
+function setsAmount(store: Store, item: Product | Variant, field: ReferenceField, currency: string): boolean {
+  if (currency === getSettings(store).currency) return item[field] !== null
+  return (item.ownAmounts[currency]?.[field] ?? null) !== null
 }
 
 function someValue<Value>(map: ReadonlyMap<string, Value>, test: (value: Value) => boolean): boolean {
@@ -102,19 +114,24 @@ function someValue<Value>(map: ReadonlyMap<string, Value>, test: (value: Value) 
 
 /** As stored: the store's own amount, or the one set in another currency. */
 function storedAmounts(prepared: PreparedStore, field: ReferenceField, currency: string): Amounts {
-  return kept(prepared, `${STORED}${field}/${currency}`, () => {
-    const { store, index } = prepared
-    const digits = priceDigitsOf(store, currency)
-    const isHome = currency === getSettings(store).currency
-    return (number) => {
-      const id = index.items[number] as string
-      const amount =
-        number < index.variantCount
-          ? storedOfVariant(store, id, field, isHome ? null : currency)
-          : storedOfExtra(store, id, field, isHome ? null : currency)
-      return amount === null ? Number.NaN : toUnits(amount, digits)
-    }
-  })
+  return kept(prepared, `${STORED}${field}/${currency}`, () => reckonStored(prepared, field, currency))
+}
+
+function reckonStored(
+  { store, index }: PreparedStore,
+  field: ReferenceField,
+  currency: string,
+): Amounts['reckon'] {
+  const digits = priceDigitsOf(store, currency)
+  const other = currency === getSettings(store).currency ? null : currency
+  return (number) => {
+    const id = index.items[number] as string
+    const amount =
+      number < index.variantCount
+        ? storedOfVariant(store, id, field, other)
+        : storedOfExtra(store, id, field, other)
+    return amount === null ? Number.NaN : toUnits(amount, digits)
+  }
 }
 
 const STORED = 'stored/'
@@ -255,13 +272,27 @@ export function amountInto(store: Store, lens: Lens, amount: Decimal) {
  * The amounts that stay known when some items are edited, for the store after the edit. What is reckoned from
  * others is dropped; it is reckoned again for the items looked at.
  */
-export function keepAmounts(before: PreparedStore, after: PreparedStore, touched: ReadonlySet<number>): void {
+export function keepAmounts(
+  before: PreparedStore,
+  after: PreparedStore,
+  touched: ReadonlySet<number>,
+  edited: readonly (Product | Variant)[],
+): void {
   for (const [key, amounts] of before.amounts) {
     if (!key.startsWith(STORED)) continue
     const [field, currency] = key.slice(STORED.length).split('/') as [ReferenceField, string]
-    const values = Float64Array.from(amounts.values)
+    const values = touched.size === 0 ? amounts.values : amounts.values.slice()
     for (const number of touched) values[number] = UNKNOWN
-    const fresh = storedAmounts(after, field, currency)
-    after.amounts.set(key, { ...fresh, values, isComplete: touched.size === 0 && amounts.isComplete })
+    const isComplete = touched.size === 0 && amounts.isComplete
+    after.amounts.set(key, { values, reckon: reckonStored(after, field, currency), isComplete })
   }
+  for (const [key, isSet] of before.setAmounts) {
+    const [field, currency] = key.split('/') as [ReferenceField, string]
+    after.setAmounts.set(key, isSet || edited.some((item) => setsAmount(after.store, item, field, currency)))
+  }
+}
+
+/** The store's own base prices, which nearly every price starts from. */
+export function readBasePrices(prepared: PreparedStore): void {
+  everyAmount(storedAmounts(prepared, 'basePrice', getSettings(prepared.store).currency))
 }

@@ -23,6 +23,8 @@ export interface CatalogueIndex {
   readonly signaturesOf: ReadonlyMap<string, readonly number[]>
   /** Signatures of variants; those of extras come after them. */
   readonly variantSignatures: number
+  /** What rules above the product know of each signature of variants. */
+  readonly signatureFacts: readonly ItemFacts[]
 }
 
 export function indexCatalogue(store: Store): CatalogueIndex {
@@ -59,7 +61,7 @@ export function indexCatalogue(store: Store): CatalogueIndex {
     signatures.push(signature++)
   }
   return numberItems({ ids, products, signatures }, variantCount, signature, {
-    signaturesOf: gatherSignatures(store, firsts),
+    ...gatherSignatures(store, firsts),
     variantSignatures: firsts.length,
   })
 }
@@ -105,7 +107,7 @@ function numberItems(
   { ids, products, signatures }: FoundItems,
   variantCount: number,
   count: number,
-  facts: Pick<CatalogueIndex, 'signaturesOf' | 'variantSignatures'>,
+  facts: Pick<CatalogueIndex, 'signaturesOf' | 'variantSignatures' | 'signatureFacts'>,
 ): CatalogueIndex {
   const signatureStarts = new Int32Array(count + 1)
   for (const signature of signatures) (signatureStarts[signature + 1] as number) += 1
@@ -160,29 +162,34 @@ export function attributeKey(name: string, value: string): string {
   return JSON.stringify([name, value])
 }
 
-function gatherSignatures(store: Store, firsts: readonly string[]): ReadonlyMap<string, readonly number[]> {
-  const gathered = new Map<string, number[]>()
-  firsts.forEach((id, signature) => {
+function gatherSignatures(
+  store: Store,
+  firsts: readonly string[],
+): Pick<CatalogueIndex, 'signaturesOf' | 'signatureFacts'> {
+  const signaturesOf = new Map<string, number[]>()
+  const signatureFacts = firsts.map((id, signature) => {
     const variant = store.variant.get(id)
     const product = variant && store.product.get(variant.product)
-    if (!variant || !product) return
-    const { categories, attributes, family } = itemFacts(
-      product,
-      variant,
-      categoriesOf(store.category, product),
-    )
+    if (!variant || !product) throw new RangeError(`there is no variant ${id}`)
+    const facts = itemFacts(product, variant, categoriesOf(store.category, product))
     const keys = [
-      ...categories.keys(),
-      ...(family === null ? [] : [family]),
-      ...Object.entries(attributes).map(([name, value]) => attributeKey(name, value)),
+      ...facts.categories.keys(),
+      ...(facts.family === null ? [] : [facts.family]),
+      ...Object.entries(facts.attributes).map(([name, value]) => attributeKey(name, value)),
     ]
     for (const key of keys) {
-      const known = gathered.get(key)
+      const known = signaturesOf.get(key)
       if (known) known.push(signature)
-      else gathered.set(key, [signature])
+      else signaturesOf.set(key, [signature])
     }
+    return unnamed(facts)
   })
-  return gathered
+  return { signaturesOf, signatureFacts }
+}
+
+/** Facts no term that names an item, or looks at its price or stock, matches. */
+function unnamed(facts: ItemFacts): ItemFacts {
+  return { ...facts, variant: '', product: '', basePrice: null, stock: '' as ItemFacts['stock'] }
 }
 
 function branchText({ categories, attributes }: Product): string {

@@ -45,6 +45,7 @@ export class CompiledList {
   private readonly compiledLines: (CompiledLine | undefined)[] = []
   private contents: Contents | null = null
   private planRows: CandidateRows | null = null
+  private plannedSignatures: Int32Array | null = null
   private scopeMask: Uint8Array | null = null
 
   constructor(
@@ -105,6 +106,16 @@ export class CompiledList {
     return (this.planRows ??= this.makePlan())
   }
 
+  /** The signatures the plan says anything of, rising. */
+  planned(): Int32Array {
+    if (this.plannedSignatures) return this.plannedSignatures
+    const { starts } = this.plan()
+    const found: number[] = []
+    for (let signature = 0; signature + 1 < starts.length; signature += 1)
+      if (starts[signature] !== starts[signature + 1]) found.push(signature)
+    return (this.plannedSignatures = Int32Array.from(found))
+  }
+
   /** Where an item's own row stands in `named`; −1 without one. */
   findNamed(number: number): number {
     const { named } = this
@@ -160,7 +171,7 @@ export class CompiledList {
   }
 
   private makePlan(): CandidateRows {
-    const { index, store, lines, list } = this
+    const { index, lines, list } = this
     const bySignature = new Map<number, number[]>()
     const every = [...new Array(index.variantSignatures).keys()]
     for (const at of this.broad) {
@@ -175,8 +186,8 @@ export class CompiledList {
     return toRows(index.signatureStarts.length - 1, (signature) => {
       if (signature >= index.variantSignatures) return []
       const among = bySignature.get(signature)
-      const first = index.signatureStarts[signature] as number
-      const candidates = among ? matching(lines, among, unnamed(factsOf(store, index, first))) : []
+      const facts = index.signatureFacts[signature] as ItemFacts
+      const candidates = among ? matching(lines, among, facts) : []
       return list.defaultLine ? [...candidates, this.defaultCandidate()] : candidates
     })
   }
@@ -405,11 +416,6 @@ function matching(lines: readonly PriceLine[], among: readonly number[], facts: 
     if (match.matches) found.push({ line, specificity: match.specificity })
   }
   return found.sort((left, right) => right.specificity - left.specificity || left.line - right.line)
-}
-
-/** Facts no term that names an item, or looks at its price or stock, matches. */
-function unnamed(facts: ItemFacts): ItemFacts {
-  return { ...facts, variant: '', product: '', basePrice: null, stock: '' as ItemFacts['stock'] }
 }
 
 function signaturesReached(

@@ -30,6 +30,7 @@ export function makeLens({ store, currency, rounding, adjustments, at, rates }: 
     rates,
     conversions: new Map(),
     into: new Map(),
+    seen: { prepared: null, amounts: {} },
   }
 }
 

@@ -2,7 +2,7 @@ import type { RecordKind } from '../issue/issue'
 import { ALWAYS, compileSchedule } from '../predicates/when'
 import type { PriceLine } from '../price/price-list'
 import { type Change, getSettings, type Store } from '../store/store'
-import { keepAmounts } from './amounts'
+import { keepAmounts, readBasePrices } from './amounts'
 import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
 import { compileList, compileLists, type CompiledList } from './compiled-list'
 import { withLists } from './open-situation'
@@ -11,7 +11,9 @@ import type { PreparedStore } from './prepared-store'
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {
   const index = indexCatalogue(store)
-  return assemble(store, index, compileLists(store, index))
+  const prepared = assemble(store, index, compileLists(store, index))
+  readBasePrices(prepared)
+  return prepared
 }
 
 function assemble(
@@ -80,7 +82,10 @@ export function refresh(prepared: PreparedStore, next: Store, changes: readonly 
   const touchedItems = new Set(changes.flatMap((change) => numbersTouched(index, change)))
   const lists = refreshLists(prepared, next, changes, touchedItems.size > 0)
   const after = assemble(next, index, lists)
-  keepAmounts(prepared, after, touchedItems)
+  const edited = changes.flatMap((change) =>
+    (change.kind === 'product' || change.kind === 'variant') && change.after ? [change.after] : [],
+  )
+  keepAmounts(prepared, after, touchedItems, edited)
   if (touchedItems.size === 0) keepFlatPrices(prepared, after)
   const onlyLines = changes.every(
     ({ kind }) => kind === 'price-line' || kind === 'product' || kind === 'variant',

@@ -4,16 +4,8 @@ import type { Contract } from '../price/contract'
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
+import type { Amounts } from './prepared-amounts'
 import type { Situation } from './situation'
-
-/** One amount of every item in one currency, each reckoned when first asked for. */
-export interface Amounts {
-  /** In smallest units, by number; NaN where there is none, −1 where it is not known yet. */
-  readonly values: Float64Array
-  readonly reckon: (number: number) => number
-  /** Whether no value is missing any more. */
-  isComplete: boolean
-}
 
 /** The price of every item for one buyer, by the numbers of the catalogue index. */
 export interface PriceColumn {

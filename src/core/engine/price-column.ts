@@ -150,8 +150,7 @@ function reopen(numbers: Int32Array, sources: Int16Array): void {
 }
 
 function hasPlan(compiled: CompiledList): boolean {
-  const { starts } = compiled.plan()
-  return (starts[starts.length - 1] as number) > 0
+  return compiled.planned().length > 0
 }
 
 /** One pass over the signatures a list's plan speaks of; `only` narrows it to some of them. */
@@ -164,30 +163,49 @@ function sweepPlan(
   only: Uint8Array | null,
 ): void {
   const { compiled } = entry
-  const { index } = prepared
+  const { signatureStarts } = prepared.index
   const { starts, lines } = compiled.plan()
-  for (let signature = 0; signature < index.variantSignatures; signature += 1) {
-    const candidate = starts[signature] as number
-    if (candidate === starts[signature + 1] || (only && only[signature] !== 1)) continue
-    const from = index.signatureStarts[signature] as number
-    const to = index.signatureStarts[signature + 1] as number
-    const simple = simpleStep(entry, compiled, lines[candidate] as number, quantities)
-    if (simple) {
-      const sources = simple.reference
-        ? everyAmount(
-            referenceAmounts(
-              prepared,
-              simple.reference,
-              lensInto(prepared, entry.lens, compiled.list.currency),
-            ),
-          )
-        : null
-      const failed = sources
-        ? sweep(simple.step as PriceStep, sources, from, to, source, cells)
-        : fill(simple.fixed, from, to, source, cells)
+  const steps = new Map<number, Swept | null>()
+  for (const signature of compiled.planned()) {
+    if (only && only[signature] !== 1) continue
+    const from = signatureStarts[signature] as number
+    const to = signatureStarts[signature + 1] as number
+    const line = lines[starts[signature] as number] as number
+    let swept = steps.get(line)
+    if (swept === undefined) steps.set(line, (swept = toSwept(prepared, entry, line, quantities)))
+    if (swept) {
+      const failed =
+        swept.sources === null
+          ? fill(swept.fixed, from, to, source, cells)
+          : sweep(swept.step as PriceStep, swept.sources, from, to, source, cells)
       if (failed === 0) continue
     }
     cellByCell(prepared, entry, quantities, from, to, source, cells)
+  }
+}
+
+/** A line that is one step for all its items, and what it starts from. */
+interface Swept {
+  readonly fixed: number
+  readonly step: PriceStep | null
+  /** `null` for a fixed amount. */
+  readonly sources: Float64Array | null
+}
+
+function toSwept(
+  prepared: PreparedStore,
+  entry: LadderEntry,
+  line: number,
+  quantities: Quantities,
+): Swept | null {
+  const simple = simpleStep(entry, entry.compiled, line, quantities)
+  if (!simple) return null
+  const { fixed, step, reference } = simple
+  const lens = lensInto(prepared, entry.lens, entry.compiled.list.currency)
+  return {
+    fixed,
+    step,
+    sources: reference && everyAmount(referenceAmounts(prepared, reference, lens)),
   }
 }
 

@@ -7,7 +7,9 @@ import type { BuyerFacts, WhoTerm } from '../predicates/who'
 import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { Rung } from '../price/ladder'
+import type { ReferenceField } from '../catalogue/product'
 import type { CompiledList } from './compiled-list'
+import type { Amounts } from './prepared-amounts'
 import type { PriceStep } from './price-step'
 
 /** A list on a buyer's ladder. */
@@ -44,6 +46,8 @@ export interface Lens {
   readonly conversions: Map<string, PriceStep | null>
   /** The same look at another currency, for what lists of that currency start from. */
   readonly into: Map<string, Lens>
+  /** The reference amounts looked up last, by field, and the prepared store they are of. */
+  readonly seen: { prepared: object | null; amounts: Partial<Record<ReferenceField, Amounts>> }
 }
 
 /** Everything about who asks, where and when, resolved once for all items. */
