@@ -1,0 +1,304 @@
+import 'server-only'
+
+import type { Issue, RecordKind } from '@/core/issue/issue'
+import { RECORD_KINDS } from '@/core/issue/issue'
+import { ALWAYS } from '@/core/predicates/when'
+import { EVERYTHING } from '@/core/predicates/what'
+import { EVERYWHERE } from '@/core/predicates/where'
+import { checkChanges } from '@/core/store/check-changes'
+import { parseRecord } from '@/core/store/parse-record'
+import { applyChanges, type Change, emptyStore, type Store } from '@/core/store/store'
+import { parseContext } from '../changes/commit'
+import { checkShape } from '../records/record-schema'
+
+/** The name of each kind of record in the document. */
+export const SECTIONS: Readonly<Record<RecordKind, string>> = {
+  settings: 'settings',
+  currency: 'currencies',
+  'exchange-rate': 'exchangeRates',
+  channel: 'channels',
+  region: 'regions',
+  category: 'categories',
+  'price-family': 'priceFamilies',
+  product: 'products',
+  variant: 'variants',
+  extra: 'extras',
+  group: 'groups',
+  account: 'accounts',
+  'price-list': 'priceLists',
+  'price-line': 'priceLines',
+  contract: 'contracts',
+  adjustment: 'adjustments',
+}
+
+const FORMAT = 'steppe-store'
+const VERSION = 1
+
+type Fields = Record<string, unknown>
+
+const amounts = { basePrice: null, cost: null, recommendedPrice: null, floor: null }
+const sellable = { ...amounts, weight: null, ownAmounts: {}, family: null, status: 'active' }
+const active = { status: 'active' }
+const anyBreak = { counting: 'variant', pricing: 'all-units' }
+
+/** What a field is when the document leaves it out, so that a document written by hand stays short. */
+export const DEFAULTS: Readonly<Record<RecordKind, Fields>> = {
+  settings: {
+    id: 'settings',
+    name: 'Store',
+    priceDigits: 2,
+    timeZone: 'UTC',
+    country: 'IE',
+    taxBasis: 'net',
+    policy: 'first',
+    neverAbovePublic: false,
+    comparedWith: 'nothing',
+  },
+  currency: { fee: '0', rounding: null, priceDigits: 2, ageLimit: null, ...active },
+  'exchange-rate': { source: 'manual' },
+  channel: { groups: [], position: 0, ...active },
+  region: {
+    countries: [],
+    currency: null,
+    rounding: null,
+    taxDisplay: 'gross',
+    isDefault: false,
+    position: 0,
+    ...active,
+  },
+  category: { parent: null, position: 0, ...active },
+  'price-family': active,
+  product: {
+    description: '',
+    picture: 'hive',
+    unit: 'each',
+    attributes: {},
+    axes: [],
+    ...sellable,
+  },
+  variant: { options: {}, position: 0, stock: null, ...sellable },
+  extra: { scope: EVERYTHING, basePrice: null, cost: null, ownPrices: {}, position: 0, ...active },
+  group: { trade: false, position: 0, ...active },
+  account: {
+    country: 'IE',
+    city: '',
+    groups: [],
+    tags: [],
+    emails: [],
+    addresses: [],
+    currency: null,
+    taxNumber: '',
+    paymentTerms: '',
+    ...active,
+  },
+  'price-list': {
+    purpose: 'other',
+    state: 'on',
+    ...active,
+    taxBasis: 'net',
+    audience: { include: [{ kind: 'everyone' }], exclude: [] },
+    scope: EVERYTHING,
+    place: EVERYWHERE,
+    schedule: ALWAYS,
+    rank: 1,
+    defaultLine: null,
+    rounding: null,
+    onlyListed: false,
+  },
+  'price-line': { position: 0, schedule: null, rounding: null, ...anyBreak },
+  contract: {
+    state: 'active',
+    accounts: [],
+    groups: [],
+    from: null,
+    to: null,
+    lists: [],
+    rank: 1,
+    currency: null,
+    policy: null,
+    minimumOrder: null,
+    paymentTerms: '',
+    isProtected: false,
+  },
+  adjustment: {
+    state: 'on',
+    ...active,
+    target: 'base',
+    rounding: null,
+    rank: 1,
+    audience: { include: [{ kind: 'everyone' }], exclude: [] },
+    scope: EVERYTHING,
+    place: EVERYWHERE,
+    schedule: ALWAYS,
+  },
+}
+
+/**
+ * The whole configuration as one JSON document: every field of every record, records and fields in a fixed order,
+ * so that the same store gives the same text.
+ */
+export function toDocument(store: Store): object {
+  const sections = RECORD_KINDS.map((kind) => {
+    const records = [...(store[kind] as ReadonlyMap<string, { readonly id: string }>).values()]
+    const sorted = records.sort((left, right) => (left.id < right.id ? -1 : 1)).map(inFixedOrder)
+    return [SECTIONS[kind], kind === 'settings' ? (sorted[0] ?? null) : sorted]
+  })
+  return { format: FORMAT, version: VERSION, ...Object.fromEntries(sections) }
+}
+
+/** A database keeps the fields of an object in an order of its own. */
+function inFixedOrder(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(inFixedOrder)
+  if (value === null || typeof value !== 'object') return value
+  const rank = (field: string) => FIRST_FIELDS.indexOf(field) + 1 || FIRST_FIELDS.length + 1
+  const fields = Object.entries(value).sort(
+    ([left], [right]) => rank(left) - rank(right) || (left < right ? -1 : 1),
+  )
+  return Object.fromEntries(fields.map(([field, inner]) => [field, inFixedOrder(inner)]))
+}
+
+const FIRST_FIELDS = ['id', 'code', 'sku', 'name', 'kind']
+
+/** Something wrong with a document: where in it, what was found, and what would be right. */
+export interface DocumentError {
+  readonly code: string
+  /** `products[3].basePrice` */
+  readonly where: string
+  readonly value: string
+  readonly expected: string | null
+}
+
+export type ReadDocument =
+  | { readonly ok: true; readonly store: Store }
+  | { readonly ok: false; readonly errors: readonly DocumentError[] }
+
+/**
+ * Reads a document into a store. Everything wrong with it is told at once.
+ *
+ * Errors  an unknown section or field is refused with its name, whatever `parseRecord` and `checkChanges` refuse.
+ * Holds   `readDocument(toDocument(store))` is `store`.
+ */
+export function readDocument(document: unknown): ReadDocument {
+  if (document === null || typeof document !== 'object' || Array.isArray(document))
+    return fail([error('malformed', '', 'the document', 'a JSON object')])
+  const given = document as Fields
+  const errors = checkHead(given)
+  const drafts = RECORD_KINDS.flatMap((kind) => readSection(kind, given[SECTIONS[kind]], given, errors))
+  if (errors.length > 0) return fail(errors)
+
+  const requests = drafts.map(({ kind, record }) => ({ kind, id: record['id'] as string, after: record }))
+  const context = parseContext(emptyStore(), requests as never)
+  const changes: Change[] = []
+  for (const { kind, record, where } of drafts) {
+    const shape = checkShape(kind, record)
+    errors.push(
+      ...shape.map((wrong) => error('malformed', `${where}.${wrong.field}`, wrong.value, wrong.expected)),
+    )
+    if (shape.length > 0) continue
+    const parsed = parseRecord(kind, record as never, context)
+    if (!parsed.ok) errors.push(...parsed.issues.map((issue) => fromIssue(issue, where)))
+    else changes.push({ kind, id: parsed.value.id, before: null, after: parsed.value } as Change)
+  }
+  if (errors.length > 0) return fail(errors)
+  const store = applyChanges(emptyStore(), changes)
+  const issues = checkChanges(store, changes)
+  if (issues.length > 0)
+    return fail(issues.map((issue) => fromIssue(issue, `${SECTIONS[issue.kind]} ${issue.label}`)))
+  return { ok: true, store }
+}
+
+function checkHead(given: Fields): DocumentError[] {
+  const errors: DocumentError[] = []
+  if (given['format'] !== FORMAT) errors.push(error('malformed', 'format', given['format'], FORMAT))
+  if (given['version'] !== VERSION)
+    errors.push(error('malformed', 'version', given['version'], String(VERSION)))
+  const known = ['format', 'version', ...Object.values(SECTIONS)]
+  for (const field of Object.keys(given))
+    if (!known.includes(field)) errors.push(error('unknown-field', field, field, known.join(', ')))
+  if (given['settings'] === undefined || given['settings'] === null)
+    errors.push(error('missing', 'settings', 'nothing', '{ "currency": "EUR" }'))
+  return errors
+}
+
+interface Draft {
+  readonly kind: RecordKind
+  readonly record: Fields
+  readonly where: string
+}
+
+function readSection(
+  kind: RecordKind,
+  section: unknown,
+  document: Fields,
+  errors: DocumentError[],
+): readonly Draft[] {
+  const name = SECTIONS[kind]
+  const records = kind === 'settings' ? [section ?? {}] : (section ?? [])
+  if (!Array.isArray(records)) {
+    errors.push(error('malformed', name, typeof section, 'an array'))
+    return []
+  }
+  const ids = new Set<string>()
+  return records.flatMap((given: unknown, at): readonly Draft[] => {
+    const where = kind === 'settings' ? name : `${name}[${at}]`
+    if (given === null || typeof given !== 'object' || Array.isArray(given)) {
+      errors.push(error('malformed', where, given, 'an object'))
+      return []
+    }
+    const record = withDefaults(kind, given as Fields, document)
+    if (typeof record['id'] !== 'string' || record['id'] === '') {
+      errors.push(error('missing', `${where}.id`, record['id'], 'an id, or a code or SKU to take it from'))
+      return []
+    }
+    if (ids.has(record['id'])) {
+      errors.push(error('duplicate', `${where}.id`, record['id'], null))
+      return []
+    }
+    ids.add(record['id'])
+    return [{ kind, record, where }]
+  })
+}
+
+/** The id of a record that does not name one is its code or SKU; a list without a currency is in the store's. */
+function withDefaults(kind: RecordKind, given: Fields, document: Fields): Fields {
+  const settings = document['settings'] as Fields | undefined
+  const id = given['id'] ?? given['code'] ?? given['sku'] ?? DEFAULTS[kind]['id']
+  const record: Fields = { ...DEFAULTS[kind], ...given, id }
+  if (kind === 'price-list') record['currency'] ??= settings?.['currency']
+  if (kind === 'exchange-rate') {
+    record['per'] ??= settings?.['currency']
+    record['id'] ??= `${String(record['currency'])} ${String(record['from'])}`
+  }
+  if (kind === 'currency') record['code'] ??= id
+  for (const [field, value] of Object.entries(NESTED_DEFAULTS)) {
+    const own = record[field]
+    if (own !== null && typeof own === 'object' && !Array.isArray(own)) record[field] = { ...value, ...own }
+  }
+  return record
+}
+
+/** Inner objects may leave out what is usual, too. */
+const NESTED_DEFAULTS: Readonly<Record<string, Fields>> = {
+  audience: { exclude: [] },
+  scope: { exclude: [] },
+  place: EVERYWHERE as unknown as Fields,
+  schedule: ALWAYS as unknown as Fields,
+  defaultLine: anyBreak,
+}
+
+function fromIssue({ code, field, value, expected }: Issue, where: string): DocumentError {
+  return error(code, `${where}.${field}`, value, expected)
+}
+
+function error(code: string, where: string, value: unknown, expected: string | null): DocumentError {
+  return {
+    code,
+    where,
+    value: typeof value === 'string' ? value : (JSON.stringify(value) ?? 'nothing'),
+    expected,
+  }
+}
+
+function fail(errors: readonly DocumentError[]): ReadDocument {
+  return { ok: false, errors }
+}

@@ -1,0 +1,215 @@
+import { decimal } from '@/core/decimal/decimal'
+import { ask } from '@/core/engine/ask'
+import { prepare } from '@/core/engine/prepare'
+import { RECORD_KINDS } from '@/core/issue/issue'
+import { documentSchema } from '@/server/exchange/document-schema'
+import { answerQuestions, type PriceAnswer } from '@/server/exchange/price-questions'
+import { readDocument, toDocument } from '@/server/exchange/store-document'
+import { lookAs, prepared, store } from '@tests/fixtures/demo-outlook'
+import { randomStore } from '@tests/fixtures/random-store'
+import fc from 'fast-check'
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+const NOW = Date.parse('2026-11-25T10:00:00Z')
+type Fields = Record<string, unknown>
+
+/** A document as somebody would write it by hand. */
+const SMALL = {
+  format: 'steppe-store',
+  version: 1,
+  settings: { currency: 'EUR' },
+  categories: [{ code: 'frames', name: 'Frames' }],
+  products: [{ code: 'FR', name: 'Frame', categories: ['frames'], basePrice: '25.90' }],
+  variants: [{ sku: 'FR-1', product: 'FR' }],
+  groups: [{ code: 'farms', name: 'Farms', trade: true }],
+  accounts: [{ code: 'fennmoor', name: 'Fennmoor', groups: ['farms'] }],
+  priceLists: [{ code: 'level', name: 'Level', audience: { include: [{ kind: 'group', group: 'farms' }] } }],
+  priceLines: [
+    {
+      id: 'line',
+      list: 'level',
+      scope: { include: [{ kind: 'everything' }] },
+      breaks: [
+        { from: '0', method: { kind: 'percent', percent: '-12', reference: { kind: 'base' } } },
+        { from: '10', method: { kind: 'fixed', amount: '20' } },
+      ],
+    },
+  ],
+}
+
+describe('the store document', () => {
+  test('what is written is read back, to the last field, and written again the same', () => {
+    fc.assert(
+      fc.property(randomStore, (random) => {
+        // Random rules may be for nobody or hold nothing, which a real store never does.
+        const text = JSON.stringify(toDocument(random))
+        const read = readDocument(JSON.parse(text))
+        if (read.ok) expect(JSON.stringify(toDocument(read.store))).toBe(text)
+      }),
+      { numRuns: 50 },
+    )
+    const text = JSON.stringify(toDocument(store))
+    const read = readDocument(JSON.parse(text))
+    if (!read.ok) throw new Error(JSON.stringify(read.errors))
+    expect(JSON.stringify(toDocument(read.store))).toBe(text)
+    for (const kind of RECORD_KINDS)
+      expect(Object.fromEntries(read.store[kind])).toEqual(Object.fromEntries(store[kind]))
+  })
+
+  test('what is usual may be left out', () => {
+    const read = readDocument(SMALL)
+    if (!read.ok) throw new Error(JSON.stringify(read.errors))
+    expect(read.store.account.get('fennmoor')).toMatchObject({ groups: ['farms'], status: 'active' })
+  })
+
+  const errorsOf = (changed: Fields) => {
+    const read = readDocument({ ...SMALL, ...changed })
+    return read.ok ? [] : read.errors.map(({ code, where, value }) => `${code} ${where} ${value}`)
+  }
+  test.each<[string, Fields, string]>([
+    ['an unknown section', { prices: [] }, 'unknown-field prices prices'],
+    ['another version', { version: 2 }, 'malformed version 2'],
+    [
+      'an unknown field',
+      { groups: [{ code: 'farms', name: 'Farms', colour: 'red' }] },
+      'malformed groups[0].colour "red"',
+    ],
+    [
+      'an amount with too many digits',
+      { products: [{ ...SMALL.products[0], basePrice: '1.005' }] },
+      'too-many-digits products[0].basePrice 1.005',
+    ],
+    [
+      'a number where text stands',
+      { products: [{ ...SMALL.products[0], basePrice: 25.9 }] },
+      'malformed products[0].basePrice 25.9',
+    ],
+    [
+      'a reference to nothing',
+      { variants: [{ sku: 'FR-1', product: 'GONE' }] },
+      'unknown variants FR-1.product GONE',
+    ],
+    [
+      'one id twice',
+      {
+        groups: [
+          { code: 'farms', name: 'A' },
+          { code: 'farms', name: 'B' },
+        ],
+      },
+      'duplicate groups[1].id farms',
+    ],
+    ['no settings', { settings: undefined }, 'missing settings nothing'],
+  ])('%s is refused with its place', (_what, changed, expected) =>
+    expect(errorsOf(changed)).toContain(expected),
+  )
+
+  test('the schema in docs is the one records are checked with', () =>
+    expect(JSON.parse(readFileSync('docs/store-document.schema.json', 'utf8'))).toEqual(
+      JSON.parse(JSON.stringify(documentSchema())),
+    ))
+})
+
+describe('price questions', () => {
+  const answersTo = (...questions: readonly Fields[]) =>
+    answerQuestions(prepared, questions, NOW) as readonly PriceAnswer[]
+
+  test('an answer is the engine’s, with the digits of its currency', () => {
+    const [answer] = answersTo({ id: 'a', as: { account: 'fennmoor' }, sku: 'FR-BR-PF', quantity: '20' })
+    expect(answer).toMatchObject({
+      id: 'a',
+      currency: 'EUR',
+      see: true,
+      seePrice: true,
+      buy: true,
+      unit: { net: '21.00', tax: '0.00', gross: '21.00' },
+      total: { net: '420.00' },
+      was: { net: '25.90' },
+      breaks: [
+        { from: '1', unit: { net: '21.65' } },
+        { from: '20', unit: { net: '21.00' } },
+        { from: '100', unit: { net: '20.20' } },
+      ],
+      trace: { winner: { kind: 'list', contract: 'contract-C-104' } },
+    })
+    const asked = ask(prepared, {
+      ...lookAs('account:fennmoor').standpoint,
+      variant: 'variant-FR-BR-PF',
+      quantity: decimal(20),
+      extras: [],
+      basket: [],
+    })
+    expect(answer && 'trace' in answer && answer.trace).toEqual(asked.ok && asked.value.trace)
+  })
+
+  test('place, currency, extras and date are taken into account', () => {
+    const [britain, yen, spring] = answersTo(
+      { id: 'b', as: { guest: true }, sku: 'FR-BR-PF', deliverTo: { country: 'GB' }, extras: ['assembly'] },
+      { id: 'n', as: { guest: true }, sku: 'HV-NAT-PF', currency: 'NOK' },
+      { id: 's', as: { guest: true }, sku: 'HV-NAT-PF', at: '2027-03-02T00:00:00Z' },
+    )
+    expect(britain).toMatchObject({
+      currency: 'GBP',
+      unit: { net: '27.65' },
+      extras: [{ code: 'assembly', unit: { net: '5.75' } }],
+    })
+    expect(yen).toMatchObject({ currency: 'NOK' })
+    expect(spring).toMatchObject({ trace: { winner: { at: { list: 'list-spring-build-up' } } } })
+  })
+
+  test.each<[Fields, Fields]>([
+    [{ as: { account: 'fenmoor' } }, { code: 'unknown-account', where: 'as.account', nearest: 'fennmoor' }],
+    [{ sku: 'FR-BR-PX' }, { code: 'unknown-sku', where: 'sku', nearest: 'FR-BR-PF' }],
+    [{ quantitty: 3 }, { code: 'unknown-field', where: 'quantitty', nearest: 'quantity' }],
+    [{ quantity: '0' }, { code: 'bad-quantity', where: 'quantity' }],
+    [{ quantity: '1,5' }, { code: 'bad-quantity', where: 'quantity' }],
+    [{ currency: 'USD' }, { code: 'unknown-currency', where: 'currency' }],
+    [{ channel: 'wep' }, { code: 'unknown-channel', nearest: 'web' }],
+    [{ extras: ['branding'] }, { code: 'unknown-extra', where: 'extras' }],
+    [{ at: '2027-03-01T00:00' }, { code: 'bad-instant', where: 'at' }],
+    [{ as: {} }, { code: 'malformed', where: 'as' }],
+    [{ as: { guest: true, account: 'fennmoor' } }, { code: 'malformed', where: 'as' }],
+  ])('%j is refused with %j, and the next one is answered', (changed, error) => {
+    const [refused, answered] = answersTo(
+      { id: 'x', as: { guest: true }, sku: 'FR-BR-PF', ...changed },
+      { id: 'y', as: { guest: true }, sku: 'FR-BR-PF' },
+    )
+    expect(refused).toMatchObject({ id: 'x', error })
+    expect(answered).toMatchObject({ id: 'y', unit: { net: '25.90' } })
+  })
+
+  test('on the command line, without a server or a database', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'steppe-ask-'))
+    const file = (name: string, value: unknown) => {
+      writeFileSync(join(folder, name), JSON.stringify(value))
+      return join(folder, name)
+    }
+    const run = (...words: readonly string[]) =>
+      spawnSync(
+        process.execPath,
+        ['--conditions=react-server', '--import', 'tsx', 'scripts/steppe.ts', ...words],
+        {
+          encoding: 'utf8',
+        },
+      )
+    const questions = file('questions.json', [
+      { id: '1', as: { account: 'fennmoor' }, sku: 'fr-1', quantity: 10 },
+    ])
+    const right = run('ask', file('store.json', SMALL), questions)
+    expect(JSON.parse(right.stdout)).toMatchObject([{ id: '1', unit: { net: '20.00' } }])
+    expect(JSON.stringify(answerQuestions(prepare(storeOfDocument(SMALL)), [], NOW))).toBe('[]')
+    const wrong = run('ask', file('wrong.json', { ...SMALL, prices: [] }), questions)
+    expect(wrong.status).toBe(1)
+    expect(wrong.stderr).toContain('prices: unknown-field')
+    expect(run('ask', 'nowhere.json', questions).stderr).toBe('nowhere.json cannot be read.\n')
+  })
+})
+
+function storeOfDocument(document: unknown) {
+  const read = readDocument(document)
+  if (!read.ok) throw new Error(JSON.stringify(read.errors))
+  return read.store
+}
