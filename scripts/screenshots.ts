@@ -57,8 +57,8 @@ const SHOTS: readonly Shot[] = [
     act: (page) => cell(page, 'WF-BR-W100', 'price').click(),
   },
   { name: 'shop', path: '/shop' },
-  { name: 'shop-category', path: '/look-as-buyer?as=group:club&to=/shop/category/jars' },
-  { name: 'shop-product', path: '/look-as-buyer?as=account:fennmoor&to=/shop/product/FR-BR' },
+  { name: 'shop-category', path: '/look-as-buyer?as=group:club&page=/shop/category/jars' },
+  { name: 'shop-product', path: '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR' },
 ]
 
 const FOLDER = 'docs/screenshots'

@@ -34,7 +34,7 @@ const VIEWS: readonly (readonly [
   ],
   ['shop', '/shop', null],
   ['shop category', '/shop/category/jars', null],
-  ['shop product', '/look-as-buyer?as=account:fennmoor&to=/shop/product/FR-BR', null],
+  ['shop product', '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR', null],
   ['shop sign-in', '/shop/sign-in', null],
 ]
 

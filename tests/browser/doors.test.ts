@@ -36,7 +36,7 @@ describe('what machines and links may ask', () => {
     'http://[',
     'javascript:alert(1)',
   ])('looking as a buyer leads into the shop and nowhere else: %s', async (to) => {
-    const response = await get(`/look-as-buyer?as=account:fennmoor&to=${encodeURIComponent(to)}`)
+    const response = await get(`/look-as-buyer?as=account:fennmoor&page=${encodeURIComponent(to)}`)
     expect(new URL(response.headers.get('location') ?? '', testUrl()).pathname).toBe('/shop')
   })
 

@@ -40,6 +40,8 @@ export class CompiledList {
   readonly schedule: CompiledSchedule
   /** Whether some of it must be made anew when prices or stock of an item change. */
   readonly isVolatile: boolean
+  /** Whether it speaks of every variant. */
+  readonly isUnlimited: boolean
   /** Positions of lines with a term above the product. */
   private readonly broad: readonly number[]
   private readonly compiledLines: (CompiledLine | undefined)[] = []
@@ -60,6 +62,8 @@ export class CompiledList {
     const { timeZone } = getSettings(store)
     this.digits = priceDigitsOf(store, list.currency)
     this.schedule = compileSchedule(list.schedule, timeZone)
+    const { include, exclude } = list.scope
+    this.isUnlimited = exclude.length === 0 && include.some(({ kind }) => kind === 'everything')
     const found = nameItems(lines, numbers, store, index)
     this.isVolatile = found.isVolatile || isVolatileScope(list.scope)
     this.broad = found.broad
@@ -99,6 +103,11 @@ export class CompiledList {
   /** A line by its position; the default line stands behind the last. */
   line(position: number): CompiledLine {
     return (this.compiledLines[position] ??= compileLine(this.list, this.lines[position], this.store))
+  }
+
+  /** Whether any line, or the default line, speaks of more than single items. */
+  get hasPlan(): boolean {
+    return this.broad.length > 0 || this.list.defaultLine !== null
   }
 
   /** Candidates of each signature, made when first asked for. */
@@ -150,14 +159,8 @@ export class CompiledList {
 
   /** Whether the list speaks of the item at all. */
   holds(number: number): boolean {
-    if (this.isUnlimited()) return number < this.index.variantCount || this.findNamed(number) >= 0
+    if (this.isUnlimited) return number < this.index.variantCount || this.findNamed(number) >= 0
     return this.mask()[number] === 1
-  }
-
-  /** Whether it speaks of every variant. */
-  isUnlimited(): boolean {
-    const { include, exclude } = this.list.scope
-    return exclude.length === 0 && include.some(({ kind }) => kind === 'everything')
   }
 
   private mask(): Uint8Array {

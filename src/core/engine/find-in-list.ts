@@ -59,7 +59,7 @@ export function findInList(
     if (tryRow(prepared, lens, compiled, compiled.namedRows, at, number, quantities, found)) return true
     if (compiled.complete?.[at] === 1) return false
   }
-  if (number >= prepared.index.variantCount) return false
+  if (!compiled.hasPlan || number >= prepared.index.variantCount) return false
   const signature = prepared.index.signatureOf[number] as number
   return tryRow(prepared, lens, compiled, compiled.plan(), signature, number, quantities, found)
 }

@@ -138,7 +138,7 @@ function fillFromList(
       sources[number] = source
     } else sources[number] = SKIPPED
   }
-  if (hasPlan(compiled)) sweepPlan(prepared, entry, quantities, source, cells, null)
+  if (compiled.hasPlan) sweepPlan(prepared, entry, quantities, source, cells, null)
   reopen(named, sources)
 }
 
@@ -147,10 +147,6 @@ function reopen(numbers: Int32Array, sources: Int16Array): void {
     const number = numbers[at] as number
     if (sources[number] === SKIPPED) sources[number] = OPEN
   }
-}
-
-function hasPlan(compiled: CompiledList): boolean {
-  return compiled.planned().length > 0
 }
 
 /** One pass over the signatures a list's plan speaks of; `only` narrows it to some of them. */
@@ -222,7 +218,7 @@ function simpleStep(
   position: number,
   { own }: Quantities,
 ): SimpleStep | null {
-  if (entry.isForeign || !compiled.isUnlimited()) return null
+  if (entry.isForeign || !compiled.isUnlimited) return null
   const line = compiled.line(position)
   if (line.isGraduated || (line.schedule && !matchWhen(line.schedule, entry.lens.at).matches)) return null
   const reached = breakAt(line, own)
@@ -303,7 +299,7 @@ function fillFromStep(
     } else sources[number] = SKIPPED
   }
   for (const { compiled } of step) for (const number of compiled.named) decide(number)
-  const planned = step.filter(({ compiled }) => hasPlan(compiled))
+  const planned = step.filter(({ compiled }) => compiled.hasPlan)
   if (planned.length > 0) {
     const { index } = prepared
     const speaks = planned.map(({ compiled }) => signaturesOf(compiled, index.variantSignatures))

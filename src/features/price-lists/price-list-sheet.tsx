@@ -5,6 +5,7 @@ import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
 import { useSheet } from '@/ui/frame/use-sheet'
+import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { TypedWord } from '@/ui/picker/typed-word'
 import { AddLineForm } from './add-line-form'
@@ -106,13 +107,16 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           </button>
           <span className="text-soft">.</span>
         </p>
-        {example && example.as !== vantage.as && (
-          <p>
+        <p className="flex gap-5">
+          <VantageLink href={`/list-records/${encodeURIComponent(view.code)}`} className="link-name">
+            Where, when, currency and more
+          </VantageLink>
+          {example && example.as !== vantage.as && (
             <button type="button" className="link-name" onClick={() => setVantage({ as: example.as })}>
               Look as {example.name}
             </button>
-          </p>
-        )}
+          )}
+        </p>
       </header>
       <div
         className="flex flex-col px-4"

@@ -29,8 +29,12 @@ export function PriceListTable({ rows, buyerName }: PriceListTableProps) {
       <header className="flex items-baseline gap-5 px-6 pt-3 pb-2">
         <h1 className="text-xl leading-7 font-semibold">Price lists</h1>
         <p className="text-soft">
-          An account’s own lists come first, then its group’s, then those for everyone, then the base price.
+          Lists of a contract come first, then an account’s own, its group’s, those for everyone, the base
+          price.
         </p>
+        <VantageLink href="/list-records/new" className="btn ml-auto btn-primary btn-sm">
+          New price list
+        </VantageLink>
       </header>
       <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
         <DataGrid

@@ -73,6 +73,9 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
             ? `${rows.length} products`
             : `${shown.length} of ${rows.length} products`}
         </span>
+        <VantageLink href="/product-records/new" className="btn ml-auto btn-primary btn-sm">
+          New product
+        </VantageLink>
       </header>
       <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
         <DataGrid

@@ -8,6 +8,7 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { HistorySection } from '@/ui/frame/history-section'
 import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { withVantage } from '@/ui/frame/vantage-url'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { editProduct, takeBackOnProduct } from './edit-product'
 import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
@@ -82,8 +83,11 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
           <VantageLink href={`/board?find=${view.code}`} className="link-name">
             On the board
           </VantageLink>
+          <VantageLink href={`/product-records/${encodeURIComponent(view.code)}`} className="link-name">
+            Name, categories, options and more
+          </VantageLink>
           <a
-            href={`/look-as-buyer?as=${encodeURIComponent(view.as)}&to=/shop/product/${view.code}`}
+            href={withVantage(`/look-as-buyer?page=/shop/product/${view.code}`, view.vantage)}
             className="link-name"
           >
             In the shop, as {view.buyerName}

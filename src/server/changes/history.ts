@@ -105,33 +105,34 @@ export interface RecordChange {
 }
 
 /** Records that belong to another one, and the field that says so. */
-const PARTS = {
+const PARTS: Readonly<Partial<Record<RecordKind, { readonly kind: RecordKind; readonly owner: string }>>> = {
   product: { kind: 'variant', owner: 'product' },
   'price-list': { kind: 'price-line', owner: 'list' },
-} as const
+  currency: { kind: 'exchange-rate', owner: 'currency' },
+}
 
 /** The latest change sets that touched a record or any part it has or had, newest first. */
 export async function latestChangesOf(
   steppe: Steppe,
-  kind: keyof typeof PARTS,
+  kind: RecordKind,
   recordId: string,
   count: number,
 ): Promise<readonly RecordChange[]> {
   const { id, at, author, note } = schema.changeSets
   const { kind: changed, record, before, after } = schema.changes
   const part = PARTS[kind]
-  const ownedBefore = eq(sql`${before} ->> ${part.owner}`, recordId)
-  const ownedAfter = eq(sql`${after} ->> ${part.owner}`, recordId)
+  const itself = and(eq(changed, kind), eq(record, recordId))
+  const ofPart =
+    part &&
+    and(
+      eq(changed, part.kind),
+      or(eq(sql`${before} ->> ${part.owner}`, recordId), eq(sql`${after} ->> ${part.owner}`, recordId)),
+    )
   return steppe.database
     .selectDistinct({ changeSet: id, at, author, note })
     .from(schema.changes)
     .innerJoin(schema.changeSets, eq(id, schema.changes.changeSet))
-    .where(
-      or(
-        and(eq(changed, kind), eq(record, recordId)),
-        and(eq(changed, part.kind), or(ownedBefore, ownedAfter)),
-      ),
-    )
+    .where(ofPart ? or(itself, ofPart) : itself)
     .orderBy(desc(id))
     .limit(count)
 }

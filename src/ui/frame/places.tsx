@@ -13,6 +13,8 @@ export interface Place {
   /** Pressed after G to go there. */
   readonly key: string
   readonly count?: number
+  /** Other addresses that belong to the place. */
+  readonly beside?: readonly string[]
 }
 
 const GROUPS = ['Look', 'Set'] as const
@@ -38,7 +40,9 @@ export function Places({
             {places
               .filter((place) => place.group === group)
               .map((place) => {
-                const here = path === place.href || path.startsWith(`${place.href}/`)
+                const here = [place.href, ...(place.beside ?? [])].some(
+                  (each) => path === each || path.startsWith(`${each}/`),
+                )
                 return (
                   <li key={place.href}>
                     <PlaceJump place={place} />

@@ -1,0 +1,26 @@
+import { loadRecord } from '@/features/records/load-record'
+import { RecordSheet } from '@/features/records/record-sheet'
+import { findSection } from '@/features/records/sections'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+
+interface RecordPageProps {
+  readonly params: Promise<{ section: string; label: string }>
+  readonly searchParams: Promise<Record<string, string>>
+}
+
+export async function generateMetadata({ params }: RecordPageProps): Promise<Metadata> {
+  return { title: decodeURIComponent((await params).label) }
+}
+
+export default async function RecordPage({ params, searchParams }: RecordPageProps) {
+  const { section: path, label } = await params
+  const section = findSection(path)
+  if (!section) notFound()
+  const vantage = parseVantage(new URLSearchParams(await searchParams))
+  const view = await loadRecord(await lookFrom(vantage), section.kind, decodeURIComponent(label))
+  if (!view) notFound()
+  return <RecordSheet key={`${view.id} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
+}

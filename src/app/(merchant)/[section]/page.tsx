@@ -1,0 +1,23 @@
+import { loadRecords } from '@/features/records/load-record'
+import { RecordTable } from '@/features/records/record-table'
+import { findSection } from '@/features/records/sections'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+
+interface SectionPageProps {
+  readonly params: Promise<{ section: string }>
+  readonly searchParams: Promise<Record<string, string>>
+}
+
+export async function generateMetadata({ params }: SectionPageProps): Promise<Metadata> {
+  return { title: findSection((await params).section)?.title ?? 'Not found' }
+}
+
+export default async function SectionPage({ params, searchParams }: SectionPageProps) {
+  const section = findSection((await params).section)
+  if (!section) notFound()
+  const outlook = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
+  return <RecordTable section={section} view={loadRecords(outlook, section.kind)} />
+}

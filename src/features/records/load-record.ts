@@ -1,0 +1,165 @@
+import 'server-only'
+
+import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
+import { findDependants, labelOf } from '@/core/store/references'
+import { getSettings, type RecordOfKind, type Store } from '@/core/store/store'
+import { latestChangesOf, revisionOf } from '@/server/changes/history'
+import type { Outlook } from '@/server/engine/look-from'
+import { DEFAULTS } from '@/server/exchange/store-document'
+import { toHistoryLines } from '@/ui/format/history-line'
+import type { Fields } from './field-rule'
+import { RECORD_FIELDS } from './record-fields'
+import { flagOf, linksOf, rateChart, relatedOf } from './record-story'
+import { COLUMNS } from './record-columns'
+import type { FieldView, RecordTableView, RecordView } from './record-view'
+import type { EditableKind } from './sections'
+
+const SHOWN_CHANGES = 8
+
+/** Every record of a kind, by name. */
+export function loadRecords(outlook: Outlook, kind: EditableKind): RecordTableView {
+  const { store } = outlook.prepared
+  const columns = COLUMNS[kind]
+  return {
+    columns: columns.map(({ title }) => title),
+    rows: recordsOf(store, kind)
+      .map((record) => ({
+        label: labelOf(kind, record as never),
+        name: nameOf(kind, record),
+        cells: columns.map(({ cell }) => cell(record as never, outlook)),
+        flag: flagOf(outlook, kind, record),
+        archived: isPutAway(kind, record),
+      }))
+      .sort(
+        (left, right) => Number(left.archived) - Number(right.archived) || (left.name < right.name ? -1 : 1),
+      ),
+    live: outlook.live,
+  }
+}
+
+/**
+ * Everything a record's sheet shows.
+ *
+ * Errors  `null` when no record of the kind goes by the label.
+ */
+export async function loadRecord(
+  outlook: Outlook,
+  kind: EditableKind,
+  label: string,
+): Promise<RecordView | null> {
+  const { store } = outlook.prepared
+  const record = findRecord(store, kind, label)
+  if (!record) return null
+  const { steppe } = outlook
+  const id = record['id'] as string
+  const { timeZone } = getSettings(store)
+  return {
+    ...viewOf(outlook, kind, record),
+    id,
+    label: labelOf(kind, record as never),
+    title: nameOf(kind, record),
+    flag: flagOf(outlook, kind, record),
+    related: relatedOf(outlook, kind, record),
+    links: linksOf(kind, record),
+    chart: kind === 'currency' ? rateChart(store, id) : null,
+    archived: isPutAway(kind, record),
+    revision: revisionOf(steppe, kind, id),
+    history: toHistoryLines(await latestChangesOf(steppe, kind, id, SHOWN_CHANGES), timeZone),
+  }
+}
+
+/** The sheet of a record nobody has made yet, as it would begin. */
+export function loadNewRecord(outlook: Outlook, kind: EditableKind, copyOf: string | null): RecordView {
+  const { store } = outlook.prepared
+  const source = copyOf === null ? null : findRecord(store, kind, copyOf)
+  return {
+    ...viewOf(outlook, kind, source ? asCopy(kind, source) : beginning(store, kind)),
+    id: '',
+    label: copyOf ?? '',
+    title: '',
+    flag: '',
+    related: [],
+    links: [],
+    chart: null,
+    archived: false,
+    revision: null,
+    history: [],
+  }
+}
+
+function viewOf(outlook: Outlook, kind: EditableKind, record: Fields) {
+  const { store } = outlook.prepared
+  return {
+    kind,
+    fields: RECORD_FIELDS[kind].map((rule): FieldView => {
+      const text = rule.write(record, store)
+      return {
+        field: rule.field,
+        name: rule.name,
+        hint: rule.hint,
+        control: rule.control,
+        options: rule.options?.(store) ?? [],
+        text,
+        phrase: rule.phrase?.(record, store) ?? text,
+      }
+    }),
+    live: outlook.live,
+    vantage: outlook.vantage,
+    asOf: outlook.steppe.lastChangeSet,
+  }
+}
+
+/** What a new record says before anybody says anything. */
+export function beginning(store: Store, kind: EditableKind): Fields {
+  const { currency } = getSettings(store)
+  const named = kind === 'variant' ? { sku: '', product: null } : { code: '', name: '' }
+  return {
+    ...named,
+    ...DEFAULTS[kind],
+    ...(kind === 'price-list' && { currency }),
+    ...(kind === 'product' && { categories: [] }),
+    ...(kind === 'contract' && { state: 'draft' }),
+    ...(kind === 'adjustment' && { state: 'off', method: { kind: 'percent', percent: '-10' } }),
+    ...('position' in DEFAULTS[kind] && { position: store[kind].size }),
+  }
+}
+
+/** A copy keeps everything but its name; what starts something begins put away. */
+export function asCopy(kind: EditableKind, source: Fields): Fields {
+  const { id: _id, ...fields } = source
+  return {
+    ...fields,
+    ...(kind === 'variant' ? { sku: '' } : { code: '' }),
+    ...('name' in fields && { name: `${String(fields['name'])}, copy` }),
+    ...(kind === 'contract' && { state: 'draft' }),
+    ...((kind === 'adjustment' || kind === 'price-list') && { state: 'off' }),
+  }
+}
+
+export function findRecord(store: Store, kind: EditableKind, label: string): Fields | null {
+  const found =
+    kind === 'variant'
+      ? findBySku(store.variant, label)
+      : findByCode(store[kind] as ReadonlyMap<string, { readonly code: string }>, label)
+  return found as unknown as Fields | null
+}
+
+function recordsOf(store: Store, kind: EditableKind): readonly Fields[] {
+  return [
+    ...(store[kind] as ReadonlyMap<string, RecordOfKind[EditableKind]>).values(),
+  ] as unknown as readonly Fields[]
+}
+
+function nameOf(kind: EditableKind, record: Fields): string {
+  return String(record['name'] ?? labelOf(kind, record as never))
+}
+
+/** Whether a record is kept without taking part: archived, or a contract that has been ended. */
+export function isPutAway(kind: EditableKind, record: Fields): boolean {
+  return kind === 'contract' ? record['state'] === 'ended' : record['status'] === 'archived'
+}
+
+/** What still speaks of a record, so that it cannot go. */
+export function dependantsOf(store: Store, kind: EditableKind, id: string): readonly string[] {
+  return findDependants(store, { kind, id })
+}

@@ -1,0 +1,92 @@
+'use client'
+
+import { useFrame } from '@/ui/frame/frame-context'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { createRecord } from './edit-record'
+import type { RecordView } from './record-view'
+import { sectionOf } from './sections'
+
+const INPUT = 'w-full border border-base-300 bg-lifted px-2 py-1'
+
+/** A record that is being made: the same fields as on its sheet, saved all at once. */
+export function NewRecordForm({ view }: { readonly view: RecordView }) {
+  const { href } = useFrame()
+  const router = useRouter()
+  const { singular, about } = sectionOf(view.kind)
+  const copyOf = view.label === '' ? null : view.label
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({})
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+
+  async function create(): Promise<void> {
+    setBusy(true)
+    try {
+      const outcome = await createRecord(view.kind, texts, copyOf)
+      if (outcome.ok) return router.push(href(outcome.href))
+      setProblem(outcome.problem)
+    } catch {
+      setProblem('The server did not answer. Nothing was lost; try again.')
+    }
+    setBusy(false)
+  }
+
+  return (
+    <form
+      className="min-h-0 flex-1 overflow-auto px-6 pt-4 pb-8"
+      aria-label={`New ${singular}`}
+      onSubmit={(event) => {
+        event.preventDefault()
+        void create()
+      }}
+    >
+      <h1 className="text-xl leading-7 font-semibold">{copyOf ? `Copy of ${copyOf}` : `New ${singular}`}</h1>
+      <p className="max-w-2xl pb-4 text-soft">{about}</p>
+      <div className="flex max-w-2xl flex-col gap-2">
+        {view.fields.map((field, at) => {
+          const shared = {
+            id: `new-${field.field}`,
+            className: INPUT,
+            'aria-describedby': `new-${field.field}-hint`,
+            value: texts[field.field] ?? field.text,
+            onChange: (event: { target: { value: string } }) =>
+              setTexts({ ...texts, [field.field]: event.target.value }),
+          }
+          return (
+            <div key={field.field} className="grid grid-cols-[9.5rem_1fr] items-baseline gap-x-2">
+              <label htmlFor={shared.id} className="text-soft">
+                {field.name}
+              </label>
+              <div>
+                {field.control === 'choice' ? (
+                  <select {...shared}>
+                    {field.options.map(({ value, name }) => (
+                      <option key={value} value={value}>
+                        {name}
+                      </option>
+                    ))}
+                  </select>
+                ) : field.control === 'lines' ? (
+                  <textarea {...shared} rows={2} />
+                ) : (
+                  <input {...shared} autoFocus={at === 0} />
+                )}
+                <p id={`new-${field.field}-hint`} className="text-xs text-soft">
+                  {field.hint}
+                </p>
+              </div>
+            </div>
+          )
+        })}
+        {problem && (
+          <p role="alert" className="text-error">
+            {problem}
+          </p>
+        )}
+        <button type="submit" className="btn mt-2 self-start btn-primary btn-sm" disabled={busy}>
+          Create
+        </button>
+      </div>
+    </form>
+  )
+}

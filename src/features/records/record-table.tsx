@@ -1,0 +1,99 @@
+'use client'
+
+import { useFrame } from '@/ui/frame/frame-context'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { useRouter } from 'next/navigation'
+import type { RecordTableView } from './record-view'
+import { type Section, SECTIONS } from './sections'
+
+/** Every record of a section, and the sections that stand beside it. */
+export function RecordTable({
+  section,
+  view,
+}: {
+  readonly section: Section
+  readonly view: RecordTableView
+}) {
+  const { href } = useFrame()
+  const router = useRouter()
+  const beside = SECTIONS.filter(({ place }) => place === section.place)
+  const columns: readonly GridColumn[] = [
+    { key: 'name', header: section.title, width: 'minmax(180px, 1.4fr)' },
+    ...view.columns.map((title) => ({ key: title, header: title, width: 'minmax(90px, 1fr)' })),
+  ]
+  const open = (row: number) => {
+    const label = view.rows[row]?.label
+    if (label !== undefined) router.push(href(`/${section.path}/${encodeURIComponent(label)}`))
+    return label !== undefined
+  }
+  return (
+    <section className="flex min-h-0 flex-1 flex-col" aria-label={section.title}>
+      <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-6 pt-3 pb-2">
+        <h1 className="text-xl leading-7 font-semibold">{section.title}</h1>
+        {beside.length > 1 && (
+          <nav aria-label={section.place} className="flex gap-4">
+            {beside.map(({ path, title }) => (
+              <VantageLink
+                key={path}
+                href={`/${path}`}
+                aria-current={path === section.path ? 'page' : undefined}
+                className={`border-b-2 ${path === section.path ? 'border-primary font-semibold' : 'border-transparent text-soft'}`}
+              >
+                {title}
+              </VantageLink>
+            ))}
+          </nav>
+        )}
+        {view.live && (
+          <VantageLink href={`/${section.path}/new`} className="btn ml-auto btn-primary btn-sm">
+            New {section.singular}
+          </VantageLink>
+        )}
+        <p className="w-full text-soft">{section.about}</p>
+      </header>
+      <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
+        <DataGrid
+          label={section.title}
+          columns={columns}
+          rowCount={view.rows.length}
+          rowKey={(row) => view.rows[row]?.label ?? String(row)}
+          rowClass={(row) => (view.rows[row]?.archived ? 'text-soft' : '')}
+          onToggle={open}
+          renderCell={(row, column) => {
+            const record = view.rows[row]
+            if (!record) return null
+            if (column > 0)
+              return (
+                <span className="truncate" title={record.cells[column - 1]}>
+                  {record.cells[column - 1]}
+                </span>
+              )
+            return (
+              <span className="flex min-w-0 items-baseline gap-2">
+                <VantageLink
+                  href={`/${section.path}/${encodeURIComponent(record.label)}`}
+                  tabIndex={-1}
+                  className="truncate font-semibold hover:underline"
+                >
+                  {record.name}
+                </VantageLink>
+                {record.flag && (
+                  <span className="shrink-0 bg-warning px-1 text-2xs font-semibold text-warning-content">
+                    {record.flag}
+                  </span>
+                )}
+                {record.archived && <span className="shrink-0 text-2xs">put away</span>}
+              </span>
+            )
+          }}
+          empty={
+            <p className="px-2 py-6 text-soft">
+              None yet. {section.about} Begin with “New {section.singular}”.
+            </p>
+          }
+        />
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,143 @@
+import type { RecordKind } from '@/core/issue/issue'
+
+/** A place of the merchant's frame that holds records of one kind. */
+export interface Section {
+  /** In the address: `/contracts`. */
+  readonly path: string
+  readonly kind: EditableKind
+  readonly title: string
+  readonly singular: string
+  /** Sections that stand side by side under one place. */
+  readonly place: string
+  /** What the place is for, and why one would make the first one. */
+  readonly about: string
+}
+
+/** Kinds whose records have a sheet made of their fields; lines and rates belong to others. */
+export type EditableKind = Exclude<RecordKind, 'settings' | 'price-line' | 'exchange-rate'>
+
+export const SECTIONS: readonly Section[] = [
+  section(
+    'accounts',
+    'account',
+    'Accounts',
+    'account',
+    'Buyers',
+    'A company or person who signs in: their groups, tags and addresses decide which prices they stand before.',
+  ),
+  section(
+    'groups',
+    'group',
+    'Groups',
+    'group',
+    'Buyers',
+    'Customers who are treated alike. A price list for a group is its price level.',
+  ),
+  section(
+    'contracts',
+    'contract',
+    'Contracts',
+    'contract',
+    'Contracts',
+    'What was agreed with some buyers for a period: the price lists that come first for them, and on which terms.',
+  ),
+  section(
+    'currencies',
+    'currency',
+    'Currencies',
+    'currency',
+    'Currencies',
+    'What buyers can pay in beside the store’s own currency, at which rates and rounded how.',
+  ),
+  section(
+    'regions',
+    'region',
+    'Regions',
+    'region',
+    'Currencies',
+    'Countries that are sold to alike: which currency they pay in, and whether prices show with tax.',
+  ),
+  section(
+    'channels',
+    'channel',
+    'Channels',
+    'channel',
+    'Currencies',
+    'Shop fronts and other ways to sell. Lists and adjustments can be for some of them only.',
+  ),
+  section(
+    'adjustments',
+    'adjustment',
+    'Adjustments',
+    'adjustment',
+    'Adjustments',
+    'Switches that move prices for a while. Nothing stored changes, so switching one off restores everything.',
+  ),
+  section(
+    'categories',
+    'category',
+    'Categories',
+    'category',
+    'Catalogue',
+    'The branches of the catalogue’s tree. A rule for a branch reaches everything below it.',
+  ),
+  section(
+    'families',
+    'price-family',
+    'Price families',
+    'price family',
+    'Catalogue',
+    'Variants that are priced together, wherever in the catalogue they are.',
+  ),
+  section(
+    'extras',
+    'extra',
+    'Extras',
+    'extra',
+    'Catalogue',
+    'Optional paid additions, such as assembly: price lists can name them like a variant.',
+  ),
+  section(
+    'product-records',
+    'product',
+    'Products',
+    'product',
+    'Catalogue',
+    'What a page of the shop is about, with everything that is set on it.',
+  ),
+  section(
+    'variant-records',
+    'variant',
+    'Variants',
+    'variant',
+    'Catalogue',
+    'What is priced, stocked and bought.',
+  ),
+  section(
+    'list-records',
+    'price-list',
+    'Price lists',
+    'price list',
+    'Price lists',
+    'Prices for an audience. Their lines stand on the list’s own sheet.',
+  ),
+]
+
+function section(
+  path: string,
+  kind: EditableKind,
+  title: string,
+  singular: string,
+  place: string,
+  about: string,
+): Section {
+  return { path, kind, title, singular, place, about }
+}
+
+export function findSection(path: string): Section | null {
+  return SECTIONS.find((each) => each.path === path) ?? null
+}
+
+export function sectionOf(kind: EditableKind): Section {
+  return SECTIONS.find((each) => each.kind === kind) as Section
+}
