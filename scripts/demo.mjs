@@ -7,7 +7,8 @@ import { build, install, root, serving, untilAnswering } from './shared.mjs'
 const HELP = `npm run demo -- [options]
   --port N     serve on this port (4000)
   --data DIR   keep the data here (.steppe/demo)
-  --reset      start again with fresh demo data`
+  --reset      start again with fresh demo data
+  --empty      begin with an empty store instead of the demo (\`npm start\`)`
 
 function readOptions() {
   try {
@@ -16,6 +17,7 @@ function readOptions() {
         port: { type: 'string', default: '4000' },
         data: { type: 'string', default: join(root, '.steppe/demo') },
         reset: { type: 'boolean', default: false },
+        empty: { type: 'boolean', default: false },
         help: { type: 'boolean', default: false },
       },
     })
@@ -46,7 +48,7 @@ try {
 const { command, args, environment } = serving({
   data: options.data,
   port: options.port,
-  demo: true,
+  demo: !options.empty,
   reset: options.reset,
 })
 const server = spawn(command, args, {

@@ -8,6 +8,7 @@ import { merchantPlaces } from '@/features/places/merchant-places'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { FrameProvider } from '@/ui/frame/frame-context'
 import { MerchantFrame } from '@/ui/frame/merchant-frame'
+import { redirect } from 'next/navigation'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
 import { Toaster } from 'sonner'
@@ -15,6 +16,7 @@ import { Toaster } from 'sonner'
 export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
   await connection()
   const steppe = await getSteppe()
+  if (!steppe.prepared) redirect('/set-up')
   const { store } = getPrepared(steppe)
   const places = merchantPlaces(store)
   return (

@@ -5,12 +5,15 @@ import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
+import { redirect } from 'next/navigation'
 import type { ReactNode } from 'react'
 
 export const metadata: Metadata = { title: { default: 'Shop', template: '%s · Shop' } }
 
 export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
-  const prepared = getPrepared(await getSteppe())
+  const steppe = await getSteppe()
+  if (!steppe.prepared) redirect('/set-up')
+  const prepared = getPrepared(steppe)
   const visitor = await shopVisitor(prepared)
   const { name, as, vantage } = visitor
   const settings = getSettings(prepared.store)

@@ -6,8 +6,9 @@ import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { type Measure, MEASURES } from './board-measures'
-import { type BoardFilter, serializeBoardFilter } from './board-url'
+import { type BoardFilter, COVERAGES, serializeBoardFilter } from './board-url'
 import type { BoardView } from './board-view'
+import { ColumnsWord } from './columns-word'
 import type { useBoard } from './use-board'
 
 interface BoardToolbarProps {
@@ -55,6 +56,30 @@ export function BoardToolbar({ view, filter, measure, onMeasure, board }: BoardT
           ))}
         </select>
       </label>
+      <label className="flex items-baseline gap-1.5 text-soft">
+        only
+        <select
+          aria-label="Only what needs looking at"
+          className="cursor-pointer bg-transparent word text-base-content"
+          value={filter.only ?? ''}
+          onChange={(event) =>
+            show({ ...filter, only: COVERAGES.find((each) => each === event.target.value) ?? null })
+          }
+        >
+          <option value="">all of it</option>
+          <option value="no-price">without a price</option>
+          <option value="not-reached">reached by no list</option>
+          <option value="below-cost">below cost</option>
+        </select>
+      </label>
+      <span className="flex items-baseline gap-1.5 text-soft">
+        for{' '}
+        <ColumnsWord
+          columns={view.columns}
+          chosen={filter.columns.length > 0}
+          onChoose={(columns) => show({ ...filter, columns })}
+        />
+      </span>
       <input
         type="search"
         aria-label="Only names, codes or SKUs with these words"

@@ -62,6 +62,14 @@ export interface BoardView {
   readonly live: boolean
   /** The change set the figures are as of. */
   readonly asOf: number
+  /** How much there is of what an empty store needs first. */
+  readonly has: {
+    readonly categories: number
+    readonly products: number
+    readonly variants: number
+    readonly groups: number
+    readonly lists: number
+  }
   /** The first block of products. */
   readonly firstBlock: readonly BoardProduct[]
   readonly categories: readonly { readonly code: string; readonly name: string; readonly depth: number }[]

@@ -16,6 +16,7 @@ import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardColumn, BoardView } from './board-view'
 import { FirstLook } from './first-look'
+import { FirstSteps } from './first-steps'
 import { useBoard } from './use-board'
 
 interface BoardProps {
@@ -243,9 +244,13 @@ export function Board({ view, filter }: BoardProps) {
           }}
           onVisible={board.onVisible}
           empty={
-            <p className="px-2 py-6 text-soft">
-              Nothing in the catalogue matches. Clear the filter above to see everything.
-            </p>
+            view.has.variants === 0 || view.has.lists === 0 ? (
+              <FirstSteps counts={view.has} />
+            ) : (
+              <p className="px-2 py-6 text-soft">
+                Nothing in the catalogue matches. Clear the filter above to see everything.
+              </p>
+            )
           }
         />
       </div>

@@ -52,6 +52,13 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
     digits: priceDigits,
     live: outlook.live,
     asOf: outlook.steppe.lastChangeSet,
+    has: {
+      categories: store.category.size,
+      products: store.product.size,
+      variants: store.variant.size,
+      groups: store.group.size,
+      lists: store['price-list'].size,
+    },
     firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
     categories: flattenTree(store, null, 0),
   }
@@ -184,7 +191,7 @@ function toBoardProduct(
 function subtitleOf(first: LadderEntry | undefined): string {
   if (!first) return 'no own list'
   const { compiled, contract } = first
-  if (contract) return `contract ${contract.code}`
+  if (contract) return contract.code
   const { list } = compiled
   const method = list.defaultLine && onlyMethod(list.defaultLine)
   return method?.kind === 'percent' && method.reference.kind === 'base'

@@ -60,7 +60,7 @@ export async function loadRecord(
     title: nameOf(kind, record),
     flag: flagOf(outlook, kind, record),
     related: relatedOf(outlook, kind, record),
-    links: linksOf(kind, record),
+    links: linksOf(store, kind, record),
     chart: kind === 'currency' ? rateChart(store, id) : null,
     archived: isPutAway(kind, record),
     revision: revisionOf(steppe, kind, id),

@@ -9,7 +9,7 @@ import {
   whenSentence,
   whereSentence,
   whoSentence,
-  windowPhrase,
+  spanPhrase,
 } from '@/ui/format/rule-phrases'
 import { currentRate } from './record-story'
 import type { EditableKind } from './sections'
@@ -66,7 +66,7 @@ export const COLUMNS: ColumnsOfKind = {
           .filter(Boolean)
           .join(', '),
     },
-    { title: 'Period', cell: ({ from, to }) => windowPhrase(from, to) || 'open' },
+    { title: 'Period', cell: ({ from, to }) => spanPhrase(from, to) },
     { title: 'Price lists', cell: ({ lists }, { prepared }) => names(lists, prepared.store['price-list']) },
     { title: 'State', cell: ({ state, isProtected }) => (isProtected ? `${state}, protected` : state) },
   ],

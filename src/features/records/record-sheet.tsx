@@ -5,6 +5,8 @@ import { HistorySection } from '@/ui/frame/history-section'
 import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { LineChart } from '@/ui/chart/line-chart'
+import { withVantage } from '@/ui/frame/vantage-url'
+import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { toast } from 'sonner'
@@ -16,7 +18,7 @@ import { sectionOf } from './sections'
 /** One record: every field changed in place, what belongs to its story beside it. */
 export function RecordSheet({ initial }: { readonly initial: RecordView }) {
   const { view, take } = useSheet(initial)
-  const { href } = useFrame()
+  const { href, vantage } = useFrame()
   const router = useRouter()
   const { path, singular } = sectionOf(view.kind)
   const sheet = {
@@ -49,9 +51,13 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
         )}
         {view.archived && <span className="text-xs font-semibold text-soft">put away</span>}
         {view.links.map((link) => (
-          <VantageLink key={link.href} href={link.href} className="link-name">
+          <Link
+            key={link.name}
+            href={withVantage(link.href, link.as === null ? vantage : { ...vantage, as: link.as })}
+            className="link-name"
+          >
             {link.name}
-          </VantageLink>
+          </Link>
         ))}
         {view.live && (
           <span className="ml-auto flex gap-4">

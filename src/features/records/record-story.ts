@@ -40,15 +40,26 @@ export function flagOf({ prepared, situation }: Outlook, kind: EditableKind, rec
 }
 
 /** Where to look next. */
-export function linksOf(kind: EditableKind, record: Fields): RecordView['links'] {
+export function linksOf(store: Store, kind: EditableKind, record: Fields): RecordView['links'] {
   const code = String(record['code'])
-  if (kind === 'account')
-    return [{ name: 'What do they pay?', href: `/board?as=account:${encodeURIComponent(code)}` }]
-  if (kind === 'group')
-    return [{ name: 'What do they pay?', href: `/board?as=group:${encodeURIComponent(code)}` }]
-  if (kind === 'price-list') return [{ name: 'Its lines', href: `/price-lists/${encodeURIComponent(code)}` }]
+  if (kind === 'account') return [{ name: 'What do they pay?', href: '/board', as: `account:${code}` }]
+  if (kind === 'group') return [{ name: 'What do they pay?', href: '/board', as: `group:${code}` }]
+  if (kind === 'contract') {
+    const { accounts, groups } = record as unknown as RecordOfKind['contract']
+    const parties = [
+      ...accounts.map((id) => ['account', store.account.get(id)] as const),
+      ...groups.map((id) => ['group', store.group.get(id)] as const),
+    ]
+    return parties.flatMap(([party, found]) =>
+      found
+        ? [{ name: `What does ${found.name} pay?`, href: '/board', as: `${party}:${found.code}` as const }]
+        : [],
+    )
+  }
+  if (kind === 'price-list')
+    return [{ name: 'Its lines', href: `/price-lists/${encodeURIComponent(code)}`, as: null }]
   if (kind === 'product')
-    return [{ name: 'Its variants and prices', href: `/products/${encodeURIComponent(code)}` }]
+    return [{ name: 'Its variants and prices', href: `/products/${encodeURIComponent(code)}`, as: null }]
   return []
 }
 

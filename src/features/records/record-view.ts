@@ -1,3 +1,4 @@
+import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/vantage'
 import type { HistoryLine } from '@/ui/format/history-line'
 import type { EditableKind } from './sections'
@@ -38,7 +39,7 @@ export interface RecordView {
   readonly fields: readonly FieldView[]
   readonly related: readonly RelatedTable[]
   /** Somebody to look as, or a place where the record's effect shows. */
-  readonly links: readonly { readonly name: string; readonly href: string }[]
+  readonly links: readonly { readonly name: string; readonly href: string; readonly as: BuyerCode | null }[]
   /** How it is put away: archived, switched off, ended. */
   readonly archived: boolean
   readonly chart: RateChart | null

@@ -7,6 +7,7 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Situation } from '@/core/engine/situation'
 import type { Standpoint } from '@/core/engine/standpoint'
 import { resolveVantage, type Vantage } from '@/core/engine/vantage'
+import { redirect } from 'next/navigation'
 import { preparedAsOf } from '../changes/history'
 import { getPrepared, getSteppe, type Steppe } from './steppe'
 
@@ -32,6 +33,7 @@ export interface Outlook {
  */
 export async function lookFrom(vantage: Vantage): Promise<Outlook> {
   const steppe = await getSteppe()
+  if (!steppe.prepared) redirect('/set-up')
   const present = getPrepared(steppe)
   const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))
   return toOutlook(steppe, prepared, vantage, Date.now())

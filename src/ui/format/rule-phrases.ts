@@ -123,6 +123,12 @@ export function windowPhrase(from: string | null, to: string | null): string {
   return [start, end].filter((part) => part !== '').join(' ')
 }
 
+/** The same in a table: "1 Apr 2026 – 31 Mar 2027". */
+export function spanPhrase(from: string | null, to: string | null): string {
+  if (from === null && to === null) return 'open'
+  return `${from === null ? '' : localPhrase(from)} – ${to === null ? '' : lastDayPhrase(to)}`.trim()
+}
+
 /** A local date and time of the store as people write it; midnight goes without saying. */
 export function localPhrase(local: string): string {
   const [date = '', time = '00:00'] = local.split('T')

@@ -1,0 +1,50 @@
+'use server'
+
+import type { Settings } from '@/core/store/store'
+import { findMinorDigits } from '@/core/currency/iso-4217'
+import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { toRefusal } from '@/server/changes/to-refusal'
+import { getSteppe } from '@/server/engine/steppe'
+import { currentAuthor } from '@/server/session/author'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { redirect } from 'next/navigation'
+
+/** What a store cannot do without. */
+export interface SetUpInput {
+  readonly name: string
+  readonly currency: string
+  readonly country: string
+  readonly timeZone: string
+  readonly taxBasis: 'net' | 'gross'
+}
+
+/** Makes an empty store with its first channel; everything else is made inside. Resolves to what is wrong. */
+export async function setUpStore(input: SetUpInput): Promise<string> {
+  const steppe = await getSteppe()
+  if (steppe.prepared) redirect('/board')
+  const currency = input.currency.trim().toUpperCase()
+  const settings: Settings = {
+    id: 'settings',
+    name: input.name,
+    currency,
+    priceDigits: findMinorDigits(currency) ?? 2,
+    timeZone: input.timeZone.trim(),
+    country: input.country.trim().toUpperCase(),
+    taxBasis: input.taxBasis === 'gross' ? 'gross' : 'net',
+    policy: 'first',
+    neverAbovePublic: false,
+    comparedWith: 'public',
+  }
+  const channel = { code: 'web', name: 'Web shop', groups: [], position: 0, status: 'active' as const }
+  const requests: readonly ChangeRequest[] = [
+    { kind: 'settings', id: 'settings', seen: null, after: settings },
+    { kind: 'channel', id: 'channel-web', seen: null, after: { id: 'channel-web', ...channel } },
+  ]
+  const outcome = await commit(steppe, requests, {
+    author: currentAuthor(),
+    note: 'Set up the store',
+    at: new Date(),
+  })
+  if (!outcome.ok) return refusalSentence(toRefusal(outcome))
+  redirect('/board')
+}
