@@ -101,7 +101,7 @@ test('the vantage is a sentence: somebody else’s eyes, another quantity, anoth
   await page.getByRole('searchbox', { name: 'Find a buyer' }).fill('fennm')
   await page.getByRole('option', { name: /Fennmoor/ }).click()
   await page.waitForURL(/as=account/)
-  await reads(cell(page, FLAT, 'account:fennmoor'), 'L21.65')
+  await reads(cell(page, FLAT, 'account:fennmoor'), 'C21.65')
 
   await page.getByLabel('Quantity bought').fill('12')
   await page.getByLabel('Quantity bought').press('Enter')

@@ -7,7 +7,7 @@ const get = (path: string, cookie = '') => fetch(testUrl(path), { redirect: 'man
 describe('what machines and links may ask', () => {
   test('a trace by SKU and vantage, and the nearest SKU for a slip', async () => {
     const answer = await (await get('/api/trace?sku=fr-br-pf&as=group:bee-farms&buying=3')).json()
-    expect(answer).toMatchObject({ unit: '22.8', currency: 'EUR', quantity: 3 })
+    expect(answer).toMatchObject({ unit: '22.8', currency: 'EUR', quantity: '3' })
     const slip = await get('/api/trace?sku=FR-BR-PX')
     expect(slip.status).toBe(404)
     expect(await slip.json()).toEqual({ error: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?' })

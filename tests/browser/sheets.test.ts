@@ -64,7 +64,7 @@ test('a price list must be for somebody', async () => {
   const dialog = page.getByRole('dialog', { name: 'Who the list is for' })
   await dialog.getByRole('option', { name: 'Schools' }).click()
   await dialog.getByRole('button', { name: 'Save' }).click()
-  await reads(dialog.getByRole('alert'), /a price list needs somebody it is for/)
+  await reads(dialog.getByRole('alert'), /it needs somebody it is for/)
   await dialog.getByRole('option', { name: 'Schools' }).click()
   await dialog.getByRole('option', { name: 'Club members' }).click()
   await dialog.getByRole('button', { name: 'Save' }).click()

@@ -31,9 +31,9 @@ test('a guest and a bee farm see their two right prices, before and after the me
 
   await look()
   await reads(guest.getByTestId('own-price').first(), '€25.90')
-  expect(await guest.getByTestId('public-price').count()).toBe(0)
+  expect(await guest.getByTestId('was-price').count()).toBe(0)
   await reads(farm.getByTestId('own-price').first(), '€22.80')
-  await reads(farm.getByTestId('public-price').first(), '€25.90')
+  await reads(farm.getByTestId('was-price').first(), '€25.90')
 
   await openBoard(merchant, '?find=FR-BR')
   await typeInto(merchant, cell(merchant, 'Brood frames', 'base'), '30')

@@ -3,7 +3,7 @@ import type { Vantage } from '@/core/engine/vantage'
 
 /** A buyer's column of the board. */
 export interface BoardColumn {
-  /** The vantage as an address has it: what a column is told by. */
+  /** What a column is told by: its buyer where columns differ in nothing else, else the vantage as an address has it. */
   readonly key: string
   readonly vantage: Vantage
   readonly title: string

@@ -72,7 +72,10 @@ export function Board({ view, filter }: BoardProps) {
   ]
 
   function isLooked(column: BoardColumn | undefined): boolean {
-    return column?.key === serializeVantage(vantage).toString()
+    return (
+      column !== undefined &&
+      serializeVantage(column.vantage).toString() === serializeVantage(vantage).toString()
+    )
   }
 
   function find(row: number) {

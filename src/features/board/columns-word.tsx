@@ -34,7 +34,8 @@ function ColumnsForm({
   const [sets, setSets] = useState(readColumnSets)
   const [name, setName] = useState('')
   const vantages = columns.map((column) => column.vantage)
-  const isHeld = chosen && columns.some(({ key }) => key === serializeVantage(vantage).toString())
+  const here = serializeVantage(vantage).toString()
+  const isHeld = chosen && columns.some((column) => serializeVantage(column.vantage).toString() === here)
 
   function keep(next: typeof sets): void {
     writeColumnSets(next)

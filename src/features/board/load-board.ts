@@ -4,6 +4,7 @@ import type { Category } from '@/core/catalogue/category'
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { findPrice, type FoundPrice } from '@/core/engine/find-price'
+import { breakAt } from '@/core/engine/compiled-line'
 import { findOffer } from '@/core/engine/offer'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
@@ -40,7 +41,7 @@ export interface OpenColumn {
 export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
   const { prepared } = outlook
   const { store } = prepared
-  const columns = openColumns(prepared, boardVantages(store, outlook.vantage, filter.columns))
+  const columns = openColumns(prepared, boardVantages(store, vantageOf(outlook), filter.columns))
   const products = narrow(prepared, shownProducts(store, filter), columns, filter.only)
   const { currency, priceDigits } = getSettings(store)
   return {
@@ -72,10 +73,15 @@ export function loadBoardBlock(
   count: number,
 ): readonly BoardProduct[] {
   const { prepared } = outlook
-  const columns = openColumns(prepared, boardVantages(prepared.store, outlook.vantage, filter.columns))
+  const columns = openColumns(prepared, boardVantages(prepared.store, vantageOf(outlook), filter.columns))
   return narrow(prepared, shownProducts(prepared.store, filter), columns, filter.only)
     .slice(from, from + count)
     .map((each) => toBoardProduct(prepared, columns, each))
+}
+
+/** Somebody who does not exist looks as a guest. */
+function vantageOf({ vantage, as }: Outlook): Vantage {
+  return { ...vantage, as }
 }
 
 /**
@@ -106,12 +112,16 @@ function differing(column: Vantage): Partial<Vantage> {
 
 export function openColumns(prepared: PreparedStore, vantages: readonly Vantage[]): readonly OpenColumn[] {
   const now = Date.now()
+  const others = vantages.map((vantage) => serializeVantage({ ...vantage, as: 'guest' }).toString())
+  const onlyBuyers =
+    others.every((text) => text === others[0]) &&
+    new Set(vantages.map(({ as }) => as)).size === vantages.length
   return vantages.map((vantage) => {
     const { standpoint, quantity, buyerName } = resolveVantage(prepared.store, vantage, now)
     const situation = situationOf(prepared, standpoint)
     const own = situation.ladder.flat().filter(({ rung }) => isOwnRung(rung))
     const column: BoardColumn = {
-      key: serializeVantage(vantage).toString(),
+      key: onlyBuyers ? vantage.as : serializeVantage(vantage).toString(),
       vantage,
       title: columnTitle(buyerName, vantage, vantages),
       subtitle: columnSubtitle(prepared.store, vantage, vantages, situation, subtitleOf(own[0])),
@@ -153,20 +163,25 @@ function toCell(prepared: PreparedStore, { situation, quantity }: OpenColumn, nu
   return {
     amount: toPrice(found.units, digits),
     list: found.entry?.compiled.list.id ?? null,
-    marks: marksOf(prepared, situation, found),
+    marks: marksOf(prepared, situation, found, quantity),
     base: amount('basePrice'),
     cost: amount('cost'),
     hidden: !findOffer(prepared, situation, number).offered,
   }
 }
 
-function marksOf(prepared: PreparedStore, situation: Situation, found: FoundPrice): readonly BoardMark[] {
+function marksOf(
+  prepared: PreparedStore,
+  situation: Situation,
+  found: FoundPrice,
+  quantity: number,
+): readonly BoardMark[] {
   const { entry, line } = found
   const marks: BoardMark[] = []
   if (Number.isNaN(found.units)) return marks
   if (found.isPublic) marks.push('G')
   else if (entry) marks.push(entry.contract ? 'C' : 'L')
-  if (entry && entry.compiled.line(line).froms.length > 1) marks.push('Q')
+  if (entry && breakAt(entry.compiled.line(line), quantity) > 0) marks.push('Q')
   const isAdjusted = situation.lens.adjustments.length > 0 || found.units !== found.unadjusted
   if (isAdjusted && !entry?.contract?.isProtected && !found.isPublic) marks.push('A')
   const isConverted = entry ? entry.isForeign : situation.currency !== getSettings(prepared.store).currency

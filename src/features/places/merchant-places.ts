@@ -36,6 +36,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
       beside: ['/regions', '/channels'],
     },
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
+    { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
     {
       href: '/categories',
       name: 'Catalogue',

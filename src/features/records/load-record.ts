@@ -137,6 +137,8 @@ export function asCopy(kind: EditableKind, source: Fields): Fields {
 }
 
 export function findRecord(store: Store, kind: EditableKind, label: string): Fields | null {
+  // There is one store, whatever it is called.
+  if (kind === 'settings') return getSettings(store) as unknown as Fields
   const found =
     kind === 'variant'
       ? findBySku(store.variant, label)

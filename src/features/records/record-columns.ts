@@ -26,6 +26,7 @@ const names = (ids: readonly string[], records: ReadonlyMap<string, { readonly n
 
 /** What a table of each kind shows beside the name. */
 export const COLUMNS: ColumnsOfKind = {
+  settings: [{ title: 'Currency', cell: ({ currency }) => currency }],
   account: [
     { title: 'Groups', cell: ({ groups }, { prepared }) => names(groups, prepared.store.group) },
     { title: 'Place', cell: ({ city, country }) => [city, country].filter(Boolean).join(', ') },

@@ -314,6 +314,43 @@ const amountsOf: readonly FieldRule[] = [
 
 /** The fields of each kind, in the order of its sheet. */
 export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>> = {
+  settings: [
+    name,
+    textField(['currency', 'Currency', 'ISO 4217. Every amount that names no currency is in it.']),
+    numberField(['priceDigits', 'Digits of a price', 'Behind the point; up to 6.']),
+    textField(['timeZone', 'Time zone', 'IANA name, such as Europe/Dublin.']),
+    textField(['country', 'Sells from', 'Two letters, such as IE.']),
+    choiceField(
+      ['taxBasis', 'Prices are entered'],
+      [
+        ['net', 'without tax'],
+        ['gross', 'with tax'],
+      ],
+    ),
+    choiceField(
+      ['policy', 'Which price counts'],
+      [
+        ['first', 'the first on the ladder'],
+        ['lowest', 'the lowest of all lists that apply'],
+      ],
+    ),
+    choiceField(
+      ['neverAbovePublic', 'Above the public price'],
+      [
+        [false, 'may happen'],
+        [true, 'never: nobody pays more than a guest'],
+      ],
+    ),
+    choiceField(
+      ['comparedWith', 'The shop strikes through'],
+      [
+        ['nothing', 'nothing: own price only'],
+        ['public', 'what guests pay'],
+        ['base', 'the base price before adjustments'],
+        ['recommended', 'the recommended price'],
+      ],
+    ),
+  ],
   group: [
     name,
     code,

@@ -59,7 +59,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
             {link.name}
           </Link>
         ))}
-        {view.live && (
+        {view.live && view.kind !== 'settings' && (
           <span className="ml-auto flex gap-4">
             <VantageLink href={`/${path}/new?copy=${encodeURIComponent(view.label)}`} className="link-name">
               Copy

@@ -12,6 +12,7 @@ import { roundPrice } from '@/core/decimal/rounding'
 import { findConversion } from '@/core/currency/currency'
 import { toFraction } from '@/core/decimal/fraction'
 import { toMinorUnit } from '@/core/decimal/rounding'
+import { adjustmentMoves } from './adjustment-moves'
 import type { Fields } from './field-rule'
 import type { RateChart, RecordView, RelatedTable } from './record-view'
 import type { EditableKind } from './sections'
@@ -100,6 +101,8 @@ export function relatedOf(outlook: Outlook, kind: EditableKind, record: Fields):
           }),
         },
       ]
+    case 'adjustment':
+      return [adjustmentMoves(outlook, record as unknown as RecordOfKind['adjustment'])]
     case 'currency':
       return [examplesOf(outlook, id), ratesOf(store, id)]
     default:

@@ -45,7 +45,7 @@ export function RecordTable({
             ))}
           </nav>
         )}
-        {view.live && (
+        {view.live && section.kind !== 'settings' && (
           <VantageLink href={`/${section.path}/new`} className="btn ml-auto btn-primary btn-sm">
             New {section.singular}
           </VantageLink>

@@ -14,9 +14,17 @@ export interface Section {
 }
 
 /** Kinds whose records have a sheet made of their fields; lines and rates belong to others. */
-export type EditableKind = Exclude<RecordKind, 'settings' | 'price-line' | 'exchange-rate'>
+export type EditableKind = Exclude<RecordKind, 'price-line' | 'exchange-rate'>
 
 export const SECTIONS: readonly Section[] = [
+  section(
+    'settings',
+    'settings',
+    'Store',
+    'store',
+    'Store',
+    'What holds for the whole store: which of several prices counts, and what the shop compares with.',
+  ),
   section(
     'accounts',
     'account',
