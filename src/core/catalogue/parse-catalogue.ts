@@ -10,7 +10,7 @@ import type { InheritedValues, OwnAmounts, Product, ReferenceAmounts, Variant } 
 
 type AsText<Fields> = { readonly [Field in keyof Fields]: string | null }
 
-export type OwnAmountsDraft = Readonly<Record<string, AsText<ReferenceAmounts>>>
+type OwnAmountsDraft = Readonly<Record<string, AsText<ReferenceAmounts>>>
 
 type WithTextAmounts<Noun> = {
   readonly [Field in keyof Noun]: Field extends keyof InheritedValues | 'stock'

@@ -76,7 +76,7 @@ function watchSources(
 }
 
 /** The order of a ladder, before lines are looked at; of entries on one step, the order that breaks ties. */
-export function compareEntries(left: LadderEntry, right: LadderEntry): number {
+function compareEntries(left: LadderEntry, right: LadderEntry): number {
   return compareSteps(left, right) || compareStarts(left, right) || (codeOf(left) < codeOf(right) ? -1 : 1)
 }
 

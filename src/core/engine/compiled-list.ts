@@ -16,7 +16,7 @@ import { attributeKey, type CatalogueIndex, factsOf } from './catalogue-index'
 import { compileLine, type CompiledLine } from './compiled-line'
 
 /** Below every line that says what it is for. */
-export const DEFAULT_LINE_SPECIFICITY = -1
+const DEFAULT_LINE_SPECIFICITY = -1
 
 /** A row of candidate lines for each key: those of key k stand at `starts[k]` up to `starts[k + 1]`. */
 export interface CandidateRows {

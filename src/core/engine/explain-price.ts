@@ -6,7 +6,7 @@ import { type RoundingRule, roundPrice, roundToDigits, toMinorUnit } from '../de
 import { matchWhat } from '../predicates/what'
 import type { Adjustment } from '../price/adjustment'
 import type { PriceReference } from '../price/price-method'
-import { getSettings, priceDigitsOf } from '../store/store'
+import { getSettings } from '../store/store'
 import { amountInto, holdingItem, roundingOfLast } from './amounts'
 import { factsOf } from './catalogue-index'
 import { breakAt, type CompiledLine, type LineStep } from './compiled-line'
@@ -127,7 +127,7 @@ export function explainAdjustments(
 }
 
 /** An amount of another currency in the currency of the lens; `null` without a rate. */
-export function explainConversion(
+function explainConversion(
   { store }: PreparedStore,
   lens: Lens,
   from: string,

@@ -106,13 +106,13 @@ export function lineUnits(
 }
 
 /** What some units of a graduated line cost each: those of one bracket. Quantity in thousandths. */
-export interface Bracket {
+interface Bracket {
   readonly quantity: number
   readonly units: number
 }
 
 /** The brackets a quantity fills from the first break on; `null` when one of them has no price. */
-export function bracketsOf(
+function bracketsOf(
   prepared: PreparedStore,
   lens: Lens,
   compiled: CompiledList,
@@ -223,7 +223,7 @@ export function sourceUnits(
 }
 
 /** Whether a list that others are computed from may be read: it is on and inside its schedule. */
-export function isInForce({ list, schedule }: CompiledList, at: number): boolean {
+function isInForce({ list, schedule }: CompiledList, at: number): boolean {
   return list.state === 'on' && list.status === 'active' && matchWhen(schedule, at).matches
 }
 

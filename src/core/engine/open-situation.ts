@@ -157,7 +157,7 @@ function isKnownCurrency(store: Store, code: string): boolean {
 }
 
 /** Where a buyer has things brought to when nobody says where. */
-export function homeOf(store: Store, buyer: BuyerReference): Place {
+function homeOf(store: Store, buyer: BuyerReference): Place {
   const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
   const country = account?.country ?? getSettings(store).country
   return { country, state: '', postcode: '', city: account?.city ?? '' }

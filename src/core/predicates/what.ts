@@ -1,7 +1,7 @@
 import { compare, type Decimal } from '../decimal/decimal'
 
 /** Whether there is any of it; a variant whose stock nobody counts is in stock. */
-export type StockState = 'in-stock' | 'out-of-stock'
+type StockState = 'in-stock' | 'out-of-stock'
 
 /** One part of the catalogue a rule can name. Categories, families, products, variants and extras are named by id. */
 export type WhatTerm =

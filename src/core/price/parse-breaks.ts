@@ -17,7 +17,7 @@ export type BreaksDraft = Omit<Breaks, 'breaks'> & {
 export const PERCENT_DIGITS = 6
 
 /** Quantities: a gram of a kilogram. */
-export const QUANTITY_DIGITS = 3
+const QUANTITY_DIGITS = 3
 
 /** Breaks must rise: two that start at one quantity contradict each other. */
 export function parseBreaks(reader: DraftReader, field: string, draft: BreaksDraft, digits: number): Breaks {

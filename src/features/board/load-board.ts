@@ -27,15 +27,8 @@ import {
   type BoardView,
 } from './board-view'
 import { narrow } from './narrow-board'
+import type { OpenColumn } from './open-column'
 import { columnSubtitle, columnTitle } from './column-words'
-
-/** A column with everything its cells are found with. */
-export interface OpenColumn {
-  readonly column: BoardColumn
-  readonly situation: Situation
-  /** In thousandths. */
-  readonly quantity: number
-}
 
 /** The board as somebody looks at it: columns, sizes and the first rows. */
 export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
@@ -88,11 +81,7 @@ function vantageOf({ vantage, as }: Outlook): Vantage {
  * The columns chosen, else guests and every group, and the buyer looked as where that is neither. A column that
  * says nothing of quantity, place, currency or time follows the vantage.
  */
-export function boardVantages(
-  store: Store,
-  vantage: Vantage,
-  chosen: readonly Vantage[],
-): readonly Vantage[] {
+function boardVantages(store: Store, vantage: Vantage, chosen: readonly Vantage[]): readonly Vantage[] {
   if (chosen.length > 0) return chosen.map((column) => ({ ...vantage, ...differing(column) }))
   const groups = [...store.group.values()]
     .filter(({ status }) => status === 'active')

@@ -6,7 +6,7 @@ import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { BoardFilter } from './board-url'
-import type { OpenColumn } from './load-board'
+import type { OpenColumn } from './open-column'
 
 /** Keeps the products with a variant that needs looking at in one of the columns. */
 export function narrow(

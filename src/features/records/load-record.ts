@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
-import { findDependants, labelOf } from '@/core/store/references'
+import { labelOf } from '@/core/store/references'
 import { getSettings, type RecordOfKind, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import type { Outlook } from '@/server/engine/look-from'
@@ -159,9 +159,4 @@ function nameOf(kind: EditableKind, record: Fields): string {
 /** Whether a record is kept without taking part: archived, or a contract that has been ended. */
 export function isPutAway(kind: EditableKind, record: Fields): boolean {
   return kind === 'contract' ? record['state'] === 'ended' : record['status'] === 'archived'
-}
-
-/** What still speaks of a record, so that it cannot go. */
-export function dependantsOf(store: Store, kind: EditableKind, id: string): readonly string[] {
-  return findDependants(store, { kind, id })
 }

@@ -16,7 +16,7 @@ export interface FieldView {
 }
 
 /** A record of another kind that belongs to the story of this one. */
-export interface RelatedRow {
+interface RelatedRow {
   readonly title: string
   readonly about: string
   readonly href: string | null
@@ -56,7 +56,7 @@ export interface RateChart {
   readonly points: readonly { readonly at: string; readonly value: number }[]
 }
 
-export interface RecordRow {
+interface RecordRow {
   readonly label: string
   readonly name: string
   /** In the order of the table's columns. */

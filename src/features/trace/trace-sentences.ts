@@ -29,7 +29,7 @@ export function listPart({ store }: Wording, list: string): TracePart {
   return found ? { text: found.name, href: `/price-lists/${found.code}` } : { text: list }
 }
 
-export function contractPart({ store }: Wording, contract: string): TracePart {
+function contractPart({ store }: Wording, contract: string): TracePart {
   const found = store.contract.get(contract)
   return found
     ? { text: `contract ${found.code}`, href: `/contracts/${found.code}` }

@@ -45,7 +45,7 @@ interface QuantityLimits {
   readonly multiple: string | null
 }
 
-export interface AnswerError {
+interface AnswerError {
   readonly code:
     | 'malformed'
     | 'unknown-field'
@@ -198,8 +198,8 @@ function readQuestion({ store }: PreparedStore, submitted: SubmittedQuestion, no
     if (!extra) return unknown('unknown-extra', `extras.${at}`, code, codes(store.extra))
     extras.push(extra.id)
   }
-  const channel = submitted.channel == null ? null : findByCode(store.channel, submitted.channel)
-  if (channel === null && submitted.channel != null)
+  const channel = typeof submitted.channel === 'string' ? findByCode(store.channel, submitted.channel) : null
+  if (channel === null && typeof submitted.channel === 'string')
     return unknown('unknown-channel', 'channel', submitted.channel, codes(store.channel))
   const currency = submitted.currency ?? null
   const currencies = [
@@ -208,7 +208,7 @@ function readQuestion({ store }: PreparedStore, submitted: SubmittedQuestion, no
   ]
   if (currency !== null && !currencies.includes(currency))
     return unknown('unknown-currency', 'currency', currency, currencies)
-  const at = submitted.at == null ? now : readInstant(submitted.at)
+  const at = typeof submitted.at === 'string' ? readInstant(submitted.at) : now
   if (Number.isNaN(at))
     return bad('bad-instant', 'at', submitted.at, 'an instant such as 2027-03-01T00:00:00Z')
   const { deliverTo } = submitted

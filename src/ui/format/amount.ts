@@ -1,4 +1,4 @@
-import { compare, type Decimal, multiply, toFixed } from '@/core/decimal/decimal'
+import { compare, type Decimal, toFixed } from '@/core/decimal/decimal'
 
 /** The language of the merchant's screens; figures follow it. */
 const LOCALE = 'en-IE'
@@ -32,11 +32,6 @@ function symbolOf(currency: string): string {
 /** A percentage with one digit and a real minus sign: `−12.5 %`. */
 export function formatPercent(percent: Decimal): string {
   return `${toFixed(percent, 1).replace('-', '−')} %`
-}
-
-/** What several units cost. */
-export function timesQuantity(unit: Decimal, quantity: number): Decimal {
-  return multiply(unit, String(quantity) as Decimal)
 }
 
 /** The lowest and highest of several amounts: "20.70 – 41.60". */

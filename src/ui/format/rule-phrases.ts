@@ -117,7 +117,7 @@ export function whenSentence(schedule: Schedule): string {
 }
 
 /** "from 1 Mar 2027 to 31 May 2027": an end at midnight is the day before, the last one that counts. */
-export function windowPhrase(from: string | null, to: string | null): string {
+function windowPhrase(from: string | null, to: string | null): string {
   const start = from === null ? '' : `from ${localPhrase(from)}`
   const end = to === null ? '' : `${from === null ? 'until' : 'to'} ${lastDayPhrase(to)}`
   return [start, end].filter((part) => part !== '').join(' ')
