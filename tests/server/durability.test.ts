@@ -2,6 +2,7 @@ import type { Change } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { DirectoryInUseError } from '@/server/database/directory-lock'
 import { openSteppe } from '@/server/engine/steppe'
+import { DEFAULTS } from '@/server/exchange/store-document'
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import { temporaryDirectory } from './temporary-directory'
@@ -11,28 +12,17 @@ afterAll(() => directory.remove())
 
 const KILLS = 20
 
-const inherited = { basePrice: '1', cost: null, recommendedPrice: null, weight: null }
 const product = (id: string) => ({
+  ...DEFAULTS.product,
   id,
   code: id,
   name: id,
-  description: '',
-  picture: 'hive',
-  unit: 'each',
-  status: 'active',
   categories: ['all'],
-  attributes: {},
-  axes: [],
-  ...inherited,
+  basePrice: '1',
 })
 const records: readonly [Change['kind'], { id: string }][] = [
-  [
-    'settings',
-    { id: 'settings', name: 'S', currency: 'EUR', priceDigits: 2, timeZone: 'UTC', country: 'IE' } as {
-      id: string
-    },
-  ],
-  ['category', { id: 'all', code: 'all', name: 'All', parent: null, position: 0 } as { id: string }],
+  ['settings', { ...DEFAULTS.settings, id: 'settings', currency: 'EUR' } as { id: string }],
+  ['category', { ...DEFAULTS.category, id: 'all', code: 'all', name: 'All' } as { id: string }],
   ['product', product('product-a')],
   ['product', product('product-b')],
 ]
