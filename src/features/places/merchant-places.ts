@@ -11,6 +11,13 @@ export function merchantPlaces(store: Store): readonly Place[] {
     { href: '/look-as-buyer', name: 'Shop window', group: 'Look', key: 's' },
     { href: '/products', name: 'Products', group: 'Set', key: 'p', count: products },
     {
+      href: '/categories',
+      name: 'Catalogue',
+      group: 'Set',
+      key: 'k',
+      beside: ['/families', '/extras', '/product-records', '/variant-records'],
+    },
+    {
       href: '/accounts',
       name: 'Buyers',
       group: 'Set',
@@ -37,12 +44,5 @@ export function merchantPlaces(store: Store): readonly Place[] {
     },
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
     { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
-    {
-      href: '/categories',
-      name: 'Catalogue',
-      group: 'Set',
-      key: 'k',
-      beside: ['/families', '/extras', '/product-records', '/variant-records'],
-    },
   ]
 }

@@ -30,7 +30,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
 
   const columns: readonly GridColumn[] = [
     { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
-    { key: 'rule', header: 'Rule', width: 'minmax(84px, 1.4fr)', align: 'right' },
+    { key: 'rule', header: 'Rule', width: 'minmax(84px, 2fr)', align: 'right' },
     { key: 'rounding', header: 'Rounded', width: 'minmax(92px, 1.4fr)' },
     { key: 'variants', header: 'Prices', width: '92px', align: 'right' },
     { key: 'base', header: `Base, net ${view.currency}`, width: '126px', align: 'right' },
@@ -54,7 +54,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
         <p className="max-w-4xl pt-2 text-base leading-8" data-testid="list-sentence">
           <span className="text-soft">For </span>
           <AudienceWord
-            word={view.audienceText.include}
+            word={view.audienceText.include || 'whoever a contract leads to it'}
             label="Who the list is for"
             chosen={view.audience.include}
             choices={view.choices}

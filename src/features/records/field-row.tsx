@@ -66,7 +66,7 @@ export function FieldRow({ view, disabled, onSave }: FieldRowProps) {
           <input
             {...shared}
             value={text}
-            placeholder="none"
+            placeholder="–"
             onChange={(event) => setTyped(event.target.value)}
             onBlur={() => void save(text)}
             onKeyDown={(event) => {

@@ -127,11 +127,9 @@ function ladderOf({ prepared, situation }: Outlook, buyer: Parameters<typeof sta
     rows: [
       ...found.ladder.flat().map(({ compiled: { list }, rung, contract }) => ({
         title: list.name,
-        about: [
-          RUNG_WORDS[rung],
-          ...(contract ? [`contract ${contract.code}`] : []),
-          ...(isOwnRung(rung) ? [`rank ${list.rank}`] : []),
-        ].join(', '),
+        about: contract
+          ? `by contract ${contract.code}`
+          : [RUNG_WORDS[rung], ...(isOwnRung(rung) ? [`rank ${list.rank}`] : [])].join(', '),
         href: `/price-lists/${list.code}`,
       })),
       { title: 'Base price', about: 'what everything falls back to', href: null },

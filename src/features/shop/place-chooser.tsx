@@ -9,7 +9,7 @@ export function PlaceChooser({ choices }: { readonly choices: ShopChoices }) {
   const path = usePathname()
   const submit = (event: React.ChangeEvent<HTMLSelectElement>) => event.target.form?.requestSubmit()
   return (
-    <form action={choosePlace} className="flex items-baseline gap-2 text-soft">
+    <form action={choosePlace} className="flex items-baseline gap-2 text-xs whitespace-nowrap text-soft">
       <input type="hidden" name="back" value={path} />
       <label>
         Deliver to{' '}
@@ -17,7 +17,7 @@ export function PlaceChooser({ choices }: { readonly choices: ShopChoices }) {
           key={choices.country}
           name="country"
           defaultValue={choices.country}
-          className="cursor-pointer bg-transparent font-semibold text-base-content"
+          className="max-w-28 cursor-pointer bg-transparent font-semibold text-base-content"
           onChange={submit}
         >
           {choices.countries.map(({ code, name }) => (
@@ -33,7 +33,7 @@ export function PlaceChooser({ choices }: { readonly choices: ShopChoices }) {
           key={choices.currency}
           name="currency"
           defaultValue={choices.currency}
-          className="cursor-pointer bg-transparent font-semibold text-base-content"
+          className="max-w-28 cursor-pointer bg-transparent font-semibold text-base-content"
           onChange={submit}
         >
           <option value="">its currency</option>

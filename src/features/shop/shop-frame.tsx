@@ -38,13 +38,16 @@ export function ShopFrame({
           <Link href="/shop" className="text-2xl leading-8 font-bold tracking-tight text-primary">
             {storeName}
           </Link>
-          <form action="/shop/search" role="search" className="ml-auto">
+          <div className="ml-auto">
+            <PlaceChooser choices={choices} />
+          </div>
+          <form action="/shop/search" role="search">
             <input
               type="search"
               name="words"
               aria-label="Search the shop"
-              placeholder="Search hives, jars, suits…"
-              className="w-64 border border-base-300 bg-lifted px-3 py-1.5"
+              placeholder="Search…"
+              className="w-44 border border-base-300 bg-lifted px-3 py-1.5"
             />
           </form>
           {visitor.guest ? (
@@ -62,11 +65,8 @@ export function ShopFrame({
             </form>
           )}
         </div>
-        <nav
-          aria-label="Departments"
-          className="mx-auto flex max-w-6xl items-baseline justify-between gap-6 px-8"
-        >
-          <ul className="flex gap-5 overflow-x-auto pb-2 whitespace-nowrap">
+        <nav aria-label="Departments" className="mx-auto max-w-6xl overflow-x-auto px-8">
+          <ul className="flex gap-5 pb-2 whitespace-nowrap">
             {categories.map(({ code, name }) => (
               <li key={code}>
                 <Link href={`/shop/category/${code}`} className="hover:underline">
@@ -75,7 +75,6 @@ export function ShopFrame({
               </li>
             ))}
           </ul>
-          <PlaceChooser choices={choices} />
         </nav>
       </header>
       <main className="mx-auto w-full max-w-6xl flex-1 px-8 py-8">{children}</main>

@@ -53,7 +53,7 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
         choices={view.currencies.map((code) => ({ code, name: code }))}
         chosen={vantage.currency}
         following=""
-        followingName="as there"
+        followingName="their currency"
         onPick={(currency) => setVantage({ currency })}
       />
       <span className="text-soft">on</span>
