@@ -153,7 +153,8 @@ export class CompiledList {
     const at = this.findNamed(number)
     if (at >= 0) gather(this.namedRows, at)
     if (at >= 0 && this.complete?.[at] === 1) return found
-    if (number < this.index.variantCount) gather(this.plan(), this.index.signatureOf[number] as number)
+    if (this.hasPlan && number < this.index.variantCount)
+      gather(this.plan(), this.index.signatureOf[number] as number)
     return found
   }
 
