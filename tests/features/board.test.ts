@@ -38,8 +38,9 @@ test.each([
   ['difference', '20', '='],
   ['price', null, 'no price'],
   ['source', '18', 'Club level'],
+  ['first', '18', '−20.0 %'],
 ] as const)('%s of %s reads %s', (measure, amount, text) => {
-  expect(measureText(measure, cell(amount), 2, { level: 'Club level' })).toBe(text)
+  expect(measureText(measure, cell(amount), 2, { level: 'Club level' }, decimal('22.5'))).toBe(text)
 })
 
 test('below cost is strictly below', () => {

@@ -81,10 +81,12 @@ interface BuyerCellProps {
   readonly measure: Measure
   readonly digits: number
   readonly listNames: Readonly<Record<string, string>>
+  /** The price in the first column, where it is in the same currency. */
+  readonly first: BoardCell['amount']
 }
 
 /** A price with the mark of where it comes from. */
-export function BuyerCellContent({ cell, measure, digits, listNames }: BuyerCellProps) {
+export function BuyerCellContent({ cell, measure, digits, listNames, first }: BuyerCellProps) {
   const below = isCellBelowCost(cell)
   const missing = cell.amount === null || cell.hidden
   return (
@@ -108,7 +110,7 @@ export function BuyerCellContent({ cell, measure, digits, listNames }: BuyerCell
                 : ''
         }
       >
-        {measureText(measure, cell, digits, listNames)}
+        {measureText(measure, cell, digits, listNames, first)}
         {below && (
           <span className="text-[9px]">
             {' '}

@@ -7,15 +7,20 @@ export const MEASURES = [
   { key: 'price', name: 'Price' },
   { key: 'margin', name: 'Margin' },
   { key: 'difference', name: 'To base' },
+  { key: 'first', name: 'To first' },
   { key: 'source', name: 'Source' },
 ] as const
 export type Measure = (typeof MEASURES)[number]['key']
 
 /** A cell's figure for a measure; `null` when something it needs is missing. */
-function measureValue(measure: Measure, { amount, cost, base }: BoardCell): Decimal | null {
+function measureValue(
+  measure: Measure,
+  { amount, cost, base }: BoardCell,
+  first: Decimal | null,
+): Decimal | null {
   if (amount === null || measure === 'price') return amount
   if (measure === 'source') return null
-  const other = measure === 'margin' ? cost : base
+  const other = measure === 'margin' ? cost : measure === 'first' ? first : base
   if (other === null) return null
   return measure === 'margin' ? marginPercent(amount, other) : differencePercent(amount, other)
 }
@@ -32,12 +37,14 @@ export function measureText(
   cell: BoardCell,
   digits: number,
   listNames: Readonly<Record<string, string>>,
+  /** The price in the first column, where it is in the same currency. */
+  first: Decimal | null = null,
 ): string {
   if (cell.hidden) return 'not offered'
   if (cell.amount === null) return 'no price'
   if (measure === 'source') return cell.list === null ? 'base price' : (listNames[cell.list] ?? cell.list)
-  const value = measureValue(measure, cell)
-  if (value === null) return measure === 'margin' ? 'no cost' : 'no base'
+  const value = measureValue(measure, cell, first)
+  if (value === null) return measure === 'margin' ? 'no cost' : measure === 'first' ? '–' : 'no base'
   return figureText(measure, value, digits)
 }
 
@@ -51,7 +58,7 @@ export function measureRange(
   const values = product.variants
     .flatMap((variant) => {
       const cell = variant.cells[column]
-      const value = cell && measureValue(measure, cell)
+      const value = cell && measureValue(measure, cell, variant.cells[0]?.amount ?? null)
       return value ? [value] : []
     })
     .sort(compare)

@@ -148,6 +148,11 @@ export function Board({ view, filter }: BoardProps) {
           measure={measure}
           digits={view.columns[column - FIXED]?.digits ?? view.digits}
           listNames={view.listNames}
+          first={
+            view.columns[0]?.currency === view.columns[column - FIXED]?.currency
+              ? (variant.cells[0]?.amount ?? null)
+              : null
+          }
         />
       )
     )

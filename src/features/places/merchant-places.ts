@@ -8,6 +8,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
   const products = [...store.product.values()].filter(({ status }) => status === 'active').length
   return [
     { href: '/board', name: 'Board', group: 'Look', key: 'b' },
+    { href: '/compare', name: 'Compare', group: 'Look', key: 'd' },
     { href: '/look-as-buyer', name: 'Shop window', group: 'Look', key: 's' },
     { href: '/products', name: 'Products', group: 'Set', key: 'p', count: products },
     {
