@@ -155,7 +155,7 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
     // A rate moves what is converted, and not what has an amount of its own.
     const gwen = '?as=account:gwen-pritchard&find='
     await openBoard(page, `${gwen}HV-NAT-PF`, url)
-    const converted = await cell(page, 'HV-NAT', 'account:gwen-pritchard').textContent()
+    const converted = await cell(page, 'Pine, flat-packed', 'account:gwen-pritchard').textContent()
     await openBoard(page, `${gwen}FR-BR-PF`, url)
     const own = await cell(page, 'Pine, flat-packed, 10', 'account:gwen-pritchard').textContent()
     await page.goto(`${url}/currencies/GBP`)
@@ -168,7 +168,7 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
     await openBoard(page, `${gwen}FR-BR-PF`, url)
     await reads(cell(page, 'Pine, flat-packed, 10', 'account:gwen-pritchard'), own ?? '')
     await openBoard(page, `${gwen}HV-NAT-PF`, url)
-    expect(await cell(page, 'HV-NAT', 'account:gwen-pritchard').textContent()).not.toBe(converted)
+    expect(await cell(page, 'Pine, flat-packed', 'account:gwen-pritchard').textContent()).not.toBe(converted)
 
     // What others need cannot be removed, and they are named.
     await page.goto(`${url}/groups/bee-farms`)
