@@ -1,9 +1,16 @@
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { decimal } from '@/core/decimal/decimal'
-import { fromText, isCellBelowCost, measureRange, measureText } from '@/features/board/board-measures'
+import {
+  differenceText,
+  firstAmount,
+  fromText,
+  isCellBelowCost,
+  measureRange,
+  measureText,
+} from '@/features/board/board-measures'
 import { layOutRows, patchBlocks } from '@/features/board/board-rows'
 import { parseBoardFilter, serializeBoardFilter } from '@/features/board/board-url'
-import type { BoardCell, BoardProduct, BoardVariant } from '@/features/board/board-view'
+import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from '@/features/board/board-view'
 
 const cell = (amount: string | null): BoardCell => ({
   amount: amount === null ? null : decimal(amount),
@@ -22,6 +29,16 @@ const variant = (id: string, amount: string | null): BoardVariant => ({
   ownBase: true,
   cost: decimal(15),
   cells: [cell(amount)],
+})
+
+const column = (currency: string): BoardColumn => ({
+  key: currency,
+  vantage: DEFAULT_VANTAGE,
+  title: 'Guest',
+  subtitle: '',
+  ownLists: [],
+  currency,
+  digits: 2,
 })
 
 test('rows: a product and its variants, a lone variant by itself, a closed product alone', () => {
@@ -99,7 +116,26 @@ test.each([
     base: null,
     variants: [variant('a', '18'), variant('b', null), variant('c', '17')],
   }
-  expect(measureRange(measure, product, 0, 2)).toBe(text)
+  expect(measureRange(measure, product, [column('EUR')], 0, 2)).toBe(text)
+})
+
+test('columns are compared with the first, and only in its currency', () => {
+  const columns = [column('EUR'), column('EUR'), column('GBP')]
+  const row = { ...variant('a', '20'), cells: [cell('20'), cell('18'), cell('18')] }
+  const product = { id: 'p', code: 'p', name: 'p', base: null, variants: [row] }
+  expect(columns.map((_, at) => firstAmount(columns, row, at))).toEqual(['20', '20', null])
+  expect(columns.map((_, at) => measureRange('first', product, columns, at, 2))).toEqual(['=', '−10.0 %', ''])
+})
+
+test.each([
+  ['18', '20', '−10.0 %'],
+  ['22', '20', '+10.0 %'],
+  ['20', '20', ''],
+  ['200.01', '200', '< 0.1 %'],
+  ['18', null, ''],
+  [null, '20', ''],
+] as const)('%s beside a first %s differs by “%s”', (amount, first, text) => {
+  expect(differenceText(cell(amount), first === null ? null : decimal(first))).toBe(text)
 })
 
 test('a narrow column shows the lowest amount and whether there are higher ones', () => {

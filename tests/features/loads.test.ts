@@ -4,6 +4,7 @@ import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { matchWhat } from '@/core/predicates/what'
 import { BLOCK_SIZE, type BoardProduct } from '@/features/board/board-view'
+import { comparedColumns } from '@/features/board/compared-columns'
 import { loadBoard, loadBoardBlock } from '@/features/board/load-board'
 import { findRecords } from '@/features/palette/find-records'
 import { findItem, suggestItems } from '@/features/price-lists/find-item'
@@ -36,6 +37,24 @@ describe('the board', () => {
       'Schools',
     ])
     expect(loadBoard(lookAs('guest'), EVERYTHING).columns).toHaveLength(6)
+  })
+
+  test('a comparison never stands alone, and can be narrowed to what differs', () => {
+    const guest = lookAs('guest')
+    expect(comparedColumns(store, outlook.vantage).map(({ as }) => as)).toEqual(['guest', 'account:fennmoor'])
+    const columns = comparedColumns(store, guest.vantage)
+    expect(columns.map(({ as }) => as)).toEqual(['guest', 'group:bee-farms'])
+    const differing = loadBoard(guest, { ...EVERYTHING, columns, only: 'differing' })
+    const all = loadBoard(guest, { ...EVERYTHING, columns })
+    const rows = loadBoardBlock(guest, { ...EVERYTHING, columns }, 0, all.counts.length).flatMap(
+      (each) => each.variants,
+    )
+    const different = rows.filter(({ cells: [first, other] }) => first?.amount !== other?.amount)
+    expect(differing.variantCount).toBe(different.length)
+    expect(differing.variantCount).toBeLessThan(all.variantCount)
+    expect(
+      loadBoard(guest, { ...EVERYTHING, columns: [guest.vantage], only: 'differing' }).variantCount,
+    ).toBe(0)
   })
 
   test('blocks together are the whole catalogue, once, in the sizes promised', () => {

@@ -2,7 +2,7 @@
 
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
-import { isCellBelowCost, type Measure, measureText } from './board-measures'
+import { differenceText, isCellBelowCost, type Measure, measureText } from './board-measures'
 import type { BoardRow } from './board-rows'
 import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
 
@@ -83,10 +83,12 @@ interface BuyerCellProps {
   readonly listNames: Readonly<Record<string, string>>
   /** The price in the first column, where it is in the same currency. */
   readonly first: BoardCell['amount']
+  /** Whether the difference to the first column stands beside the price. */
+  readonly compared: boolean
 }
 
 /** A price with the mark of where it comes from. */
-export function BuyerCellContent({ cell, measure, digits, listNames, first }: BuyerCellProps) {
+export function BuyerCellContent({ cell, measure, digits, listNames, first, compared }: BuyerCellProps) {
   const below = isCellBelowCost(cell)
   const missing = cell.amount === null || cell.hidden
   return (
@@ -98,6 +100,9 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first }: Bu
         >
           {cell.marks.join('')}
         </abbr>
+      )}
+      {compared && measure === 'price' && (
+        <span className="pr-3 text-2xs text-soft">{differenceText(cell, first)}</span>
       )}
       <span
         className={

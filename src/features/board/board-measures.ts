@@ -1,7 +1,7 @@
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import type { BoardCell, BoardProduct } from './board-view'
+import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from './board-view'
 
 export const MEASURES = [
   { key: 'price', name: 'Price' },
@@ -11,6 +11,24 @@ export const MEASURES = [
   { key: 'source', name: 'Source' },
 ] as const
 export type Measure = (typeof MEASURES)[number]['key']
+
+/** The price in the first column, what a column is compared with; `null` for one in another currency. */
+export function firstAmount(
+  columns: readonly BoardColumn[],
+  variant: BoardVariant,
+  column: number,
+): Decimal | null {
+  const isComparable = columns[0]?.currency === columns[column]?.currency
+  return isComparable ? (variant.cells[0]?.amount ?? null) : null
+}
+
+/** How far a cell is from the first column's price, such as `−12.0 %`; empty where it is the same or not comparable. */
+export function differenceText({ amount, hidden }: BoardCell, first: Decimal | null): string {
+  if (amount === null || first === null || hidden || amount === first) return ''
+  const difference = differencePercent(amount, first)
+  if (difference === null) return ''
+  return difference === '0' ? '< 0.1 %' : figureText('first', difference, 0)
+}
 
 /** A cell's figure for a measure; `null` when something it needs is missing. */
 function measureValue(
@@ -52,13 +70,14 @@ export function measureText(
 export function measureRange(
   measure: Measure,
   product: BoardProduct,
+  columns: readonly BoardColumn[],
   column: number,
   digits: number,
 ): string {
   const values = product.variants
     .flatMap((variant) => {
       const cell = variant.cells[column]
-      const value = cell && measureValue(measure, cell, variant.cells[0]?.amount ?? null)
+      const value = cell && measureValue(measure, cell, firstAmount(columns, variant, column))
       return value ? [value] : []
     })
     .sort(compare)

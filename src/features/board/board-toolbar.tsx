@@ -70,6 +70,7 @@ export function BoardToolbar({ view, filter, measure, onMeasure, board }: BoardT
           <option value="no-price">without a price</option>
           <option value="not-reached">reached by no list</option>
           <option value="below-cost">below cost</option>
+          <option value="differing">where columns differ</option>
         </select>
       </label>
       <span className="flex items-baseline gap-1.5 text-soft">

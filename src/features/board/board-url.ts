@@ -1,7 +1,7 @@
 import type { Vantage } from '@/core/engine/vantage'
 import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 
-export const COVERAGES = ['no-price', 'not-reached', 'below-cost'] as const
+export const COVERAGES = ['no-price', 'not-reached', 'below-cost', 'differing'] as const
 
 /** What the board shows of the catalogue, and for whom: in the address beside the vantage. */
 export interface BoardFilter {
@@ -9,7 +9,7 @@ export interface BoardFilter {
   readonly category: string | null
   /** Words of a name, code or SKU. */
   readonly text: string
-  /** Only what needs looking at: without a price, reached by no list, below cost. */
+  /** Only what needs looking at: without a price, reached by no list, below cost, columns that differ. */
   readonly only: (typeof COVERAGES)[number] | null
   /** Columns chosen; empty for guests and every group. */
   readonly columns: readonly Vantage[]

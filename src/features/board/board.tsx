@@ -11,7 +11,7 @@ import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
-import { fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
+import { firstAmount, fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardColumn, BoardView } from './board-view'
@@ -27,6 +27,9 @@ interface BoardProps {
 /** Columns before the buyers: name, base price, cost. */
 const FIXED = 3
 
+/** So few columns have room for the difference beside the price. */
+const WIDE_COLUMNS = 4
+
 /** What each kind of buyer sees and pays, side by side. */
 export function Board({ view, filter }: BoardProps) {
   const { vantage, showTrace, setVantage } = useFrame()
@@ -35,6 +38,7 @@ export function Board({ view, filter }: BoardProps) {
   const board = useBoard(view, filter)
   useFresh(view.asOf)
   const { rows, productAt } = board
+  const isWide = view.columns.length <= WIDE_COLUMNS
   useHotkeys('mod+z', () => void board.takeBack('undo'), { preventDefault: true })
   useHotkeys(['mod+shift+z', 'mod+y'], () => void board.takeBack('redo'), { preventDefault: true })
 
@@ -66,7 +70,7 @@ export function Board({ view, filter }: BoardProps) {
           onLook={() => setVantage(column.vantage)}
         />
       ),
-      width: 'minmax(76px, 96px)',
+      width: isWide ? 'minmax(76px, 160px)' : 'minmax(76px, 96px)',
       align: 'right' as const,
     })),
   ]
@@ -100,6 +104,7 @@ export function Board({ view, filter }: BoardProps) {
           ? measureRange(
               measure,
               product,
+              view.columns,
               column - FIXED,
               view.columns[column - FIXED]?.digits ?? view.digits,
             )
@@ -148,11 +153,8 @@ export function Board({ view, filter }: BoardProps) {
           measure={measure}
           digits={view.columns[column - FIXED]?.digits ?? view.digits}
           listNames={view.listNames}
-          first={
-            view.columns[0]?.currency === view.columns[column - FIXED]?.currency
-              ? (variant.cells[0]?.amount ?? null)
-              : null
-          }
+          first={firstAmount(view.columns, variant, column - FIXED)}
+          compared={isWide && filter.columns.length > 0}
         />
       )
     )

@@ -18,7 +18,11 @@ interface ColumnsWordProps {
 /** Which vantages stand side by side: whatever is looked from now can be held as a column, and sets be kept by name. */
 export function ColumnsWord({ columns, chosen, onChoose }: ColumnsWordProps) {
   return (
-    <WordPopover word={chosen ? `${columns.length} columns` : 'every group'} label="Columns" disabled={false}>
+    <WordPopover
+      word={chosen ? `${columns.length} ${columns.length === 1 ? 'column' : 'columns'}` : 'every group'}
+      label="Columns"
+      disabled={false}
+    >
       {(close) => <ColumnsForm columns={columns} chosen={chosen} onChoose={onChoose} onDone={close} />}
     </WordPopover>
   )

@@ -36,6 +36,16 @@ const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
       const cost = amountAt(referenceAmounts(prepared, 'cost', open.situation.lens), number)
       return priceIn(prepared, open, variant).units < cost
     }),
+  differing: (prepared, columns, variant) => {
+    const [first, ...others] = columns
+    if (!first) return false
+    const { units } = priceIn(prepared, first, variant)
+    return others.some(
+      (open) =>
+        open.column.currency !== first.column.currency ||
+        !Object.is(priceIn(prepared, open, variant).units, units),
+    )
+  },
 }
 
 function priceIn(prepared: PreparedStore, { situation, quantity }: OpenColumn, { id }: Variant) {
