@@ -10,7 +10,7 @@ import { findRecords } from '@/features/palette/find-records'
 import { findItem, suggestItems } from '@/features/price-lists/find-item'
 import { loadPriceLists } from '@/features/price-lists/load-price-lists'
 import { loadProducts } from '@/features/products/load-products'
-import { loadFront, loadListing, loadShopProduct, searchShop } from '@/features/shop/load-shop'
+import { loadFront, loadListing, loadShopProduct, searchShop, shopChoices } from '@/features/shop/load-shop'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
 import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-outlook'
 
@@ -201,6 +201,13 @@ test('the price lists: who they are for, and each variant is decided by one of t
     accounts: 11,
     decides: 0,
   })
+  // Reached through contracts alone, and through both an audience and a contract.
+  expect(rows.find(({ name }) => name === 'Wax round for bee farms')).toMatchObject({
+    audience: 'contract C-104',
+    accounts: 1,
+  })
+  expect(rows.find(({ name }) => name === 'Sterling trade prices')).toMatchObject({ accounts: 1 })
+  expect(rows.find(({ name }) => name === 'School level')).toMatchObject({ audience: 'Schools', accounts: 3 })
   expect(rows.find(({ code }) => code === 'spring-clear-out')).toMatchObject({ on: false, decides: 0 })
   const decided = rows.reduce((sum, { decides }) => sum + decides, 0)
   const byBase = [...store.variant.values()].filter((variant) => {
@@ -261,4 +268,14 @@ test('the demo looks like a business: margins of a trade, few and deliberate odd
   expect(variants.filter(({ cost }) => cost === null).map(({ sku }) => sku)).toEqual(['EX-HR'])
   expect(variants.filter(({ base, cost }) => below(base, cost))).toEqual([])
   expect(variants.filter(({ base, recommended }) => below(recommended, base))).toEqual([])
+})
+
+test.each([
+  ['a guest at home', 'guest', {}, { country: 'IE', currency: '', following: 'EUR' }],
+  ['a guest who pays otherwise', 'guest', { currency: 'GBP' }, { currency: 'GBP', following: 'EUR' }],
+  ['a guest elsewhere', 'guest', { deliverTo: 'GB' }, { country: 'GB', currency: '', following: 'GBP' }],
+  ['what follows anyway', 'guest', { deliverTo: 'GB', currency: 'GBP' }, { currency: '', following: 'GBP' }],
+  ['a contract in sterling', 'account:northern-skep', {}, { currency: '', following: 'GBP' }],
+] as const)('the shop names what is paid in: %s', (_name, as, vantage, expected) => {
+  expect(shopChoices(visitAs(as, vantage))).toMatchObject(expected)
 })

@@ -9,11 +9,12 @@ import { lensInto } from '@/core/engine/lens'
 import { listPrices } from '@/core/engine/list-prices'
 import { priceColumn } from '@/core/engine/price-column'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
-import { countWho, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
+import type { WhoTerm } from '@/core/predicates/who'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { breaksText } from '@/core/price/breaks-text'
 import type { PriceList } from '@/core/price/price-list'
 import { type Breaks, onlyMethod } from '@/core/price/price-method'
+import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import type { Outlook } from '@/server/engine/look-from'
@@ -45,8 +46,8 @@ export function loadPriceLists({ prepared, situation, quantity }: Outlook): read
       name: list.name,
       purpose: list.purpose,
       on: list.state === 'on',
-      audience: audienceSentence(list.audience, store),
-      accounts: countAccounts(list.audience, store),
+      audience: audienceSentence(list, store),
+      accounts: accountsReached(list, store).length,
       lines: prepared.lists.get(list.id)?.lines.length ?? 0,
       otherwise: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
       decides: decided.get(list.id) ?? 0,
@@ -84,7 +85,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
       include: termsText(list.audience.include, store),
       exclude: termsText(list.audience.exclude, store),
     },
-    accounts: countAccounts(list.audience, store),
+    accounts: accountsReached(list, store).length,
     choices: audienceChoices(store),
     otherwise: list.defaultLine ? breaksText(list.defaultLine, codeOf) : '',
     otherwiseText: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
@@ -166,16 +167,18 @@ function lineEffects(
   )
 }
 
-function countAccounts(audience: Who, store: Store): number {
-  return countWho(
-    audience,
-    [...store.account.values()].map((account) => accountFacts(store.group, account)),
+function accountsReached(list: PriceList, store: Store) {
+  const holding = contractsHolding(store.contract.values(), list.id)
+  return [...store.account.values()].filter((account) =>
+    isReachedBy(list, holding, accountFacts(store.group, account)),
   )
 }
 
-function audienceSentence(audience: Who, store: Store): string {
+/** Whom a list is for: its audience, and the contracts that hold it. */
+function audienceSentence({ id, audience }: PriceList, store: Store): string {
+  const contracts = contractsHolding(store.contract.values(), id).map(({ code }) => `contract ${code}`)
   return termsOf(
-    audience.include.map((term) => whoPhrase(term, store)),
+    [...audience.include.map((term) => whoPhrase(term, store)), ...contracts],
     audience.exclude.map((term) => whoPhrase(term, store)),
   )
 }
@@ -223,14 +226,12 @@ function audienceChoices(store: Store): readonly AudienceChoice[] {
   ]
 }
 
-/** Somebody the list is for: a group it names, else the first account in its audience. */
-function exampleBuyer({ audience }: PriceList, store: Store): PriceListView['example'] {
-  for (const term of audience.include) {
+/** Somebody the list is for: a group it names, else the first account it reaches. */
+function exampleBuyer(list: PriceList, store: Store): PriceListView['example'] {
+  for (const term of list.audience.include) {
     const group = term.kind === 'group' ? store.group.get(term.group) : undefined
     if (group) return { as: `group:${group.code}` as BuyerCode, name: group.name }
   }
-  const account = [...store.account.values()].find(
-    (each) => matchWho(audience, accountFacts(store.group, each)).matches,
-  )
+  const [account] = accountsReached(list, store)
   return account ? { as: `account:${account.code}`, name: account.name } : null
 }

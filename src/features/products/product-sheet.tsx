@@ -64,7 +64,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
       <header className="flex gap-5 px-6 pt-4 pb-3">
         <ProductPicture
           name={view.picture}
-          className="size-[88px] shrink-0 border border-base-300 bg-lifted"
+          className="size-[88px] shrink-0 border border-base-300 bg-plate"
         />
         <div className="min-w-0">
           <h1 className="text-xl leading-7 font-semibold">

@@ -4,7 +4,7 @@ import type { Address } from '@/core/buyers/buyer'
 import type { OwnAmounts } from '@/core/catalogue/product'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { What } from '@/core/predicates/what'
-import type { DailyWindow, Schedule } from '@/core/predicates/when'
+import { ALWAYS, type DailyWindow, type Schedule } from '@/core/predicates/when'
 import type { Where } from '@/core/predicates/where'
 import type { Who } from '@/core/predicates/who'
 import type { AdjustmentMethod } from '@/core/price/adjustment'
@@ -189,11 +189,17 @@ const schedule: readonly FieldRule[] = [
   ),
 ]
 
+function periodPhrase(record: Fields): string {
+  const { from, to } = record as { from: string | null; to: string | null }
+  return whenSentence({ ...ALWAYS, from, to })
+}
+
 /** A contract's period: two dates of its own. */
 function dateField(field: 'from' | 'to', label: string, hint: string): FieldRule {
   return {
     ...optionalField([field, label, hint]),
     write: (record) => writeLocal(record[field] as string | null),
+    ...(field === 'from' && { phrase: periodPhrase }),
     read: (text) => {
       const local = readLocal(text.trim())
       return local === undefined

@@ -32,7 +32,7 @@ export function CardGrid({
 /** A drawing on its ground. */
 export function Picture({ name }: { readonly name: string }) {
   return (
-    <span className="flex aspect-[4/3] items-center justify-center bg-base-200">
+    <span className="flex aspect-[4/3] items-center justify-center bg-plate">
       <ProductPicture name={name} className="h-3/4 w-3/4 object-contain" />
     </span>
   )

@@ -14,6 +14,7 @@ import type { Answer } from '@/core/engine/trace'
 import { matchWhat } from '@/core/predicates/what'
 import { getSettings, type Store } from '@/core/store/store'
 import { findShownProduct, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
+import { situationOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import type {
   ShopCard,
@@ -36,18 +37,20 @@ export function shopMoney({ situation }: ShopVisitor): ShopMoney {
 }
 
 /** Where a visitor can have things brought to, and what they can pay in. */
-export function shopChoices({ prepared, situation, vantage }: ShopVisitor): ShopChoices {
+export function shopChoices({ prepared, situation, standpoint, vantage }: ShopVisitor): ShopChoices {
   const { store } = prepared
   const countries = [...new Set([...store.region.values()].flatMap((region) => region.countries))]
   const names = new Intl.DisplayNames('en-IE', { type: 'region' })
   const { country } = situation.deliverTo
+  const following = situationOf(prepared, { ...standpoint, currency: null }).currency
   return {
     country,
     countries: [...new Set([...countries, country])]
       .filter((code) => code.length === 2)
       .map((code) => ({ code, name: names.of(code) ?? code }))
       .sort((left, right) => (left.name < right.name ? -1 : 1)),
-    currency: vantage.currency ?? '',
+    currency: vantage.currency === following ? '' : (vantage.currency ?? ''),
+    following,
     currencies: [
       getSettings(store).currency,
       ...[...store.currency.values()].filter(({ status }) => status === 'active').map(({ code }) => code),

@@ -36,12 +36,14 @@ export function PlaceChooser({ choices }: { readonly choices: ShopChoices }) {
           className="max-w-28 cursor-pointer bg-transparent font-semibold text-base-content"
           onChange={submit}
         >
-          <option value="">its currency</option>
-          {choices.currencies.map((code) => (
-            <option key={code} value={code}>
-              {code}
-            </option>
-          ))}
+          <option value="">{choices.following}</option>
+          {choices.currencies
+            .filter((code) => code !== choices.following)
+            .map((code) => (
+              <option key={code} value={code}>
+                {code}
+              </option>
+            ))}
         </select>
       </label>
       <noscript>

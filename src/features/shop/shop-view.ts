@@ -50,6 +50,8 @@ export interface ShopChoices {
   readonly countries: readonly { readonly code: string; readonly name: string }[]
   /** Empty leaves it to the place. */
   readonly currency: string
+  /** What they pay in where they leave it. */
+  readonly following: string
   readonly currencies: readonly string[]
 }
 
