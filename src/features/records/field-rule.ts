@@ -2,7 +2,7 @@ import 'server-only'
 
 import { findNearest } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
-import { type ReadRule, findNamed } from './rule-text'
+import { type ReadRule, findNamed, writeNamed } from './rule-text'
 
 /** A record as its fields, while a sheet edits one of them. */
 export type Fields = Readonly<Record<string, unknown>>
@@ -22,6 +22,14 @@ export interface FieldRule {
 }
 
 type Words = readonly [field: string, name: string, hint?: string]
+
+/** The parts of a text between separators, blanks around them gone, empty ones left out. */
+export function partsOf(text: string, separator: ',' | '\n'): readonly string[] {
+  return text
+    .split(separator)
+    .map((part) => part.trim())
+    .filter(Boolean)
+}
 
 const taken = (value: Fields): ReadRule<Fields> => ({ ok: true, value })
 
@@ -85,17 +93,7 @@ export function wordsField([field, name, hint = '']: Words, normal = (word: stri
     hint,
     control: 'line',
     write: (record) => (record[field] as readonly string[]).join(', '),
-    read: (text) =>
-      taken({
-        [field]: [
-          ...new Set(
-            text
-              .split(',')
-              .map((word) => normal(word.trim()))
-              .filter(Boolean),
-          ),
-        ],
-      }),
+    read: (text) => taken({ [field]: [...new Set(partsOf(text, ',').map(normal))] }),
   }
 }
 
@@ -110,13 +108,10 @@ export function namesField([field, name, hint = '']: Words, kind: NamedKind): Fi
     hint,
     control: 'line',
     write: (record, store) =>
-      (record[field] as readonly string[]).map((id) => store[kind].get(id)?.name ?? id).join(', '),
+      (record[field] as readonly string[]).map((id) => writeNamed(store[kind], id)).join(', '),
     read: (text, _record, store) => {
       const ids: string[] = []
-      for (const word of text
-        .split(',')
-        .map((each) => each.trim())
-        .filter(Boolean)) {
+      for (const word of partsOf(text, ',')) {
         const found = findNamed(store[kind], word)
         if (!found) return unknown(store, kind, word)
         ids.push(found.id)
@@ -135,7 +130,7 @@ export function nameField([field, name, hint = '']: Words, kind: NamedKind): Fie
     control: 'line',
     write: (record, store) => {
       const id = record[field] as string | null
-      return id === null ? '' : (store[kind].get(id)?.name ?? id)
+      return id === null ? '' : writeNamed(store[kind], id)
     },
     read: (text, _record, store) => {
       if (text.trim() === '') return taken({ [field]: null })
@@ -164,10 +159,7 @@ export function pairsField([field, name, hint = '']: Words): FieldRule {
         .join('\n'),
     read: (text) => {
       const pairs: [string, string][] = []
-      for (const line of text
-        .split('\n')
-        .map((each) => each.trim())
-        .filter(Boolean)) {
+      for (const line of partsOf(text, '\n')) {
         const at = line.indexOf('=')
         if (at < 1)
           return { ok: false, problem: `“${line}” has no name and value. Write it like Timber=Pine.` }

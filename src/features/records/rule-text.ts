@@ -9,6 +9,7 @@ import type { What, WhatTerm } from '@/core/predicates/what'
 import type { Where, WhereTerm } from '@/core/predicates/where'
 import type { Who, WhoTerm } from '@/core/predicates/who'
 import type { Store } from '@/core/store/store'
+import { isDeepStrictEqual } from 'node:util'
 
 /** What was typed for a rule, or the part of it that means nothing and the nearest thing that does. */
 export type ReadRule<Value> =
@@ -44,7 +45,16 @@ function readTerms<Term>(
   return { ok: true, value: { include, exclude } }
 }
 
-function writeTerms<Term>({ include, exclude }: Terms<Term>, write: (term: Term) => string): string {
+/** Each term by the first of its labels that means it and nothing else when it is read again. */
+function writeTerms<Term>(
+  { include, exclude }: Terms<Term>,
+  labels: (term: Term) => readonly string[],
+  read: (word: string) => Term | null,
+): string {
+  const write = (term: Term) => {
+    const all = labels(term)
+    return all.find((label) => isOneWord(label) && isDeepStrictEqual(read(label), term)) ?? all.at(-1) ?? ''
+  }
   return [...include.map(write), ...exclude.map((term) => `not ${write(term)}`)].join(', ')
 }
 
@@ -58,37 +68,45 @@ const PLAIN_WHO: Readonly<Record<string, WhoTerm>> = {
 export function readWho(store: Store, text: string): ReadRule<Who> {
   return readTerms<WhoTerm>(
     text,
-    (word) => {
-      const plain = PLAIN_WHO[word.toLowerCase()]
-      if (plain) return plain
-      if (word.startsWith('#')) return { kind: 'tag', tag: word.slice(1) }
-      if (word.includes('@')) return { kind: 'email', email: word.toLowerCase() }
-      const group = findNamed(store.group, word)
-      if (group) return { kind: 'group', group: group.id }
-      const account = findNamed(store.account, word)
-      return account ? { kind: 'account', account: account.id } : null
-    },
+    (word) => readBuyer(store, word),
     () => [...Object.keys(PLAIN_WHO), ...namesOf(store.group), ...namesOf(store.account)],
   )
 }
 
+function readBuyer(store: Store, word: string): WhoTerm | null {
+  const plain = PLAIN_WHO[word.toLowerCase()]
+  if (plain) return plain
+  if (word.startsWith('#')) return { kind: 'tag', tag: word.slice(1) }
+  if (word.includes('@')) return { kind: 'email', email: word.toLowerCase() }
+  const group = findNamed(store.group, word)
+  if (group) return { kind: 'group', group: group.id }
+  const account = findNamed(store.account, word)
+  return account ? { kind: 'account', account: account.id } : null
+}
+
 export function writeWho(store: Store, who: Who): string {
-  return writeTerms(who, (term) => {
-    switch (term.kind) {
-      case 'group':
-        return store.group.get(term.group)?.name ?? term.group
-      case 'account':
-        return store.account.get(term.account)?.name ?? term.account
-      case 'tag':
-        return `#${term.tag}`
-      case 'email':
-        return term.email
-      case 'signed-in':
-        return 'signed in'
-      default:
-        return term.kind
-    }
-  })
+  return writeTerms(
+    who,
+    (term) => buyerLabels(store, term),
+    (word) => readBuyer(store, word),
+  )
+}
+
+function buyerLabels(store: Store, term: WhoTerm): readonly string[] {
+  switch (term.kind) {
+    case 'group':
+      return labelsOf(store.group, term.group)
+    case 'account':
+      return labelsOf(store.account, term.account)
+    case 'tag':
+      return [`#${term.tag}`]
+    case 'email':
+      return [term.email]
+    case 'signed-in':
+      return ['signed in']
+    default:
+      return [term.kind]
+  }
 }
 
 export function readWhat(store: Store, text: string): ReadRule<What> {
@@ -127,6 +145,9 @@ function readItem(store: Store, word: string): WhatTerm | null {
   if (variant) return { kind: 'variant', variant: variant.id }
   const category = findNamed(store.category, word)
   if (category) return { kind: 'category', category: category.id, descendants: true }
+  const itself = /^only\s+(.+)$/i.exec(word)?.[1]
+  const alone = itself === undefined ? null : findNamed(store.category, itself)
+  if (alone) return { kind: 'category', category: alone.id, descendants: false }
   const family = findNamed(store['price-family'], word)
   if (family) return { kind: 'family', family: family.id }
   const extra = findNamed(store.extra, word)
@@ -134,51 +155,70 @@ function readItem(store: Store, word: string): WhatTerm | null {
 }
 
 export function writeWhat(store: Store, what: What): string {
-  return writeTerms(what, (term) => {
-    switch (term.kind) {
-      case 'everything':
-        return 'everything'
-      case 'category':
-        return store.category.get(term.category)?.name ?? term.category
-      case 'family':
-        return store['price-family'].get(term.family)?.name ?? term.family
-      case 'attribute':
-        return `${term.name}=${term.value}`
-      case 'price-range':
-        return `base ${term.from ?? ''}–${term.to ?? ''}`
-      case 'stock':
-        return term.state === 'in-stock' ? 'in stock' : 'out of stock'
-      case 'product':
-        return store.product.get(term.product)?.code ?? term.product
-      case 'variant':
-        return store.variant.get(term.variant)?.sku ?? term.variant
-      case 'extra':
-        return store.extra.get(term.extra)?.name ?? term.extra
-    }
-  })
-}
-
-export function readWhere(store: Store, text: string): ReadRule<Where> {
-  const groups = () => [...new Set([...store.channel.values()].flatMap((channel) => channel.groups))]
-  return readTerms<WhereTerm>(
-    text.trim().toLowerCase() === 'everywhere' ? '' : text,
-    (word) => {
-      const channel = findNamed(store.channel, word)
-      if (channel) return { kind: 'channel', channel: channel.id }
-      const region = findNamed(store.region, word)
-      if (region) return { kind: 'region', region: region.id }
-      const group = groups().find((name) => name.toLowerCase() === word.toLowerCase())
-      return group === undefined ? null : { kind: 'channel-group', group }
-    },
-    () => [...namesOf(store.channel), ...namesOf(store.region), ...groups()],
+  return writeTerms(
+    what,
+    (term) => itemLabels(store, term),
+    (word) => readItem(store, word),
   )
 }
 
+function itemLabels(store: Store, term: WhatTerm): readonly string[] {
+  switch (term.kind) {
+    case 'everything':
+      return ['everything']
+    case 'category': {
+      const labels = labelsOf(store.category, term.category)
+      return term.descendants ? labels : labels.map((label) => `only ${label}`)
+    }
+    case 'family':
+      return labelsOf(store['price-family'], term.family)
+    case 'attribute':
+      return [`${term.name}=${term.value}`]
+    case 'price-range':
+      return [`base ${term.from ?? ''}–${term.to ?? ''}`]
+    case 'stock':
+      return [term.state === 'in-stock' ? 'in stock' : 'out of stock']
+    case 'product':
+      return [store.product.get(term.product)?.code ?? term.product]
+    case 'variant':
+      return [store.variant.get(term.variant)?.sku ?? term.variant]
+    case 'extra':
+      return labelsOf(store.extra, term.extra)
+  }
+}
+
+export function readWhere(store: Store, text: string): ReadRule<Where> {
+  return readTerms<WhereTerm>(
+    text.trim().toLowerCase() === 'everywhere' ? '' : text,
+    (word) => readPlace(store, word),
+    () => [...namesOf(store.channel), ...namesOf(store.region), ...channelGroups(store)],
+  )
+}
+
+function channelGroups(store: Store): readonly string[] {
+  return [...new Set([...store.channel.values()].flatMap(({ groups }) => groups))]
+}
+
+function readPlace(store: Store, word: string): WhereTerm | null {
+  const channel = findNamed(store.channel, word)
+  if (channel) return { kind: 'channel', channel: channel.id }
+  const region = findNamed(store.region, word)
+  if (region) return { kind: 'region', region: region.id }
+  const group = channelGroups(store).find((name) => name.toLowerCase() === word.toLowerCase())
+  return group === undefined ? null : { kind: 'channel-group', group }
+}
+
 export function writeWhere(store: Store, where: Where): string {
-  return writeTerms(where, (term) => {
-    if (term.kind === 'channel') return store.channel.get(term.channel)?.name ?? term.channel
-    return term.kind === 'region' ? (store.region.get(term.region)?.name ?? term.region) : term.group
-  })
+  return writeTerms(
+    where,
+    (term) => placeLabels(store, term),
+    (word) => readPlace(store, word),
+  )
+}
+
+function placeLabels(store: Store, term: WhereTerm): readonly string[] {
+  if (term.kind === 'channel') return labelsOf(store.channel, term.channel)
+  return term.kind === 'region' ? labelsOf(store.region, term.region) : [term.group]
 }
 
 const STEP_MODES = { '': 'half-up', up: 'up', down: 'down', even: 'half-even' } as const
@@ -231,6 +271,24 @@ export function findNamed<Item extends Named>(records: ReadonlyMap<string, Item>
   if (byCode) return byCode
   for (const record of records.values()) if (record.name.toLowerCase() === word.toLowerCase()) return record
   return null
+}
+
+/** Its name, and its code for where the name means something else too. */
+function labelsOf(records: ReadonlyMap<string, Named>, id: string): readonly string[] {
+  const record = records.get(id)
+  return record ? [record.name, record.code] : [id]
+}
+
+/** Whether a label is one part of a list between commas, and not one that begins by leaving out. */
+function isOneWord(label: string): boolean {
+  return !label.includes(',') && label === label.trim() && !/^not\s/i.test(label)
+}
+
+/** A record as the merchant names it: by name, or by its code where the name would be read as another. */
+export function writeNamed(records: ReadonlyMap<string, Named>, id: string): string {
+  const labels = labelsOf(records, id)
+  const reads = (label: string) => isOneWord(label) && findNamed(records, label) === records.get(id)
+  return labels.find(reads) ?? labels.at(-1) ?? id
 }
 
 function namesOf(records: ReadonlyMap<string, Named>): readonly string[] {

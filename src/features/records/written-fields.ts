@@ -1,0 +1,96 @@
+import 'server-only'
+
+import type { Address } from '@/core/buyers/buyer'
+import type { OwnAmounts } from '@/core/catalogue/product'
+import type { AdjustmentMethod } from '@/core/price/adjustment'
+import { type FieldRule, partsOf } from './field-rule'
+
+const AMOUNT_WORDS = { base: 'basePrice', cost: 'cost', rrp: 'recommendedPrice', floor: 'floor' } as const
+
+/** Amounts set in other currencies: a line each, `GBP base=21.90 cost=11.20`. */
+export const ownAmounts: FieldRule = {
+  field: 'ownAmounts',
+  name: 'Own amounts',
+  hint: 'One currency a line: GBP base=21.90 cost=11.20 rrp=24.90 floor=15',
+  control: 'lines',
+  write: (record) =>
+    Object.entries(record['ownAmounts'] as OwnAmounts)
+      .map(([code, amounts]) =>
+        [
+          code,
+          ...Object.entries(AMOUNT_WORDS).flatMap(([word, field]) =>
+            amounts[field] === null ? [] : [`${word}=${amounts[field]}`],
+          ),
+        ].join(' '),
+      )
+      .join('\n'),
+  read: (text) => {
+    const found: Record<string, Record<string, string | null>> = {}
+    for (const line of partsOf(text, '\n')) {
+      const [currencyCode = '', ...parts] = line.split(/\s+/)
+      const amounts: Record<string, string | null> = {
+        basePrice: null,
+        cost: null,
+        recommendedPrice: null,
+        floor: null,
+      }
+      for (const part of parts) {
+        const [word = '', amount = ''] = part.split('=')
+        const field = AMOUNT_WORDS[word as keyof typeof AMOUNT_WORDS]
+        if (!field)
+          return { ok: false, problem: `“${part}” is no amount. Write base=21.90, cost=, rrp= or floor=.` }
+        amounts[field] = amount
+      }
+      found[currencyCode.toUpperCase()] = amounts
+    }
+    return { ok: true, value: { ownAmounts: found } }
+  },
+}
+
+/** Places an account has things brought to, one a line. */
+export const addresses: FieldRule = {
+  field: 'addresses',
+  name: 'Addresses',
+  hint: 'One a line: label | street | postcode | city | state | country',
+  control: 'lines',
+  write: (record) =>
+    (record['addresses'] as readonly Address[])
+      .map(({ label, street, postcode, city, state, country }) =>
+        [label, street, postcode, city, state, country].join(' | '),
+      )
+      .join('\n'),
+  read: (text) => ({
+    ok: true,
+    value: {
+      addresses: partsOf(text, '\n').map((line) => {
+        const [label = '', street = '', postcode = '', city = '', state = '', country = ''] = line
+          .split('|')
+          .map((part) => part.trim())
+        return { label, street, postcode, city, state, country: country.toUpperCase() }
+      }),
+    },
+  }),
+}
+
+export const adjustmentMethod: FieldRule = {
+  field: 'method',
+  name: 'Moves prices by',
+  hint: '-10% or +4%, or an amount in the store’s currency such as -2 or +0.50.',
+  control: 'line',
+  write: (record) => {
+    const method = record['method'] as AdjustmentMethod
+    const value = method.kind === 'percent' ? method.percent : method.amount
+    return `${value.startsWith('-') ? '' : '+'}${value}${method.kind === 'percent' ? '%' : ''}`
+  },
+  read: (text) => {
+    const match = /^([+-]?)(\d*\.?\d+)(%)?$/.exec(text.replace(/\s+/g, '').replace('−', '-'))
+    if (!match) return { ok: false, problem: `“${text}” moves nothing. Type -10%, +4%, -2 or +0.50.` }
+    const value = `${match[1] === '-' ? '-' : ''}${match[2]}`
+    return {
+      ok: true,
+      value: {
+        method: match[3] ? { kind: 'percent', percent: value } : { kind: 'amount', amount: value },
+      },
+    }
+  },
+}
