@@ -2,11 +2,11 @@ import type { Decimal } from '@/core/decimal/decimal'
 import { decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { RecordKind } from '@/core/issue/issue'
-import { EVERYTHING, type WhatTerm } from '@/core/predicates/what'
+import type { WhatTerm } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
-import { EVERYWHERE } from '@/core/predicates/where'
 import type { WhoTerm } from '@/core/predicates/who'
 import { type Breaks, forAnyQuantity, type PriceMethod } from '@/core/price/price-method'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
 
 /** How large a generated store is. */
@@ -41,15 +41,6 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
   // As a store read from its database: one text an id, however often it is spoken of.
   const named = (prefix: string, count: number) => Array.from({ length: count }, (_, at) => `${prefix}${at}`)
   const ids = { v: named('v', variants), p: named('p', products), l: named('l', lists) }
-  const unset = {
-    cost: null,
-    recommendedPrice: null,
-    floor: null,
-    weight: null,
-    ownAmounts: {},
-    family: null,
-  }
-  const active = { status: 'active' as const }
 
   const method = (): PriceMethod => {
     const kind = pick(10)
@@ -116,98 +107,70 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
   return {
     ...emptyStore(),
     settings: made<'settings'>(1, () => ({
-      id: 'settings',
+      ...RECORD_DEFAULTS.settings,
       name: 'Large',
       currency: 'EUR',
-      priceDigits: 2,
-      timeZone: 'UTC',
-      country: 'IE',
-      taxBasis: 'net',
-      policy: 'first',
-      neverAbovePublic: false,
-      comparedWith: 'nothing',
     })),
     category: made<'category'>(BRANCHES, (at) => ({
+      ...RECORD_DEFAULTS.category,
       id: `c${at}`,
       code: `c${at}`,
       name: `Branch ${at}`,
       parent: at < 8 ? null : `c${at % 8}`,
       position: at,
-      ...active,
     })),
     group: made<'group'>(GROUPS, (at) => ({
+      ...RECORD_DEFAULTS.group,
       id: `g${at}`,
       code: `g${at}`,
       name: `Group ${at}`,
       trade: at % 2 === 0,
       position: at,
-      ...active,
     })),
     account: made<'account'>(accounts, (at) => ({
+      ...RECORD_DEFAULTS.account,
       id: `a${at}`,
       code: `a${at}`,
       name: `Account ${at}`,
-      country: 'IE',
-      city: '',
       groups: [`g${at % GROUPS}`],
-      tags: [],
-      emails: [],
-      addresses: [],
-      currency: null,
-      taxNumber: '',
-      paymentTerms: '',
-      ...active,
     })),
     product: made<'product'>(products, (at) => ({
-      ...unset,
-      ...active,
+      ...RECORD_DEFAULTS.product,
       id: ids.p[at] as string,
       code: `P${at}`,
       name: `Product ${at}`,
-      description: '',
-      picture: 'hive',
-      unit: 'each',
       categories: pick(5) === 0 ? [`c${8 + pick(BRANCHES - 8)}`, `c${pick(8)}`] : [`c${pick(BRANCHES)}`],
-      attributes: {},
       axes: ['size'],
       basePrice: cents(100, 100_000),
     })),
     variant: made<'variant'>(variants, (at) => ({
-      ...unset,
-      ...active,
+      ...RECORD_DEFAULTS.variant,
       id: ids.v[at] as string,
       sku: `V${at}`,
       product: ids.p[Math.floor(at / VARIANTS_PER_PRODUCT)] as string,
       options: { size: String(at % VARIANTS_PER_PRODUCT) },
       position: at % VARIANTS_PER_PRODUCT,
-      stock: null,
       basePrice: pick(3) === 0 ? cents(100, 100_000) : null,
     })),
     'price-list': made<'price-list'>(lists, (at) => ({
+      ...RECORD_DEFAULTS['price-list'],
       id: ids.l[at] as string,
       code: `L${at}`,
       name: `List ${at}`,
       purpose: 'level',
-      state: 'on',
-      ...active,
       currency: 'EUR',
-      taxBasis: 'net',
       audience: { include: [audience(at)], exclude: [] },
-      scope: EVERYTHING,
-      place: EVERYWHERE,
       schedule: schedule(at),
       rank: 1 + Math.floor(at / GROUPS),
       defaultLine: at % 17 === 16 ? breaks() : null,
       rounding: rounding(),
-      onlyListed: false,
     })),
     'price-line': made<'price-line'>(lists * linesPerList, (at) => ({
+      ...RECORD_DEFAULTS['price-line'],
       id: `n${at}`,
       list: ids.l[at % lists] as string,
       position: Math.floor(at / lists),
       scope: { include: [scope()], exclude: [] },
-      schedule: null,
-      rounding: null,
       ...breaks(),
     })),
   }

@@ -3,76 +3,37 @@ import { findNearest } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
 import { parseRecord } from '@/core/store/parse-record'
 import { forAnyQuantity } from '@/core/price/price-method'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change, type RecordOfKind, reverseChanges, type Store } from '@/core/store/store'
 import { EVERYTHING } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
-import { EVERYWHERE } from '@/core/predicates/where'
 import { randomStore, storeOf } from '@tests/fixtures/random-store'
 import fc from 'fast-check'
 
-const active = { status: 'active' as const }
-const inherited = {
-  basePrice: null,
-  cost: null,
-  recommendedPrice: null,
-  floor: null,
-  weight: null,
-  ownAmounts: {},
-  family: null,
-  ...active,
-}
-const category = (id: string, parent: string | null) => ({
-  id,
-  code: id,
-  name: id,
-  parent,
-  position: 0,
-  ...active,
-})
+const usual = RECORD_DEFAULTS
+const named = (code: string) => ({ id: code, code, name: code })
+const category = (id: string, parent: string | null) => ({ ...usual.category, ...named(id), parent })
 const product = {
+  ...usual.product,
   id: 'frame',
   code: 'FR',
   name: 'Frame',
-  description: '',
-  picture: 'frame',
-  unit: 'each',
   categories: ['frames'],
-  attributes: {},
   axes: ['size'],
-  ...inherited,
 }
 const variant = (id: string, sku = id) => ({
+  ...usual.variant,
   id,
   sku,
   product: 'frame',
   options: { size: 's' },
-  position: 0,
-  stock: null,
-  ...inherited,
 })
-const list = {
-  id: 'level',
-  code: 'level',
-  name: 'Level',
-  purpose: 'level' as const,
-  state: 'on' as const,
-  ...active,
-  currency: 'EUR',
-  taxBasis: 'net' as const,
-  audience: { include: [{ kind: 'everyone' as const }], exclude: [] },
-  scope: EVERYTHING,
-  place: EVERYWHERE,
-  schedule: ALWAYS,
-  onlyListed: false,
-  rank: 1,
-  defaultLine: null,
-  rounding: null,
-}
+const list = { ...usual['price-list'], ...named('level'), currency: 'EUR' }
 const store: Store = storeOf({
   category: [category('all', null), category('frames', 'all')],
   product: [product],
   variant: [variant('frame-s'), variant('frame-m')],
-  group: [{ id: 'farms', code: 'farms', name: 'Farms', trade: true, position: 0, ...active }],
+  group: [{ ...usual.group, ...named('farms') }],
   'price-list': [list],
 })
 
@@ -145,79 +106,17 @@ const breaks = (...methods: readonly object[]) => ({
   pricing: 'all-units',
 })
 const line = {
+  ...usual['price-line'],
   id: 'l',
   list: 'level',
-  position: 0,
   scope: EVERYTHING,
-  schedule: null,
-  rounding: null,
   ...breaks({ kind: 'fixed', amount: '1' }),
 }
-const sterling = {
-  id: 'GBP',
-  code: 'GBP',
-  fee: '0',
-  rounding: null,
-  priceDigits: 2,
-  ageLimit: null,
-  ...active,
-}
-const contract = {
-  id: 'c',
-  code: 'C-1',
-  name: 'Supply',
-  state: 'active',
-  accounts: ['a'],
-  groups: [],
-  from: null,
-  to: null,
-  lists: [],
-  rank: 1,
-  currency: null,
-  policy: null,
-  minimumOrder: null,
-  paymentTerms: '',
-  isProtected: false,
-}
-const adjustment = {
-  id: 'a',
-  code: 'a',
-  name: 'A',
-  state: 'on',
-  ...active,
-  target: 'base',
-  method: { kind: 'percent', percent: '4' },
-  rounding: null,
-  rank: 1,
-  audience: { include: [{ kind: 'everyone' }], exclude: [] },
-  scope: EVERYTHING,
-  place: EVERYWHERE,
-  schedule: ALWAYS,
-}
-const region = {
-  id: 'r',
-  code: 'r',
-  name: 'R',
-  countries: ['IE'],
-  currency: null,
-  rounding: null,
-  taxDisplay: 'gross',
-  isDefault: false,
-  position: 0,
-  ...active,
-}
-const SETTINGS = {
-  id: 'settings',
-  name: 'S',
-  currency: 'EUR',
-  priceDigits: 2,
-  timeZone: 'UTC',
-  country: 'IE',
-  taxBasis: 'net',
-  policy: 'first',
-  neverAbovePublic: false,
-  comparedWith: 'nothing',
-}
+const sterling = { ...usual.currency, id: 'GBP', code: 'GBP' }
+const contract = { ...usual.contract, ...named('c'), accounts: ['a'] }
+const adjustment = { ...usual.adjustment, ...named('a'), method: { kind: 'percent', percent: '4' } }
+const region = { ...usual.region, ...named('r'), countries: ['IE'] }
+const SETTINGS = { ...usual.settings, currency: 'EUR' }
 
 /** A store in euro, everything with two digits. */
 const CONTEXT = { currency: 'EUR', digits: 2, digitsOf: () => 2, currencyOfList: () => 'EUR' }

@@ -2,7 +2,7 @@ import type { Change } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { DirectoryInUseError } from '@/server/database/directory-lock'
 import { openSteppe } from '@/server/engine/steppe'
-import { DEFAULTS } from '@/server/exchange/store-document'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import { temporaryDirectory } from './temporary-directory'
@@ -13,7 +13,7 @@ afterAll(() => directory.remove())
 const KILLS = 20
 
 const product = (id: string) => ({
-  ...DEFAULTS.product,
+  ...RECORD_DEFAULTS.product,
   id,
   code: id,
   name: id,
@@ -21,8 +21,8 @@ const product = (id: string) => ({
   basePrice: '1',
 })
 const records: readonly [Change['kind'], { id: string }][] = [
-  ['settings', { ...DEFAULTS.settings, id: 'settings', currency: 'EUR' } as { id: string }],
-  ['category', { ...DEFAULTS.category, id: 'all', code: 'all', name: 'All' } as { id: string }],
+  ['settings', { ...RECORD_DEFAULTS.settings, id: 'settings', currency: 'EUR' } as { id: string }],
+  ['category', { ...RECORD_DEFAULTS.category, id: 'all', code: 'all', name: 'All' } as { id: string }],
   ['product', product('product-a')],
   ['product', product('product-b')],
 ]

@@ -5,7 +5,7 @@ import { labelOf } from '@/core/store/references'
 import { getSettings, type RecordOfKind, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import type { Outlook } from '@/server/engine/look-from'
-import { DEFAULTS } from '@/server/exchange/store-document'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { toHistoryLines } from '@/ui/format/history-line'
 import type { Fields } from './field-rule'
 import { RECORD_FIELDS } from './record-fields'
@@ -115,12 +115,12 @@ export function beginning(store: Store, kind: EditableKind): Fields {
   const named = kind === 'variant' ? { sku: '', product: null } : { code: '', name: '' }
   return {
     ...named,
-    ...DEFAULTS[kind],
+    ...RECORD_DEFAULTS[kind],
     ...(kind === 'price-list' && { currency }),
     ...(kind === 'product' && { categories: [] }),
     ...(kind === 'contract' && { state: 'draft' }),
     ...(kind === 'adjustment' && { state: 'off', method: { kind: 'percent', percent: '-10' } }),
-    ...('position' in DEFAULTS[kind] && { position: store[kind].size }),
+    ...('position' in RECORD_DEFAULTS[kind] && { position: store[kind].size }),
   }
 }
 

@@ -1,7 +1,8 @@
 'use server'
 
-import type { Settings } from '@/core/store/store'
 import { findMinorDigits } from '@/core/currency/iso-4217'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
+import type { Settings } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getSteppe } from '@/server/engine/steppe'
@@ -24,18 +25,16 @@ export async function setUpStore(input: SetUpInput): Promise<string> {
   if (steppe.prepared) redirect('/board')
   const currency = input.currency.trim().toUpperCase()
   const settings: Settings = {
-    id: 'settings',
+    ...RECORD_DEFAULTS.settings,
     name: input.name,
     currency,
     priceDigits: findMinorDigits(currency) ?? 2,
     timeZone: input.timeZone.trim(),
     country: input.country.trim().toUpperCase(),
     taxBasis: input.taxBasis === 'gross' ? 'gross' : 'net',
-    policy: 'first',
-    neverAbovePublic: false,
     comparedWith: 'public',
   }
-  const channel = { code: 'web', name: 'Web shop', groups: [], position: 0, status: 'active' as const }
+  const channel = { ...RECORD_DEFAULTS.channel, code: 'web', name: 'Web shop' }
   const requests: readonly ChangeRequest[] = [
     { kind: 'settings', id: 'settings', seen: null, after: settings },
     { kind: 'channel', id: 'channel-web', seen: null, after: { id: 'channel-web', ...channel } },

@@ -3,10 +3,10 @@ import 'server-only'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { RECORD_KINDS } from '@/core/issue/issue'
 import { ALWAYS } from '@/core/predicates/when'
-import { EVERYTHING } from '@/core/predicates/what'
 import { EVERYWHERE } from '@/core/predicates/where'
 import { checkChanges } from '@/core/store/check-changes'
 import { parseRecord } from '@/core/store/parse-record'
+import { BREAK_DEFAULTS, RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change, emptyStore, type Store } from '@/core/store/store'
 import { parseContext } from '../changes/commit'
 import { checkShape } from '../records/record-schema'
@@ -35,103 +35,6 @@ const FORMAT = 'steppe-store'
 const VERSION = 1
 
 type Fields = Record<string, unknown>
-
-const amounts = { basePrice: null, cost: null, recommendedPrice: null, floor: null }
-const sellable = { ...amounts, weight: null, ownAmounts: {}, family: null, status: 'active' }
-const active = { status: 'active' }
-const anyBreak = { counting: 'variant', pricing: 'all-units' }
-
-/** What a field is when the document leaves it out, so that a document written by hand stays short. */
-export const DEFAULTS: Readonly<Record<RecordKind, Fields>> = {
-  settings: {
-    id: 'settings',
-    name: 'Store',
-    priceDigits: 2,
-    timeZone: 'UTC',
-    country: 'IE',
-    taxBasis: 'net',
-    policy: 'first',
-    neverAbovePublic: false,
-    comparedWith: 'nothing',
-  },
-  currency: { fee: '0', rounding: null, priceDigits: 2, ageLimit: null, ...active },
-  'exchange-rate': { source: 'manual' },
-  channel: { groups: [], position: 0, ...active },
-  region: {
-    countries: [],
-    currency: null,
-    rounding: null,
-    taxDisplay: 'gross',
-    isDefault: false,
-    position: 0,
-    ...active,
-  },
-  category: { parent: null, position: 0, ...active },
-  'price-family': active,
-  product: {
-    description: '',
-    picture: 'hive',
-    unit: 'each',
-    attributes: {},
-    axes: [],
-    ...sellable,
-  },
-  variant: { options: {}, position: 0, stock: null, ...sellable },
-  extra: { scope: EVERYTHING, basePrice: null, cost: null, ownPrices: {}, position: 0, ...active },
-  group: { trade: false, position: 0, ...active },
-  account: {
-    country: 'IE',
-    city: '',
-    groups: [],
-    tags: [],
-    emails: [],
-    addresses: [],
-    currency: null,
-    taxNumber: '',
-    paymentTerms: '',
-    ...active,
-  },
-  'price-list': {
-    purpose: 'other',
-    state: 'on',
-    ...active,
-    taxBasis: 'net',
-    audience: { include: [{ kind: 'everyone' }], exclude: [] },
-    scope: EVERYTHING,
-    place: EVERYWHERE,
-    schedule: ALWAYS,
-    rank: 1,
-    defaultLine: null,
-    rounding: null,
-    onlyListed: false,
-  },
-  'price-line': { position: 0, schedule: null, rounding: null, ...anyBreak },
-  contract: {
-    state: 'active',
-    accounts: [],
-    groups: [],
-    from: null,
-    to: null,
-    lists: [],
-    rank: 1,
-    currency: null,
-    policy: null,
-    minimumOrder: null,
-    paymentTerms: '',
-    isProtected: false,
-  },
-  adjustment: {
-    state: 'on',
-    ...active,
-    target: 'base',
-    rounding: null,
-    rank: 1,
-    audience: { include: [{ kind: 'everyone' }], exclude: [] },
-    scope: EVERYTHING,
-    place: EVERYWHERE,
-    schedule: ALWAYS,
-  },
-}
 
 /**
  * The whole configuration as one JSON document: every field of every record, records and fields in a fixed order,
@@ -262,8 +165,9 @@ function readSection(
 /** The id of a record that does not name one is its code or SKU; a list without a currency is in the store's. */
 function withDefaults(kind: RecordKind, given: Fields, document: Fields): Fields {
   const settings = document['settings'] as Fields | undefined
-  const id = given['id'] ?? given['code'] ?? given['sku'] ?? DEFAULTS[kind]['id']
-  const record: Fields = { ...DEFAULTS[kind], ...given, id }
+  const usual: Fields = RECORD_DEFAULTS[kind]
+  const id = given['id'] ?? given['code'] ?? given['sku'] ?? usual['id']
+  const record: Fields = { ...usual, ...given, id }
   if (kind === 'price-list') record['currency'] ??= settings?.['currency']
   if (kind === 'exchange-rate') {
     record['per'] ??= settings?.['currency']
@@ -283,7 +187,7 @@ const NESTED_DEFAULTS: Readonly<Record<string, Fields>> = {
   scope: { exclude: [] },
   place: EVERYWHERE as unknown as Fields,
   schedule: ALWAYS as unknown as Fields,
-  defaultLine: anyBreak,
+  defaultLine: BREAK_DEFAULTS,
 }
 
 function fromIssue({ code, field, value, expected }: Issue, where: string): DocumentError {
