@@ -1,0 +1,86 @@
+import { quantityUnits } from '@/core/engine/compiled-line'
+import { openSituation } from '@/core/engine/open-situation'
+import { prepare, refresh } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { computeColumn, priceColumn } from '@/core/engine/price-column'
+import { decimal } from '@/core/decimal/decimal'
+import { applyChanges, type Change } from '@/core/store/store'
+import { demoStore } from '@tests/fixtures/demo-store'
+import { EVERY_BUYER, INSTANTS, randomStore } from '@tests/fixtures/random-store'
+import fc from 'fast-check'
+
+const DEMO = demoStore()
+
+function situationAt(prepared: PreparedStore, buyer: (typeof EVERY_BUYER)[number], at: number) {
+  const opened = openSituation(prepared, { buyer, channel: null, deliverTo: null, currency: null, at })
+  if (!opened.ok) throw new Error(opened.error.code)
+  return opened.value
+}
+
+test('kept columns answer like fresh ones, whatever was asked before them', () => {
+  fc.assert(
+    fc.property(
+      randomStore,
+      fc.array(
+        fc.record({
+          buyer: fc.constantFrom(...EVERY_BUYER),
+          at: fc.constantFrom(...INSTANTS),
+          quantity: fc.constantFrom('1', '3', '10', '12.5').map((text) => quantityUnits(decimal(text))),
+        }),
+        { minLength: 4, maxLength: 16 },
+      ),
+      (store, asked) => {
+        const prepared = prepare(store)
+        for (const { buyer, at, quantity } of asked) {
+          const kept = priceColumn(prepared, situationAt(prepared, buyer, at), quantity)
+          const fresh = prepare(store)
+          const column = computeColumn(fresh, situationAt(fresh, buyer, at), quantity)
+          expect([...kept.prices]).toEqual([...column.prices])
+          const listsOf = ({ sources, lists }: typeof kept) =>
+            [...sources].map((source) => lists[source] ?? null)
+          expect(listsOf(kept)).toEqual(listsOf(column))
+        }
+      },
+    ),
+    { numRuns: 60 },
+  )
+})
+
+test('a day of scrubbing does not fill the memory, and what is asked again is still right', () => {
+  const prepared = prepare(DEMO)
+  const at = Date.parse('2026-11-25T10:00:00Z')
+  const accounts = [...DEMO.account.keys()].map((account) => ({ kind: 'account', account }) as const)
+  const buyers = [{ kind: 'guest' } as const, ...accounts]
+  let most = 0
+  for (let quantity = 1; quantity <= 60; quantity += 1) {
+    for (const buyer of buyers.slice(0, 4)) {
+      priceColumn(prepared, situationAt(prepared, buyer, at), quantity * 1000)
+      most = Math.max(most, prepared.columns.size)
+    }
+  }
+  expect(most).toBeLessThanOrEqual(96)
+  const again = situationAt(prepared, buyers[1]!, at)
+  expect([...priceColumn(prepared, again, 1000).prices]).toEqual([
+    ...computeColumn(prepared, again, 1000).prices,
+  ])
+})
+
+test('a column asked again is the same one, until the store changes', () => {
+  const prepared = prepare(DEMO)
+  const at = Date.parse('2026-11-25T10:00:00Z')
+  const guest = { kind: 'guest' } as const
+  const column = priceColumn(prepared, situationAt(prepared, guest, at), 1000)
+  expect(priceColumn(prepared, situationAt(prepared, guest, at + 60_000), 1000)).toBe(column)
+  const before = [...DEMO.product.values()].find(({ code }) => code === 'FR-BR')!
+  const change = {
+    kind: 'product',
+    id: before.id,
+    before,
+    after: { ...before, basePrice: decimal('26.00') },
+  } as Change
+  const after = refresh(prepared, applyChanges(DEMO, [change]), [change])
+  const flat = [...DEMO.variant.values()].find(({ sku }) => sku === 'FR-BR-PF')!
+  const number = after.index.numberOf.get(flat.id) as number
+  expect(column.prices[number]).toBe(2590)
+  expect(priceColumn(after, situationAt(after, guest, at), 1000).prices[number]).toBe(2600)
+})
