@@ -1,6 +1,6 @@
 import { findBuyer, isBuyerCode } from '@/core/buyers/buyer-code'
 import { accountFacts, buyerKey, findBuyerFacts } from '@/core/buyers/buyer'
-import { type Category, distancesUp, findCycle, pathToRoot } from '@/core/catalogue/category'
+import { type Category, distancesUp, findCycle, inTreeOrder, pathToRoot } from '@/core/catalogue/category'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { resolveValue, variantName } from '@/core/catalogue/product'
 import { decimal } from '@/core/decimal/decimal'
@@ -26,6 +26,15 @@ describe('the tree of categories', () => {
   test('the way up, itself first', () => {
     expect(pathToRoot(categories, 'parts').map(({ id }) => id)).toEqual(['parts', 'hives', 'all'])
     expect(pathToRoot(categories, 'nowhere')).toEqual([])
+  })
+
+  test('the order of the tree: each behind what it hangs on, neighbours by position', () => {
+    const order = (each: ReadonlyMap<string, Category>) =>
+      inTreeOrder(each).map(({ category, depth }) => `${depth} ${category.id}`)
+    const branches = ['0 all', '1 hives', '2 parts', '1 feed', '2 feeders']
+    expect(order(categories)).toEqual(branches)
+    expect(order(new Map([...categories].reverse()))).toEqual(branches)
+    expect(order(new Map())).toEqual([])
   })
 
   test('the nearest way counts when there are several', () => {

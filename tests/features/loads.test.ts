@@ -9,6 +9,7 @@ import { loadBoard, loadBoardBlock } from '@/features/board/load-board'
 import { findRecords } from '@/features/palette/find-records'
 import { findItem, suggestItems } from '@/features/price-lists/find-item'
 import { loadPriceLists } from '@/features/price-lists/load-price-lists'
+import { loadRecords } from '@/features/records/load-record'
 import { loadProducts } from '@/features/products/load-products'
 import { loadFront, loadListing, loadShopProduct, searchShop, shopChoices } from '@/features/shop/load-shop'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
@@ -278,4 +279,18 @@ test.each([
   ['a contract in sterling', 'account:northern-skep', {}, { currency: '', following: 'GBP' }],
 ] as const)('the shop names what is paid in: %s', (_name, as, vantage, expected) => {
   expect(shopChoices(visitAs(as, vantage))).toMatchObject(expected)
+})
+
+test('the table of categories is the tree, and counts what hangs on the branches', () => {
+  const { rows } = loadRecords(lookAs('guest'), 'category')
+  const row = (name: string) => rows.find((each) => each.name === name)
+  expect(row('Hives')).toMatchObject({ depth: 0 })
+  const below = rows.slice(rows.indexOf(row('Frames and foundation')!) + 1)
+  expect(below[0]).toMatchObject({ depth: 1 })
+  const hives = [...store.category.values()].find(({ name }) => name === 'Hives')!
+  const products = [...store.product.values()].filter((each) =>
+    categoriesOf(store.category, each).has(hives.id),
+  )
+  expect(row('Hives')?.cells.at(-1)).toBe(String(products.length))
+  expect(products.length).toBeGreaterThan(0)
 })

@@ -58,3 +58,24 @@ export function distancesUp(
   }
   return distances
 }
+
+/** A category with its steps below the top. */
+export interface BranchOfTree {
+  readonly category: Category
+  readonly depth: number
+}
+
+/** Every category that hangs on the tree, each right behind what it hangs on, neighbours by position. */
+export function inTreeOrder(categories: ReadonlyMap<string, Category>): readonly BranchOfTree[] {
+  const below = new Map<string | null, Category[]>()
+  for (const category of categories.values()) {
+    const known = below.get(category.parent)
+    if (known) known.push(category)
+    else below.set(category.parent, [category])
+  }
+  const branches = (parent: string | null, depth: number): readonly BranchOfTree[] =>
+    (below.get(parent) ?? [])
+      .sort((left, right) => left.position - right.position)
+      .flatMap((category) => [{ category, depth }, ...branches(category.id, depth + 1)])
+  return branches(null, 0)
+}

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { Category } from '@/core/catalogue/category'
+import { inTreeOrder } from '@/core/catalogue/category'
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { findPrice, type FoundPrice } from '@/core/engine/find-price'
@@ -54,7 +54,11 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
       lists: store['price-list'].size,
     },
     firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
-    categories: flattenTree(store, null, 0),
+    categories: inTreeOrder(store.category).map(({ category: { code, name }, depth }) => ({
+      code,
+      name,
+      depth,
+    })),
   }
 }
 
@@ -201,11 +205,4 @@ function subtitleOf(first: LadderEntry | undefined): string {
   return method?.kind === 'percent' && method.reference.kind === 'base'
     ? `${list.purpose} · ${method.percent.replace('-', '−')} %`
     : list.name
-}
-
-function flattenTree(store: Store, parent: string | null, depth: number): BoardView['categories'] {
-  return [...store.category.values()]
-    .filter((category) => category.parent === parent)
-    .sort((left: Category, right: Category) => left.position - right.position)
-    .flatMap(({ id, code, name }) => [{ code, name, depth }, ...flattenTree(store, id, depth + 1)])
 }

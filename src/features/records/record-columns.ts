@@ -1,6 +1,9 @@
 import 'server-only'
 
+import { accountFacts } from '@/core/buyers/buyer'
+import { categoriesOf } from '@/core/catalogue/item-facts'
 import { findPrice } from '@/core/engine/find-price'
+import { isPartyTo } from '@/core/price/contract'
 import type { RecordOfKind } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
 import {
@@ -19,7 +22,13 @@ interface Column<Kind extends EditableKind> {
   readonly cell: (record: RecordOfKind[Kind], outlook: Outlook) => string
 }
 
-type ColumnsOfKind = { readonly [Kind in EditableKind]: readonly Column<Kind>[] }
+/** A column that looks at the whole store once, not once a record. */
+interface CountedColumn {
+  readonly title: string
+  readonly count: (outlook: Outlook) => ReadonlyMap<string, number>
+}
+
+type ColumnsOfKind = { readonly [Kind in EditableKind]: readonly (Column<Kind> | CountedColumn)[] }
 
 const names = (ids: readonly string[], records: ReadonlyMap<string, { readonly name: string }>) =>
   ids.map((id) => records.get(id)?.name ?? id).join(', ')
@@ -33,9 +42,9 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'Tags', cell: ({ tags }) => tags.join(', ') },
     {
       title: 'Contracts',
-      cell: ({ id }, { prepared }) =>
+      cell: (account, { prepared }) =>
         [...prepared.store.contract.values()]
-          .filter(({ accounts }) => accounts.includes(id))
+          .filter((contract) => isPartyTo(contract, accountFacts(prepared.store.group, account)))
           .map((contract) => contract.code)
           .join(', '),
     },
@@ -104,16 +113,16 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'State', cell: ({ state }) => state },
   ],
   category: [
+    { title: 'Code', cell: ({ code }) => code },
     {
-      title: 'Below',
-      cell: ({ parent }, { prepared }) => (parent ? (prepared.store.category.get(parent)?.name ?? '') : ''),
-    },
-    {
-      title: 'Products',
-      cell: ({ id }, { prepared }) =>
-        String(
-          [...prepared.store.product.values()].filter(({ categories }) => categories.includes(id)).length,
-        ),
+      title: 'Products, with branches',
+      count: ({ prepared: { store } }) => {
+        const counts = new Map<string, number>()
+        for (const product of store.product.values())
+          for (const id of categoriesOf(store.category, product).keys())
+            counts.set(id, (counts.get(id) ?? 0) + 1)
+        return counts
+      },
     },
   ],
   'price-family': [

@@ -70,7 +70,10 @@ export function RecordTable({
                 </span>
               )
             return (
-              <span className="flex min-w-0 items-baseline gap-2">
+              <span
+                className="flex min-w-0 items-baseline gap-2"
+                style={{ paddingLeft: `${record.depth * 1.25}rem` }}
+              >
                 <VantageLink
                   href={`/${section.path}/${encodeURIComponent(record.label)}`}
                   tabIndex={-1}
