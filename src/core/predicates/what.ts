@@ -40,6 +40,11 @@ export interface ItemFacts {
   readonly extra: string | null
 }
 
+/** Two terms with one key say the same. */
+export function whatTermKey(term: WhatTerm): string {
+  return JSON.stringify(Object.entries(term).sort())
+}
+
 export const EVERYTHING: What = { include: [{ kind: 'everything' }], exclude: [] }
 
 export type WhatMatch =

@@ -1,4 +1,5 @@
 import { compare, type Decimal, ZERO } from '../decimal/decimal'
+import { type WhatTerm, whatTermKey } from '../predicates/what'
 import { compareLines, type PriceLine } from './price-list'
 import { forAnyQuantity, type PriceMethod, type QuantityBreak } from './price-method'
 
@@ -28,10 +29,11 @@ export function fixPrice(
   amount: Decimal,
   { list, id, quantity }: { readonly list: string; readonly id: string; readonly quantity: Decimal },
 ): readonly LineChange[] {
-  const own = ownLines(lines, variant)[0] ?? null
+  const term: WhatTerm = { kind: 'variant', variant }
+  const own = ownLines(lines, term)[0] ?? null
   const letGo = lines
-    .filter((line) => line !== own && names(line, variant))
-    .map((line) => ({ before: line, after: withoutVariant(line, variant) }))
+    .filter((line) => line !== own && names(line, term))
+    .map((line) => ({ before: line, after: withoutTerm(line, term) }))
   const method = { kind: 'fixed', amount } as const
   const line: PriceLine = own
     ? { ...own, breaks: withMethodAt(own.breaks, quantity, method) }
@@ -39,7 +41,7 @@ export function fixPrice(
         id,
         list,
         position: nextPosition(lines),
-        scope: { include: [{ kind: 'variant', variant }], exclude: [] },
+        scope: { include: [term], exclude: [] },
         schedule: null,
         rounding: null,
         ...forAnyQuantity(method),
@@ -60,7 +62,7 @@ function withMethodAt(
 
 /** What must change so that a list has no line for one variant alone: nothing where there is none. */
 export function releasePrice(lines: readonly PriceLine[], variant: string): readonly LineChange[] {
-  return ownLines(lines, variant).map((before) => ({ before, after: null }))
+  return ownLines(lines, { kind: 'variant', variant }).map((before) => ({ before, after: null }))
 }
 
 /**
@@ -75,21 +77,22 @@ export function listToEdit<List extends { readonly id: string }>(
   return own.find(({ id }) => id === deciding) ?? own[0]
 }
 
-/** The lines that are for this variant and for nothing else, in the order they are asked. */
-function ownLines(lines: readonly PriceLine[], variant: string): readonly PriceLine[] {
+/** The lines that are for one item and for nothing else, in the order they are asked. */
+function ownLines(lines: readonly PriceLine[], term: WhatTerm): readonly PriceLine[] {
   return lines
-    .filter(
-      (line) => line.scope.include.length === 1 && line.scope.exclude.length === 0 && names(line, variant),
-    )
+    .filter((line) => line.scope.include.length === 1 && line.scope.exclude.length === 0 && names(line, term))
     .sort(compareLines)
 }
 
-function names({ scope }: PriceLine, variant: string): boolean {
-  return scope.include.some((term) => term.kind === 'variant' && term.variant === variant)
+/** Whether a line names an item, alone or among others. */
+function names({ scope }: PriceLine, term: WhatTerm): boolean {
+  const key = whatTermKey(term)
+  return scope.include.some((each) => whatTermKey(each) === key)
 }
 
 /** The line for what else it names; a line that names nothing else is gone. */
-function withoutVariant(line: PriceLine, variant: string): PriceLine | null {
-  const include = line.scope.include.filter((term) => term.kind !== 'variant' || term.variant !== variant)
+export function withoutTerm(line: PriceLine, term: WhatTerm): PriceLine | null {
+  const key = whatTermKey(term)
+  const include = line.scope.include.filter((each) => whatTermKey(each) !== key)
   return include.length === 0 ? null : { ...line, scope: { ...line.scope, include } }
 }

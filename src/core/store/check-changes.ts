@@ -1,7 +1,7 @@
 import { findCycle } from '../catalogue/category'
 import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
 import { findReferenceCycle, listsReferredTo } from '../price/price-references'
-import { findDependants, labelOf, referencesOf } from './references'
+import { dependantKey, findDependants, labelOf, referencesOf } from './references'
 import type { Change, RecordOfKind, Store } from './store'
 
 type AnyRecord = RecordOfKind[RecordKind]
@@ -16,10 +16,14 @@ const NAMED_DEPENDANTS = 5
  */
 export function checkChanges(next: Store, changes: readonly Change[]): readonly Issue[] {
   const owners = new CodeOwners(next)
+  const dependants = findDependants(
+    next,
+    changes.filter(({ after }) => after === null),
+  )
   return [
     ...changes.flatMap((change) =>
       change.after === null
-        ? checkRemoval(next, change)
+        ? checkRemoval(change, dependants.get(dependantKey(change)) ?? [])
         : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
     ),
     ...checkListReferences(next, changes),
@@ -95,8 +99,7 @@ class CodeOwners {
   }
 }
 
-function checkRemoval(next: Store, change: Change): readonly Issue[] {
-  const dependants = findDependants(next, change)
+function checkRemoval(change: Change, dependants: readonly string[]): readonly Issue[] {
   if (dependants.length === 0) return []
   const named = dependants.slice(0, NAMED_DEPENDANTS).join(', ')
   const more = dependants.length - NAMED_DEPENDANTS

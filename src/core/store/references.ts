@@ -90,23 +90,33 @@ export function labelOf(kind: RecordKind, record: AnyRecord): string {
   return (record as RecordOfKind['product']).code
 }
 
-/** The records that speak of this one, as far as they would be left without it. */
-export function findDependants(store: Store, { kind, id }: Pick<Change, 'kind' | 'id'>): readonly string[] {
-  if (SPOKEN_OF_BY_NOBODY.has(kind)) return []
-  const found: string[] = []
-  for (const [otherKind, records] of Object.entries(store) as [
-    RecordKind,
-    ReadonlyMap<string, AnyRecord>,
-  ][]) {
+/**
+ * The records that speak of any that are to go, as far as they would be left without them: what people call them, by
+ * `dependantKey` of what they speak of. One walk over the store, however many are to go.
+ */
+export function findDependants(
+  store: Store,
+  removed: readonly Pick<Change, 'kind' | 'id'>[],
+): ReadonlyMap<string, readonly string[]> {
+  const wanted = new Set(removed.filter(({ kind }) => !SPOKEN_OF_BY_NOBODY.has(kind)).map(dependantKey))
+  const found = new Map<string, string[]>()
+  if (wanted.size === 0) return found
+  for (const [kind, records] of Object.entries(store) as [RecordKind, ReadonlyMap<string, AnyRecord>][]) {
     for (const record of records.values()) {
-      if (
-        referencesOf(otherKind, record).some((reference) => reference.kind === kind && reference.id === id)
-      ) {
-        found.push(labelOf(otherKind, record))
+      const keys = referencesOf(kind, record).map(dependantKey)
+      for (const key of new Set(keys)) {
+        if (!wanted.has(key)) continue
+        const labels = found.get(key)
+        if (labels) labels.push(labelOf(kind, record))
+        else found.set(key, [labelOf(kind, record)])
       }
     }
   }
   return found
+}
+
+export function dependantKey({ kind, id }: Pick<Change, 'kind' | 'id'>): string {
+  return `${kind}/${id}`
 }
 
 function whoReferences({ include, exclude }: Who): readonly Reference[] {

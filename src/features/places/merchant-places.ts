@@ -45,5 +45,6 @@ export function merchantPlaces(store: Store): readonly Place[] {
     },
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
     { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
+    { href: '/import', name: 'Import', group: 'Prove', key: 'i' },
   ]
 }

@@ -111,6 +111,9 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           <VantageLink href={`/list-records/${encodeURIComponent(view.code)}`} className="link-name">
             Where, when, currency and more
           </VantageLink>
+          <VantageLink href={`/import?list=${encodeURIComponent(view.code)}`} className="link-name">
+            Import prices from a spreadsheet
+          </VantageLink>
           {example && example.as !== vantage.as && (
             <button type="button" className="link-name" onClick={() => setVantage({ as: example.as })}>
               Look as {example.name}

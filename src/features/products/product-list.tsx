@@ -73,7 +73,10 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
             ? `${rows.length} products`
             : `${shown.length} of ${rows.length} products`}
         </span>
-        <VantageLink href="/product-records/new" className="btn ml-auto btn-primary btn-sm">
+        <VantageLink href="/import" className="ml-auto link-name">
+          Import from a spreadsheet
+        </VantageLink>
+        <VantageLink href="/product-records/new" className="btn btn-primary btn-sm">
           New product
         </VantageLink>
       </header>

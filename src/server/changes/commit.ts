@@ -17,7 +17,7 @@ import {
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { checkShape } from '../records/record-schema'
-import { revisionKey, writeChanges } from '../records/record-tables'
+import { revisionKey, writeChanges, writeHistory } from '../records/record-tables'
 
 /** One record as somebody wants it to be. */
 export type ChangeRequest = {
@@ -73,25 +73,32 @@ export function commit(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
   note: CommitNote,
+  watch: CommitWatch = NOBODY_WATCHES,
 ): Promise<CommitOutcome> {
-  const turn = steppe.writing.then(() => commitNow(steppe, requests, note))
+  const turn = steppe.writing.then(() => commitNow(steppe, requests, note, watch))
   steppe.writing = turn.catch(() => undefined)
   return turn
 }
 
-/** One statement takes no more than 65,535 parameters, and a change has six. */
-const ROWS_AT_ONCE = 5_000
+/** How a large commit comes on. Throwing out of it stops the commit, of which nothing is written then. */
+export type CommitWatch = (stage: 'checking' | 'writing', done: number) => Promise<void> | void
+
+const NOBODY_WATCHES: CommitWatch = () => undefined
+
+/** How many records are checked, or changes noted down, between two looks of whoever watches. */
+const RECORDS_A_TURN = 5_000
 
 async function commitNow(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
   note: CommitNote,
+  watch: CommitWatch,
 ): Promise<CommitOutcome> {
   const store = steppe.prepared?.store ?? emptyStore()
   const conflicts = findConflicts(steppe, store, requests)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
 
-  const read = readRequests(store, requests)
+  const read = await readRequests(store, requests, watch)
   if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
   const changes = read.changes.filter(({ before, after }) => JSON.stringify(before) !== JSON.stringify(after))
   if (changes.length === 0) return { ok: false, code: 'nothing-to-change' }
@@ -105,18 +112,8 @@ async function commitNow(
     await transaction
       .insert(schema.changeSets)
       .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
-    const rows = changes.map(({ kind, id, before, after }, position) => ({
-      changeSet,
-      position,
-      kind,
-      record: id,
-      before,
-      after,
-    }))
-    for (let at = 0; at < rows.length; at += ROWS_AT_ONCE) {
-      await transaction.insert(schema.changes).values(rows.slice(at, at + ROWS_AT_ONCE))
-    }
-    await writeChanges(transaction, changes, changeSet)
+    await writeHistory(transaction, changes, changeSet, (done) => watch('writing', done))
+    await writeChanges(transaction, changes, changeSet, (done) => watch('writing', changes.length + done))
   })
   steppe.sync()
 
@@ -145,11 +142,12 @@ function findConflicts(
 }
 
 /** Submitted records become records; everything wrong with any of them is gathered. */
-function readRequests(store: Store, requests: readonly ChangeRequest[]) {
+async function readRequests(store: Store, requests: readonly ChangeRequest[], watch: CommitWatch) {
   const changes: Change[] = []
   const issues: Issue[] = []
   const context = parseContext(store, requests)
-  for (const { kind, id, after } of requests) {
+  for (const [at, { kind, id, after }] of requests.entries()) {
+    if (at % RECORDS_A_TURN === 0) await watch('checking', at)
     const before = store[kind].get(id) ?? null
     if (after === null) {
       changes.push({ kind, id, before, after } as Change)

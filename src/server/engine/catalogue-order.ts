@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { distancesUp } from '@/core/catalogue/category'
+import { distancesUp, inTreeOrder } from '@/core/catalogue/category'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Product, Variant } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
@@ -27,7 +27,7 @@ export function orderedProducts(store: Store): readonly ProductWithVariants[] {
     if (siblings) siblings.push(variant)
     else variantsOf.set(variant.product, [variant])
   }
-  const places = placesInTree(store)
+  const places = new Map(inTreeOrder(store.category).map(({ category }, at) => [category.id, at]))
   const products = [...store.product.values()]
     .filter(({ status }) => status === 'active')
     .map((product) => ({
@@ -76,18 +76,4 @@ export function shownProducts(
     })
     return variants.length > 0 ? [{ product: each.product, variants }] : []
   })
-}
-
-/** Numbers categories in the order of the tree, depth first. */
-function placesInTree(store: Store): ReadonlyMap<string, number> {
-  const places = new Map<string, number>()
-  const visit = (parent: string | null): void => {
-    const children = [...store.category.values()].filter((category) => category.parent === parent)
-    for (const child of children.sort((left, right) => left.position - right.position)) {
-      places.set(child.id, places.size)
-      visit(child.id)
-    }
-  }
-  visit(null)
-  return places
 }

@@ -59,7 +59,7 @@ export function revisionKey({ kind, id }: { readonly kind: RecordKind; readonly 
 }
 
 /** Rows read or written by one statement: large enough to be quick, small enough for one text. */
-const ROWS_AT_ONCE = 20_000
+const ROWS_AT_ONCE = 5_000
 
 /** Reads the whole store. */
 export async function loadStore(database: Database): Promise<{ store: Store; revisions: Revisions }> {
@@ -118,18 +118,51 @@ function entriesOf(table: PgTable, { table: entries, owner, named }: JoinedField
     where ${sql.identifier(owner)} = ${sql.identifier(getTableName(table))}.id)`
 }
 
+/** Told how many rows are written so far; throwing out of it ends the transaction with nothing written. */
+type Told = (done: number) => Promise<void> | void
+
+/** Notes down what a change set changed, in its order. */
+export async function writeHistory(
+  transaction: Transaction,
+  changes: readonly Change[],
+  changeSet: number,
+  told: Told,
+): Promise<void> {
+  for (let from = 0; from < changes.length; from += ROWS_AT_ONCE) {
+    await told(from)
+    const rows = changes.slice(from, from + ROWS_AT_ONCE).map(({ kind, id, before, after }, at) => ({
+      change_set: changeSet,
+      position: from + at,
+      kind,
+      record: id,
+      before,
+      after,
+    }))
+    await transaction.execute(sql`
+      insert into ${schema.changes} (change_set, position, kind, record, before, after)
+      select change_set, position, kind, record, before, after
+      from jsonb_populate_recordset(null::${schema.changes}, ${JSON.stringify(rows)}::jsonb)`)
+  }
+}
+
 /** Writes changes: what others hang on is made first and removed last. */
 export async function writeChanges(
   transaction: Transaction,
   changes: readonly Change[],
   revision: number,
+  told: Told,
 ): Promise<void> {
+  let done = 0
   for (const kind of RECORD_KINDS) {
     const records = changes.flatMap((change) =>
       change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
     )
-    for (let at = 0; at < records.length; at += ROWS_AT_ONCE)
-      await writeRows(transaction, TABLES[kind], records.slice(at, at + ROWS_AT_ONCE), revision)
+    for (let at = 0; at < records.length; at += ROWS_AT_ONCE) {
+      await told(done)
+      const some = records.slice(at, at + ROWS_AT_ONCE)
+      await writeRows(transaction, TABLES[kind], some, revision)
+      done += some.length
+    }
   }
   for (const kind of [...RECORD_KINDS].reverse()) {
     const ids = changes.flatMap((change) =>

@@ -87,8 +87,12 @@ const FIELDS: Readonly<Record<string, string>> = {
 
 /** One thing wrong with a record: where, what was found, what would be right. */
 function issueSentence(issue: Issue): string {
-  const field = FIELDS[issue.field] ?? issue.field
-  return `${issue.label || 'This record'}, ${field}: ${WORDING[issue.code](issue)}`
+  return `${issue.label || 'This record'}, ${issueWords(issue)}`
+}
+
+/** The same where it is plain which record is meant. */
+export function issueWords(issue: Issue): string {
+  return `${FIELDS[issue.field] ?? issue.field}: ${WORDING[issue.code](issue)}`
 }
 
 const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {

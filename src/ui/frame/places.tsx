@@ -9,7 +9,7 @@ import { VantageLink } from './vantage-link'
 export interface Place {
   readonly href: string
   readonly name: string
-  readonly group: 'Look' | 'Set'
+  readonly group: 'Look' | 'Set' | 'Prove'
   /** Pressed after G to go there. */
   readonly key: string
   readonly count?: number
@@ -17,7 +17,7 @@ export interface Place {
   readonly beside?: readonly string[]
 }
 
-const GROUPS = ['Look', 'Set'] as const
+const GROUPS = ['Look', 'Set', 'Prove'] as const
 
 /** The slim column of words on the left, in the order the work is done. */
 export function Places({

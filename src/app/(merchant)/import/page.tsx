@@ -1,0 +1,19 @@
+import { ImportStart } from '@/features/imports/import-start'
+import { loadImports } from '@/features/imports/load-import'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Import' }
+
+interface ImportPageProps {
+  readonly searchParams: Promise<Record<string, string>>
+}
+
+export default async function ImportPage({ searchParams }: ImportPageProps) {
+  const { store } = getPrepared(await getSteppe())
+  const { list } = await searchParams
+  const lists = [...store['price-list'].values()]
+    .map(({ code, name }) => ({ code, name }))
+    .sort((left, right) => (left.name < right.name ? -1 : 1))
+  return <ImportStart lists={lists} chosen={list ?? null} earlier={loadImports(store)} />
+}

@@ -1,0 +1,18 @@
+import { wrongRowsFile } from '@/features/imports/load-import'
+import type { NextRequest } from 'next/server'
+
+interface Context {
+  readonly params: Promise<{ readonly id: string }>
+}
+
+/** The rows of an import that do not go, each with the reason. */
+export async function GET(_request: NextRequest, { params }: Context): Promise<Response> {
+  const file = wrongRowsFile((await params).id)
+  if (!file) return Response.json({ error: 'There is no such import any more.' }, { status: 404 })
+  return new Response(file.text, {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    },
+  })
+}

@@ -1,0 +1,81 @@
+'use server'
+
+import { undo } from '@/server/changes/history'
+import { toRefusal } from '@/server/changes/to-refusal'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import type { DecimalMark } from '@/server/imports/import-field'
+import {
+  cancelImport,
+  type ImportJob,
+  importJobs,
+  matchAgain,
+  startReading,
+  startWriting,
+} from '@/server/imports/import-job'
+import type { RowResult } from '@/server/imports/row-outcome'
+import { currentAuthor } from '@/server/session/author'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import type { ImportView, RowsView } from './import-view'
+import { loadImport, loadRows } from './load-import'
+
+/** Where an import stands now; `null` when it is gone. */
+export async function importNow(id: string): Promise<ImportView | null> {
+  return loadImport(getPrepared(await getSteppe()).store, id)
+}
+
+/** Reads the file with its columns matched as given. */
+export async function readFile(
+  id: string,
+  matching: readonly (string | null)[],
+  mark: DecimalMark,
+): Promise<ImportView | null> {
+  const steppe = await getSteppe()
+  return act(id, (job) => startReading(steppe, job, matching, mark === 'comma' ? 'comma' : 'point'))
+}
+
+/** Goes back to the columns. */
+export async function matchColumnsAgain(id: string): Promise<ImportView | null> {
+  return act(id, matchAgain)
+}
+
+/** Takes rows out of the import, or puts them back. */
+export async function leaveRows(
+  id: string,
+  rows: readonly number[],
+  out: boolean,
+): Promise<ImportView | null> {
+  return act(id, ({ leftOut }) => {
+    for (const row of rows)
+      if (out) leftOut.add(row)
+      else leftOut.delete(row)
+  })
+}
+
+/** Writes what is new or changed. */
+export async function writeImport(id: string): Promise<ImportView | null> {
+  const steppe = await getSteppe()
+  return act(id, (job) => startWriting(steppe, job, currentAuthor()))
+}
+
+/** Stops what is going on. */
+export async function stopImport(id: string): Promise<ImportView | null> {
+  return act(id, cancelImport)
+}
+
+/** A page of rows of the preview. */
+export async function rowsOf(id: string, result: RowResult, page: number): Promise<RowsView> {
+  return loadRows(id, result, Number.isSafeInteger(page) && page >= 0 ? page : 0)
+}
+
+/** Takes everything an import changed back; resolves to what is wrong, or `null`. */
+export async function takeBackImport(changeSet: number): Promise<string | null> {
+  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  const outcome = await undo(await getSteppe(), changeSet, note)
+  return outcome.ok ? null : refusalSentence(toRefusal(outcome))
+}
+
+async function act(id: string, change: (job: ImportJob) => void): Promise<ImportView | null> {
+  const job = importJobs().get(id)
+  if (job) change(job)
+  return importNow(id)
+}

@@ -1,0 +1,98 @@
+import { findNearest } from '@/core/issue/issue'
+
+/** Something a column of a file can be. */
+export interface ImportField {
+  readonly key: string
+  /** Its heading in files of ours, and its name on screen. */
+  readonly name: string
+  /** Other headings it goes by, in small letters without blanks and signs. */
+  readonly aliases: readonly string[]
+}
+
+/** What each column of a file is: the key of a field, or `null` for one that is left out. */
+export type Matching = readonly (string | null)[]
+
+/** How the amounts in a file are written. */
+export type DecimalMark = 'point' | 'comma'
+
+/** The first field that goes by each heading; no field is given to two columns. */
+export function guessMatching(header: readonly string[], fields: readonly ImportField[]): Matching {
+  const taken = new Set<string>()
+  return header.map((heading) => {
+    const plain = plainHeading(heading)
+    const field = fields.find(
+      ({ key, name, aliases }) =>
+        !taken.has(key) && (plainHeading(name) === plain || aliases.includes(plain)),
+    )
+    if (!field) return null
+    taken.add(field.key)
+    return field.key
+  })
+}
+
+/** A heading in small letters without blanks and signs, as aliases are written. */
+export function plainHeading(heading: string): string {
+  return heading.toLowerCase().replace(/[^\p{Letter}\p{Number}%]/gu, '')
+}
+
+/** What is wrong with a matching: a field twice, one that does not exist, or one that is needed and absent. */
+export type MatchingProblem =
+  | { readonly code: 'twice'; readonly field: string }
+  | { readonly code: 'unknown'; readonly field: string; readonly nearest: string | null }
+  | { readonly code: 'absent'; readonly fields: readonly string[] }
+
+/** `needed` are groups of fields of which one at least must be there. */
+export function checkMatching(
+  matching: Matching,
+  fields: readonly ImportField[],
+  needed: readonly (readonly string[])[],
+): MatchingProblem | null {
+  const nameOf = (key: string) => fields.find((field) => field.key === key)?.name ?? key
+  const chosen = matching.filter((key) => key !== null)
+  const twice = chosen.find((key, at) => chosen.indexOf(key) !== at)
+  if (twice !== undefined) return { code: 'twice', field: nameOf(twice) }
+  const keys = fields.map(({ key }) => key)
+  const unknown = chosen.find((key) => !keys.includes(key))
+  if (unknown !== undefined) return { code: 'unknown', field: unknown, nearest: findNearest(unknown, keys) }
+  const absent = needed.find((group) => !group.some((key) => chosen.includes(key)))
+  return absent ? { code: 'absent', fields: absent.map(nameOf) } : null
+}
+
+/** Cells of a row by the field they are for. */
+export type Cells = ReadonlyMap<string, string>
+
+/** Reads the cells a matching names; cells in which nothing stands are not there. */
+export function cellsOf(cells: readonly string[], matching: Matching): Cells {
+  const found = new Map<string, string>()
+  matching.forEach((key, at) => {
+    const text = cells[at]
+    if (key !== null && text) found.set(key, text)
+  })
+  return found
+}
+
+/** What says that a field is to be empty; a cell in which nothing stands leaves the field as it is. */
+export const NONE = 'none'
+
+/** The sign amounts of a sample are most likely written with: a comma only where one stands last in some of them. */
+export function guessDecimalMark(samples: readonly string[]): DecimalMark {
+  const commas = samples.filter((text) => /\d,\d{1,2}\D*$|\d\.\d{3},\d+\D*$/.test(text)).length
+  const points = samples.filter((text) => /\d\.\d{1,2}\D*$|\d,\d{3}\.\d+\D*$/.test(text)).length
+  return commas > points ? 'comma' : 'point'
+}
+
+/**
+ * An amount as a plain decimal: the sign between thousands, blanks and a currency before or behind it are taken away.
+ * What is no number then is given back as it was, for the record's own check to refuse.
+ */
+export function plainAmount(text: string, mark: DecimalMark): string {
+  const bare = text
+    .replace(/[\s\u00a0\u202f'’]/g, '')
+    .replace(/^(?:[A-Z]{3}|\p{Sc})|(?:[A-Z]{3}|\p{Sc})$/gu, '')
+  const [thousands, decimals] = mark === 'comma' ? ['.', ','] : [',', '.']
+  const grouped = new RegExp(`^-?\\d{1,3}(\\${thousands}\\d{3})+(\\${decimals}\\d+)?$`)
+  const plain = grouped.test(bare) ? bare.replaceAll(thousands, '') : bare
+  const written = mark === 'comma' ? plain.replace(',', '.') : plain
+  const isNumber = /^-?\d*\.?\d+$/.test(written) && !(mark === 'comma' && /\./.test(plain))
+  return isNumber ? written : text
+}

@@ -1,0 +1,231 @@
+import 'server-only'
+
+import { findByCode } from '@/core/catalogue/find-by-code'
+import type { Issue } from '@/core/issue/issue'
+import type { PriceList } from '@/core/price/price-list'
+import type { Store } from '@/core/store/store'
+import { randomUUID } from 'node:crypto'
+import { type ChangeRequest, commit, parseContext } from '../changes/commit'
+import { revisionOf } from '../changes/history'
+import { getPrepared, type Steppe } from '../engine/steppe'
+import {
+  checkMatching,
+  type DecimalMark,
+  guessDecimalMark,
+  guessMatching,
+  type ImportField,
+  type Matching,
+  type MatchingProblem,
+} from './import-field'
+import { lineFields, lineNeeds } from './line-fields'
+import { PRODUCT_NEEDS, productFields } from './product-fields'
+import { readLines } from './read-lines'
+import { readProducts } from './read-products'
+import { type ImportedTable, readTable, type TableProblem } from './read-table'
+import type { ImportReading } from './reading'
+
+/** What a file is read into: products, or lines of price lists (of one, by code, where it is chosen). */
+export type ImportTarget =
+  { readonly kind: 'products' } | { readonly kind: 'lines'; readonly list: string | null }
+
+/** How far an import has come. */
+type ImportState =
+  /** Columns are being matched; `problem` says why they cannot be read. */
+  | { readonly step: 'matching'; readonly problem: MatchingProblem | null }
+  | { readonly step: 'reading' | 'checking' | 'writing'; readonly done: number; readonly of: number }
+  /** What would change is there to be looked at; `notice` says why nothing was written. */
+  | { readonly step: 'preview'; readonly notice: 'store-changed' | 'nothing' | 'cancelled' | null }
+  | { readonly step: 'refused'; readonly issues: readonly Issue[] }
+  | { readonly step: 'done'; readonly changeSet: number; readonly rows: number }
+  | { readonly step: 'broken'; readonly message: string }
+
+/** A file on its way into the store. Kept in memory: leaving the page leaves it running, a restart ends it. */
+export interface ImportJob {
+  readonly id: string
+  readonly fileName: string
+  readonly target: ImportTarget
+  readonly table: ImportedTable
+  readonly startedAt: Date
+  matching: Matching
+  mark: DecimalMark
+  state: ImportState
+  reading: ImportReading | null
+  /** The change set the reading is as of. */
+  asOf: number
+  readonly leftOut: Set<number>
+  /** Rows left out when the reading was made. */
+  leftOutThen: string
+  isCancelled: boolean
+}
+
+const HANDLE = Symbol.for('steppe.imports')
+const holder = globalThis as { [HANDLE]?: Map<string, ImportJob> }
+
+/** Imports of this run of the server, by id, the latest last. */
+export function importJobs(): Map<string, ImportJob> {
+  return (holder[HANDLE] ??= new Map())
+}
+
+/** A table of 100,000 rows takes tens of megabytes. */
+const KEPT_JOBS = 8
+
+/** Opens a file, with its columns matched as well as its headings tell. */
+export async function openImport(
+  steppe: Steppe,
+  target: ImportTarget,
+  file: { readonly name: string; readonly bytes: Uint8Array },
+): Promise<
+  { readonly ok: true; readonly job: ImportJob } | { readonly ok: false; readonly problem: TableProblem }
+> {
+  const read = await readTable(file.bytes)
+  if (!read.ok) return read
+  const { table } = read
+  const { store } = getPrepared(steppe)
+  const samples = table.rows.slice(0, 200).flatMap(({ cells }) => cells)
+  const matching = guessMatching(table.header, fieldsOf(store, target, table))
+  const job: ImportJob = {
+    id: randomUUID(),
+    fileName: file.name,
+    target,
+    table,
+    startedAt: new Date(),
+    matching,
+    mark: guessDecimalMark(samples),
+    state: { step: 'matching', problem: null },
+    reading: null,
+    asOf: steppe.lastChangeSet,
+    leftOut: new Set(),
+    leftOutThen: '',
+    isCancelled: false,
+  }
+  const jobs = importJobs()
+  jobs.set(job.id, job)
+  for (const [id, { state }] of [...jobs].slice(0, -KEPT_JOBS)) if (!isBusy(state)) jobs.delete(id)
+  return { ok: true, job }
+}
+
+export function fieldsOf(store: Store, target: ImportTarget, table: ImportedTable): readonly ImportField[] {
+  return target.kind === 'products' ? productFields(store, table.header) : lineFields(store)
+}
+
+function isBusy({ step }: ImportState): boolean {
+  return step === 'reading' || step === 'checking' || step === 'writing'
+}
+
+/** Reads the rows with columns matched as given, in the background; what is wrong with the matching stands in the state. */
+export function startReading(steppe: Steppe, job: ImportJob, matching: Matching, mark: DecimalMark): void {
+  if (isBusy(job.state)) return
+  job.matching = job.table.header.map((_, at) => matching[at] ?? null)
+  job.mark = mark
+  const { store } = getPrepared(steppe)
+  const needs = job.target.kind === 'products' ? PRODUCT_NEEDS : lineNeeds(store, listOf(store, job.target))
+  const problem = checkMatching(job.matching, fieldsOf(store, job.target, job.table), needs)
+  job.state = { step: 'matching', problem }
+  if (problem) return
+  run(job, async () => {
+    await read(steppe, job)
+    job.state = { step: 'preview', notice: null }
+  })
+}
+
+/** Goes back to matching columns. */
+export function matchAgain(job: ImportJob): void {
+  if (!isBusy(job.state) && job.state.step !== 'done') job.state = { step: 'matching', problem: null }
+}
+
+/** Stops what an import is doing; nothing of it is written then. A change set that is on disk already stays. */
+export function cancelImport(job: ImportJob): void {
+  if (isBusy(job.state)) job.isCancelled = true
+}
+
+/** Writes everything that is new or changed as one change set, in the background. */
+export function startWriting(steppe: Steppe, job: ImportJob, author: string): void {
+  if (isBusy(job.state) || !job.reading) return
+  run(job, () => write(steppe, job, author))
+}
+
+class Cancelled extends Error {}
+
+/** Lets others have a turn: a page that asks how far it is, or that somebody cancels. */
+function turn(): Promise<void> {
+  return new Promise((resolve) => setImmediate(resolve))
+}
+
+function run(job: ImportJob, work: () => Promise<void>): void {
+  job.isCancelled = false
+  job.state = { step: 'reading', done: 0, of: job.table.rows.length }
+  void work().catch((error: unknown) => {
+    if (error instanceof Cancelled)
+      job.state = job.reading ? { step: 'preview', notice: 'cancelled' } : { step: 'matching', problem: null }
+    else job.state = { step: 'broken', message: (error as Error).message }
+  })
+}
+
+function listOf(store: Store, target: ImportTarget): PriceList | null {
+  return target.kind === 'lines' && target.list !== null ? findByCode(store['price-list'], target.list) : null
+}
+
+async function read(steppe: Steppe, job: ImportJob): Promise<void> {
+  const { store } = getPrepared(steppe)
+  const asOf = steppe.lastChangeSet
+  const leftOutThen = leftOutText(job)
+  const input = {
+    store,
+    context: parseContext(store),
+    table: job.table,
+    matching: job.matching,
+    mark: job.mark,
+    leftOut: new Set(job.leftOut),
+    newId: randomUUID,
+    pause: async (done: number) => {
+      job.state = { step: 'reading', done, of: job.table.rows.length }
+      await turn()
+      if (job.isCancelled) throw new Cancelled()
+    },
+  }
+  job.reading =
+    job.target.kind === 'products'
+      ? await readProducts(input)
+      : await readLines({ ...input, list: listOf(store, job.target) })
+  job.asOf = asOf
+  job.leftOutThen = leftOutThen
+}
+
+function leftOutText({ leftOut }: ImportJob): string {
+  return [...leftOut].sort((left, right) => left - right).join(' ')
+}
+
+async function write(steppe: Steppe, job: ImportJob, author: string): Promise<void> {
+  const before = summary(job)
+  const isStale = job.asOf !== steppe.lastChangeSet
+  if (isStale || job.leftOutThen !== leftOutText(job)) {
+    await read(steppe, job)
+    if (isStale && summary(job) !== before)
+      return void (job.state = { step: 'preview', notice: 'store-changed' })
+  }
+  const { drafts, outcomes } = job.reading as ImportReading
+  const rows = outcomes.filter(({ result }) => result === 'new' || result === 'changed').length
+  const requests = drafts.map(({ kind, id, after }) => ({
+    kind,
+    id,
+    seen: revisionOf(steppe, kind, id),
+    after,
+  })) as readonly ChangeRequest[]
+  const note = `${rows} ${rows === 1 ? 'row' : 'rows'} of ${job.fileName} imported`
+  const outcome = await commit(steppe, requests, { author, note, at: new Date() }, async (stage, done) => {
+    // Every record is written twice: itself, and its line of the history.
+    job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
+    await turn()
+    if (job.isCancelled) throw new Cancelled()
+  })
+  if (outcome.ok) job.state = { step: 'done', changeSet: outcome.changeSet, rows }
+  else if (outcome.code === 'invalid') job.state = { step: 'refused', issues: outcome.issues }
+  else job.state = { step: 'preview', notice: outcome.code === 'stale' ? 'store-changed' : 'nothing' }
+}
+
+/** What the preview showed, to tell whether it still holds. */
+function summary({ reading }: ImportJob): string {
+  return (reading?.outcomes ?? [])
+    .map(({ result, effects }) => `${result} ${effects.map(({ before }) => before).join()}`)
+    .join('\n')
+}

@@ -1,0 +1,36 @@
+import type { RecordKind } from '@/core/issue/issue'
+import type { DraftOfKind, ParseContext } from '@/core/store/parse-record'
+import type { Store } from '@/core/store/store'
+import type { NewBranch } from './category-book'
+import type { DecimalMark, Matching } from './import-field'
+import type { ImportedTable } from './read-table'
+import type { RowOutcome } from './row-outcome'
+
+/** Everything that reading a file depends on. */
+export interface ReadingInput {
+  readonly store: Store
+  readonly context: ParseContext
+  readonly table: ImportedTable
+  readonly matching: Matching
+  readonly mark: DecimalMark
+  /** Rows somebody took out of the import. */
+  readonly leftOut: ReadonlySet<number>
+  readonly newId: () => string
+  /** Called now and then with how many rows are read; lets others have a turn, and throws when nobody waits any more. */
+  readonly pause: (done: number) => Promise<void>
+}
+
+/** One record as the file wants it; `null` takes it away. */
+export type RecordDraft = {
+  [Kind in RecordKind]: { readonly kind: Kind; readonly id: string; readonly after: DraftOfKind[Kind] | null }
+}[RecordKind]
+
+/** What a file comes to. */
+export interface ImportReading {
+  readonly outcomes: readonly RowOutcome[]
+  readonly drafts: readonly RecordDraft[]
+  readonly branches: readonly NewBranch[]
+}
+
+/** How many rows are read between two pauses. */
+export const ROWS_A_TURN = 1_000

@@ -1,0 +1,88 @@
+import { undo } from '@/server/changes/history'
+import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import {
+  cancelImport,
+  type ImportJob,
+  openImport,
+  startReading,
+  startWriting,
+} from '@/server/imports/import-job'
+import { toDocument } from '@/server/exchange/store-document'
+import { seedDemo } from '@/server/changes/seed-demo'
+import { temporaryDirectory } from './temporary-directory'
+
+const directory = temporaryDirectory()
+let steppe: Steppe
+beforeAll(async () => {
+  steppe = await openSteppe(directory.path)
+  await seedDemo(steppe)
+}, 60_000)
+afterAll(async () => {
+  await steppe.close()
+  directory.remove()
+})
+
+const NEW_ROWS = 3_000
+
+function file(rows: number, price: string): Uint8Array {
+  const lines = Array.from({ length: rows }, (_, at) => `NEW-${at},Thing ${at},Stock clearance,${price}`)
+  return new TextEncoder().encode(`SKU,Name,Category,Price\n${lines.join('\n')}\nBAD,,,x\n`)
+}
+
+async function open(bytes: Uint8Array): Promise<ImportJob> {
+  const opened = await openImport(steppe, { kind: 'products' }, { name: 'new.csv', bytes })
+  if (!opened.ok) throw new Error(opened.problem.code)
+  startReading(steppe, opened.job, opened.job.matching, opened.job.mark)
+  return settled(opened.job)
+}
+
+async function settled(job: ImportJob): Promise<ImportJob> {
+  while (['reading', 'checking', 'writing'].includes(job.state.step))
+    await new Promise((go) => setImmediate(go))
+  return job
+}
+
+test('an import is one change set; taking it back leaves the store as it was', async () => {
+  const before = JSON.stringify(toDocument(getPrepared(steppe).store))
+  const job = await open(file(NEW_ROWS, '9.90'))
+  expect(job.state).toEqual({ step: 'preview', notice: null })
+  const changeSet = steppe.lastChangeSet
+  startWriting(steppe, job, 'Merchant')
+  await settled(job)
+  expect(job.state).toEqual({ step: 'done', changeSet: changeSet + 1, rows: NEW_ROWS })
+  expect(
+    [...getPrepared(steppe).store.variant.values()].filter(({ sku }) => sku.startsWith('NEW-')),
+  ).toHaveLength(NEW_ROWS)
+
+  const taken = await undo(steppe, changeSet + 1, { author: 'Merchant', note: 'back', at: new Date() })
+  expect(taken.ok).toBe(true)
+  expect(JSON.stringify(toDocument(getPrepared(steppe).store))).toBe(before)
+})
+
+test('stopped while it is written, an import leaves nothing behind', async () => {
+  const before = steppe.lastChangeSet
+  const job = await open(file(NEW_ROWS, '8.80'))
+  startWriting(steppe, job, 'Merchant')
+  while (job.state.step !== 'writing') await new Promise((go) => setImmediate(go))
+  cancelImport(job)
+  await settled(job)
+  expect(job.state).toEqual({ step: 'preview', notice: 'cancelled' })
+  expect(steppe.lastChangeSet).toBe(before)
+  const rows = await steppe.database.query.variants.findMany({
+    where: (variant, { like }) => like(variant.sku, 'NEW-%'),
+  })
+  expect(rows).toEqual([])
+})
+
+test('a store changed since the preview is looked at again before anything is written', async () => {
+  const [product] = [...getPrepared(steppe).store.product.values()]
+  const variant = [...getPrepared(steppe).store.variant.values()].find((each) => each.product === product?.id)
+  const preview = await open(new TextEncoder().encode(`SKU,Price\n${variant?.sku},123.45\n`))
+  const other = await open(new TextEncoder().encode(`SKU,Price\n${variant?.sku},99.99\n`))
+  startWriting(steppe, other, 'Somebody else')
+  expect((await settled(other)).state.step).toBe('done')
+  startWriting(steppe, preview, 'Merchant')
+  expect((await settled(preview)).state).toEqual({ step: 'preview', notice: 'store-changed' })
+  startWriting(steppe, preview, 'Merchant')
+  expect((await settled(preview)).state.step).toBe('done')
+})
