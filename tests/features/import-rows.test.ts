@@ -7,6 +7,7 @@ import { productsFile } from '@/server/imports/products-file'
 import { readLines } from '@/server/imports/read-lines'
 import { readProducts } from '@/server/imports/read-products'
 import { readTable } from '@/server/imports/read-table'
+import { effectsText, problemSentence } from '@/features/imports/row-sentence'
 import type { ImportReading } from '@/server/imports/reading'
 import { resolveValue } from '@/core/catalogue/product'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
@@ -154,8 +155,8 @@ describe('a file of products', () => {
     expect(valueOf(store, 'SMK', 'basePrice')).toEqual({ value: '32', from: 'product' })
     expect(valueOf(store, 'FR-DEEP', 'basePrice')).toEqual({ value: '2.1', from: 'variant' })
     expect(outcomes.map(({ result, effects }) => [result, effects])).toEqual([
-      ['changed', [{ field: 'Base price', before: '30', after: '32' }]],
-      ['changed', [{ field: 'Base price', before: '2', after: '2.1' }]],
+      ['changed', [{ field: 'Base price', before: '30', after: '32', digits: 2 }]],
+      ['changed', [{ field: 'Base price', before: '2', after: '2.1', digits: 2 }]],
       ['unchanged', []],
     ])
   })
@@ -316,4 +317,17 @@ describe('a file of prices', () => {
       'repeated',
     ])
   })
+})
+
+test('problems and changes are worded with what would be right', async () => {
+  const { outcomes } = await products(
+    'SKU,Price,Status,Product code\nSMK,32,,\nSMK,32,,\nFR-DEEP,x,gone,SMK\n',
+  )
+  expect(outcomes.map(({ effects }) => effectsText(effects))[0]).toBe('Base price 30.00 → 32.00')
+  expect(outcomes.flatMap(({ problems }) => problems).map(problemSentence)).toEqual([
+    'SKU SMK stands in row 2 already.',
+    'Base price: “x” is not an amount. Write it like 19.90, with a point.',
+    'Status “gone” must be one of: active, archived.',
+    'SKU FR-DEEP belongs to product FR, not to SMK.',
+  ])
 })

@@ -2,7 +2,8 @@
 
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import { useFrame } from '@/ui/frame/frame-context'
-import { useCallback, useMemo, useSyncExternalStore } from 'react'
+import { useCallback, useMemo } from 'react'
+import { useReady } from '@/ui/frame/use-ready'
 import { toast } from 'sonner'
 import type { BoardFilter } from './board-url'
 import type { BoardView } from './board-view'
@@ -71,15 +72,4 @@ async function attempt(act: () => Promise<BoardOutcome>): Promise<BoardOutcome> 
   } catch {
     return { ok: false, problem: 'The server did not answer. Nothing was changed; try again.' }
   }
-}
-
-const NEVER_CHANGES = () => () => undefined
-
-/** Whether the page answers to the keyboard yet: the mark browser tests wait for. */
-function useReady(): boolean {
-  return useSyncExternalStore(
-    NEVER_CHANGES,
-    () => true,
-    () => false,
-  )
 }

@@ -43,7 +43,7 @@ export function ImportPage({ initial }: { readonly initial: ImportView }) {
         <h1 className="text-xl leading-7 font-semibold">
           {view.fileName}{' '}
           <span className="text-sm font-normal text-soft">
-            {view.rowCount} rows into {view.into}
+            {view.rowCount.toLocaleString('en')} rows into {view.into}
           </span>
         </h1>
         <Steps step={progress.step} />

@@ -120,6 +120,7 @@ export function ImportPreview({ view, progress, take }: ImportPreviewProps) {
             ))}
           </tbody>
         </table>
+        {!shown && <p className="py-4 text-soft">Reading rows …</p>}
         {shown && shown.total === 0 && <p className="py-4 text-soft">No row comes to this.</p>}
       </div>
       <footer className="flex flex-wrap items-center gap-4 border-t border-base-300 px-6 py-2">

@@ -1,6 +1,7 @@
 'use client'
 
 import { useFrame } from '@/ui/frame/frame-context'
+import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { useRouter } from 'next/navigation'
 import { type DragEvent, useState } from 'react'
@@ -47,7 +48,11 @@ export function ImportStart({ lists, chosen, earlier }: ImportStartProps) {
   }
 
   return (
-    <section className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-8" aria-label="Import">
+    <section
+      className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-8"
+      data-ready={useReady()}
+      aria-label="Import"
+    >
       <h1 className="text-xl leading-7 font-semibold">Import</h1>
       <p className="max-w-2xl text-soft">
         Bring products or prices in from a spreadsheet. You match its columns and see what every row would
@@ -143,7 +148,7 @@ export function ImportStart({ lists, chosen, earlier }: ImportStartProps) {
                   {each.fileName}
                 </VantageLink>
                 <span className="truncate text-soft">
-                  {each.rowCount} rows into {each.into}
+                  {each.rowCount.toLocaleString('en')} rows into {each.into}
                 </span>
                 <span>{progressWords(each.progress)}</span>
               </li>

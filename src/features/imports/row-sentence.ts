@@ -1,3 +1,5 @@
+import { decimal } from '@/core/decimal/decimal'
+import { formatAmount } from '@/ui/format/amount'
 import type { MatchingProblem } from '@/server/imports/import-field'
 import type { TableProblem } from '@/server/imports/read-table'
 import type { RowEffect, RowProblem } from '@/server/imports/row-outcome'
@@ -6,9 +8,13 @@ import { issueWords } from '@/ui/format/refusal-sentence'
 /** What a row changes: `Base price 12.00 → 13.00 · Cost 4.10`. */
 export function effectsText(effects: readonly RowEffect[]): string {
   return effects
-    .map(({ field, before, after }) =>
-      before === '' ? `${field} ${after}` : `${field} ${before} → ${after || 'none'}`,
-    )
+    .map(({ field, before, after, digits }) => {
+      const shown = (text: string) =>
+        digits === undefined || text === '' ? text : formatAmount(decimal(text), digits)
+      return before === ''
+        ? `${field} ${shown(after)}`
+        : `${field} ${shown(before)} → ${shown(after) || 'none'}`
+    })
     .join(' · ')
 }
 

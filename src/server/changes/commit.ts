@@ -86,7 +86,7 @@ export type CommitWatch = (stage: 'checking' | 'writing', done: number) => Promi
 const NOBODY_WATCHES: CommitWatch = () => undefined
 
 /** How many records are checked, or changes noted down, between two looks of whoever watches. */
-const RECORDS_A_TURN = 5_000
+const RECORDS_A_TURN = 2_000
 
 async function commitNow(
   steppe: Steppe,

@@ -197,6 +197,8 @@ export const variants = pgTable(
   },
   (table) => [
     codeIndex('variant_sku', table.sku),
+    // Taking a product away looks for its variants.
+    index('variant_product').on(table.product),
     check('variant_base_price', sql`${table.basePrice} > 0`),
     check('variant_cost', sql`${table.cost} >= 0`),
   ],

@@ -86,6 +86,7 @@ export function guessDecimalMark(samples: readonly string[]): DecimalMark {
  * What is no number then is given back as it was, for the record's own check to refuse.
  */
 export function plainAmount(text: string, mark: DecimalMark): string {
+  if (/^\d+$/.test(text) || (mark === 'point' && /^\d+\.\d+$/.test(text))) return text
   const bare = text
     .replace(/[\s\u00a0\u202f'’]/g, '')
     .replace(/^(?:[A-Z]{3}|\p{Sc})|(?:[A-Z]{3}|\p{Sc})$/gu, '')

@@ -74,7 +74,7 @@ export function mergeProduct(
     product = placeOwnPrice(product, members, currency, level)
 
   const drafts = check(input, book, known, product, members)
-  if (drafts) describe(book, names, categories, known, product, members)
+  if (drafts) describe(input, book, names, categories, known, product, members)
   return drafts ?? []
 }
 
@@ -307,6 +307,7 @@ function isSame(before: unknown, after: unknown): boolean {
 
 /** Tells the book what changes: of the product in the first row that speaks of it, of a variant in its own. */
 function describe(
+  { context }: ReadingInput,
   book: RowBook,
   names: ProductNames,
   categories: CategoryBook,
@@ -338,6 +339,7 @@ function describe(
         name,
         known && before && resolveValue(known, before, key).value,
         resolveValue(product, after, key).value ?? '',
+        ...(key === 'weight' ? [] : [context.digits]),
       )
     for (const currency of row.own.keys())
       tell(
@@ -346,6 +348,7 @@ function describe(
         `Base price in ${currency}`,
         known && before && findOwnAmount(known, before, 'basePrice', currency),
         findOwnAmount(product, after, 'basePrice', currency) ?? '',
+        context.digitsOf(currency),
       )
     tell(book, member, 'Stock', before && before.stock, after.stock ?? '')
     if (before) tell(book, member, 'Status', before.status, after.status)
@@ -354,8 +357,16 @@ function describe(
   }
 }
 
-function tell(book: RowBook, { row }: Member, field: string, before: string | null, after: string): void {
-  if ((before ?? '') !== after) book.effect(row.number, field, before, after)
+function tell(
+  book: RowBook,
+  { row }: Member,
+  field: string,
+  before: string | null,
+  after: string,
+  digits?: number,
+): void {
+  if ((before ?? '') === after) return
+  book.effect(row.number, { field, before: before ?? '', after, ...(digits !== undefined && { digits }) })
 }
 
 function pathsText(categories: CategoryBook, product: Product): string {

@@ -137,7 +137,7 @@ function mergeLine(
   const codeOf = (id: string) => store['price-list'].get(id)?.code ?? id
   const before = own ? breaksText(own, codeOf) : ''
   const say = (after: string) => {
-    for (const { row } of right) if (before !== after) book.effect(row, list.name, before, after)
+    for (const { row } of right) if (before !== after) book.effect(row, { field: list.name, before, after })
   }
   const ruled = right.flatMap(({ from, method }) => (method ? [{ from, method }] : []))
   if (ruled.length === 0) {

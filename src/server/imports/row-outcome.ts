@@ -5,6 +5,8 @@ export interface RowEffect {
   readonly field: string
   readonly before: string
   readonly after: string
+  /** Digits an amount is shown with; absent for a text. */
+  readonly digits?: number
 }
 
 /** Why a row cannot be imported. */
@@ -67,8 +69,8 @@ export class RowBook {
     this.entry(number).isNew = true
   }
 
-  effect(number: number, field: string, before: string | null, after: string | null): void {
-    this.entry(number).effects.push({ field, before: before ?? '', after: after ?? '' })
+  effect(number: number, effect: RowEffect): void {
+    this.entry(number).effects.push(effect)
   }
 
   refuse(number: number, problem: RowProblem): void {

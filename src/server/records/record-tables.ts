@@ -168,10 +168,14 @@ export async function writeChanges(
     const ids = changes.flatMap((change) =>
       change.kind === kind && change.after === null ? [change.id] : [],
     )
-    if (ids.length > 0)
+    for (let at = 0; at < ids.length; at += ROWS_AT_ONCE) {
+      await told(done)
+      const some = JSON.stringify(ids.slice(at, at + ROWS_AT_ONCE))
       await transaction.execute(
-        sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`,
+        sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${some}::jsonb))`,
       )
+      done += Math.min(ROWS_AT_ONCE, ids.length - at)
+    }
   }
 }
 

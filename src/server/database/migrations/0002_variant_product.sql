@@ -1,0 +1,1 @@
+CREATE INDEX "variant_product" ON "variant" USING btree ("product");
