@@ -1,3 +1,4 @@
+import type { What, WhatTerm } from '../predicates/what'
 import { compareLines, type PriceLine, type PriceList } from '../price/price-list'
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
@@ -35,10 +36,55 @@ class ListLines {
 
 /** The number of the one variant a line is for; −1 for a line that says anything else. */
 function onlyVariant({ scope }: PriceLine, index: CatalogueIndex): number {
-  const { include, exclude } = scope
-  const only = include[0]
-  if (only?.kind !== 'variant' || include.length !== 1 || exclude.length !== 0) return -1
-  return index.numberOf.get(only.variant) ?? -1
+  const term = onlyTerm(scope)
+  return term?.kind === 'variant' ? (index.numberOf.get(term.variant) ?? -1) : -1
+}
+
+/** So many lines are read together; what is known of them lies in the processor's near memory then. */
+const LINES_TOGETHER = 256
+
+/**
+ * Reads a million lines that lie all over memory. Following one line to its scope, its term, its variant and the
+ * variant's number waits for memory at every step; following many a step at a time, the waits overlap.
+ */
+class LineReader {
+  private readonly lines: PriceLine[] = []
+  private readonly scopes: What[] = []
+  private readonly terms: (WhatTerm | undefined)[] = []
+  private readonly variants: (string | null)[] = []
+  private readonly numbers = new Int32Array(LINES_TOGETHER)
+
+  constructor(
+    private readonly index: CatalogueIndex,
+    private readonly take: (line: PriceLine, number: number) => void,
+  ) {}
+
+  read(line: PriceLine): void {
+    this.lines.push(line)
+    if (this.lines.length === LINES_TOGETHER) this.flush()
+  }
+
+  flush(): void {
+    const { lines, scopes, terms, variants, numbers, take } = this
+    const { numberOf } = this.index
+    const { length } = lines
+    for (let at = 0; at < length; at += 1) scopes[at] = (lines[at] as PriceLine).scope
+    for (let at = 0; at < length; at += 1) terms[at] = onlyTerm(scopes[at] as What)
+    for (let at = 0; at < length; at += 1) {
+      const term = terms[at]
+      variants[at] = term?.kind === 'variant' ? term.variant : null
+    }
+    for (let at = 0; at < length; at += 1) {
+      const variant = variants[at] as string | null
+      numbers[at] = variant === null ? -1 : (numberOf.get(variant) ?? -1)
+    }
+    for (let at = 0; at < length; at += 1) take(lines[at] as PriceLine, numbers[at] as number)
+    lines.length = 0
+  }
+}
+
+function onlyTerm({ include, exclude }: What): WhatTerm | undefined {
+  return include.length === 1 && exclude.length === 0 ? include[0] : undefined
 }
 
 export function compileList(
@@ -56,8 +102,9 @@ export function compileList(
 export function compileLists(store: Store, index: CatalogueIndex): ReadonlyMap<string, CompiledList> {
   const gathered = new Map<string, ListLines>()
   for (const list of store['price-list'].values()) gathered.set(list.id, new ListLines())
-  for (const line of store['price-line'].values())
-    gathered.get(line.list)?.add(line, onlyVariant(line, index))
+  const reader = new LineReader(index, (line, number) => gathered.get(line.list)?.add(line, number))
+  for (const line of store['price-line'].values()) reader.read(line)
+  reader.flush()
   const compiled = new Map<string, CompiledList>()
   for (const list of store['price-list'].values())
     compiled.set(list.id, (gathered.get(list.id) as ListLines).compile(list, store, index))

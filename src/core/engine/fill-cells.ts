@@ -16,24 +16,35 @@ export function fillFromList(
   const { prices, sources } = cells
   const { compiled } = entry
   const { named } = compiled
+  const skipped = SKIPPED
   const flat = flatPrices(prepared, entry, quantities)
+  let claims = 0
+  let skips = 0
   for (let at = 0; at < named.length; at += 1) {
     const number = named[at] as number
-    if (sources[number] !== OPEN) continue
+    if ((sources[number] as number) >= 0) continue
     const units = flat[at] as number
     if (units === units) {
       prices[number] = units
       sources[number] = source
-    } else sources[number] = SKIPPED
+      claims += 1
+    } else {
+      sources[number] = skipped
+      skips += 1
+    }
   }
-  if (compiled.hasPlan) sweepPlan(prepared, entry, quantities, source, cells, null)
-  reopen(named, sources)
+  cells.open -= claims
+  if (compiled.hasPlan)
+    sweepPlan(prepared, entry, quantities, source, cells, { only: null, closes: skips === 0 })
+  if (skips > 0) reopen(named, cells)
 }
 
-function reopen(numbers: Int32Array, sources: Int16Array): void {
+/** Gives cells that were skipped back to whoever comes next. */
+function reopen(numbers: Int32Array, { sources }: Cells): void {
+  const [open, skipped] = [OPEN, SKIPPED]
   for (let at = 0; at < numbers.length; at += 1) {
     const number = numbers[at] as number
-    if (sources[number] === SKIPPED) sources[number] = OPEN
+    if (sources[number] === skipped) sources[number] = open
   }
 }
 
@@ -47,11 +58,12 @@ export function fillFromStep(
 ): void {
   const { prices, sources } = cells
   const decide = (number: number) => {
-    if (sources[number] !== OPEN) return
+    if ((sources[number] as number) >= 0) return
     const won = bestOfStep(prepared, step, number, quantities, cell)
     if (won) {
       prices[number] = cell.units
       sources[number] = source + step.indexOf(won)
+      cells.open -= 1
     } else sources[number] = SKIPPED
   }
   for (const { compiled } of step) for (const number of compiled.named) decide(number)
@@ -67,17 +79,24 @@ export function fillFromStep(
       return mine
     })
     planned.forEach((entry, at) =>
-      sweepPlan(prepared, entry, quantities, source + step.indexOf(entry), cells, alone[at] ?? null),
+      sweepPlan(prepared, entry, quantities, source + step.indexOf(entry), cells, {
+        only: alone[at] ?? null,
+        closes: false,
+      }),
     )
     for (let signature = 0; signature < index.variantSignatures; signature += 1) {
       if (speaks.filter((each) => each[signature] === 1).length < 2) continue
       const to = index.signatureStarts[signature + 1] as number
       for (let number = index.signatureStarts[signature] as number; number < to; number += 1) decide(number)
     }
-    for (let number = 0; number < sources.length; number += 1)
-      if (sources[number] === SKIPPED) sources[number] = OPEN
+    reopen(everyNumber(sources.length), cells)
+    return
   }
-  for (const { compiled } of step) reopen(compiled.named, sources)
+  for (const { compiled } of step) reopen(compiled.named, cells)
+}
+
+function everyNumber(count: number): Int32Array {
+  return Int32Array.from({ length: count }, (_, number) => number)
 }
 
 function signaturesOf(compiled: CompiledList, count: number): Uint8Array {

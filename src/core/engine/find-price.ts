@@ -4,6 +4,7 @@ import { adjustedBy, amountAt, ownAmounts, referenceAmounts, setsAny } from './a
 import { emptyListPrice, findInList, type ListPrice, type Quantities } from './find-in-list'
 import { toUnits } from './operation'
 import { lensInto } from './lens'
+import { nextStep, type Reach, reachOf } from './naming-index'
 import type { Amounts } from './prepared-amounts'
 import type { PreparedStore } from './prepared-store'
 import type { LadderEntry, Situation } from './situation'
@@ -36,7 +37,8 @@ export function findPrice(
   number: number,
   quantities: Quantities = ONE_PIECE,
 ): FoundPrice {
-  const won = findOnLadder(prepared, situation, number, quantities)
+  const reach = reachOf(prepared, situation)
+  const won = findOnLadder(prepared, situation, reach, number, quantities)
   const unadjusted = won
     ? scratch.units
     : amountAt(referenceAmounts(prepared, 'basePrice', situation.lens), number)
@@ -54,7 +56,7 @@ export function findPrice(
       isPublic = true
     }
   }
-  const floor = floorUnits(prepared, situation, number)
+  const floor = reach.hasFloors ? floorUnits(prepared, situation, number) : Number.NEGATIVE_INFINITY
   return { units: units < floor ? floor : units, entry: won, line, isPublic, unadjusted }
 }
 
@@ -65,13 +67,16 @@ const scratch = emptyListPrice()
 function findOnLadder(
   prepared: PreparedStore,
   situation: Situation,
+  reach: Reach,
   number: number,
   quantities: Quantities,
 ): LadderEntry | null {
   if (situation.policy === 'lowest') return findLowest(prepared, situation, number, quantities)
-  for (const step of situation.ladder) {
-    const won = bestOfStep(prepared, step, number, quantities, scratch)
+  const { ladder } = situation
+  for (let at = nextStep(prepared, situation, reach, number, 0); at < ladder.length;) {
+    const won = bestOfStep(prepared, ladder[at] as readonly LadderEntry[], number, quantities, scratch)
     if (won) return won
+    at = nextStep(prepared, situation, reach, number, at + 1)
   }
   return null
 }
@@ -177,12 +182,4 @@ export function floorUnits(prepared: PreparedStore, { lens, digits }: Situation,
     denominator: amount.denominator * conversion.factor.denominator,
   }
   return toUnits(roundToDigits(converted, digits, 'up'), digits)
-}
-
-/** Whether a floor can matter at all. */
-export function hasFloors(prepared: PreparedStore, { lens }: Situation): boolean {
-  return (
-    setsAny(prepared, 'floor', lens.currency) ||
-    setsAny(prepared, 'floor', getSettings(prepared.store).currency)
-  )
 }

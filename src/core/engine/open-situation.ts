@@ -147,6 +147,7 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
       shown,
       lens,
       publicSituation: publicSituation?.ok ? publicSituation.value : null,
+      reach: { current: null },
       key,
     },
   }
@@ -192,5 +193,6 @@ export function withLists(situation: Situation, lists: ReadonlyMap<string, Compi
         : step,
     ),
     publicSituation: situation.publicSituation && withLists(situation.publicSituation, lists),
+    reach: { current: null },
   }
 }

@@ -46,6 +46,7 @@ function assemble(
     amounts: new Map(),
     setAmounts: new Map(),
     flatPrices: new Map(),
+    naming: { current: null },
     columns: new Map(),
   }
 }
@@ -86,6 +87,7 @@ export function refresh(prepared: PreparedStore, next: Store, changes: readonly 
   const edited = changes.flatMap((change) =>
     (change.kind === 'product' || change.kind === 'variant') && change.after ? [change.after] : [],
   )
+  after.naming.current = prepared.naming.current
   keepAmounts(prepared, after, touchedItems, edited)
   if (touchedItems.size === 0) keepFlatPrices(prepared, after)
   const onlyLines = changes.every(

@@ -4,6 +4,7 @@ import type { Contract } from '../price/contract'
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
+import type { NamingIndex } from './naming-index'
 import type { Amounts } from './prepared-amounts'
 import type { Situation } from './situation'
 
@@ -35,6 +36,8 @@ export interface PreparedStore {
   readonly setAmounts: Map<string, boolean>
   /** Prices of the items a list names, by lens and quantity. */
   readonly flatPrices: Map<CompiledList, Map<string, Float64Array>>
+  /** Made when a price is first looked up, and kept while items keep their numbers. */
+  readonly naming: { current: NamingIndex | null }
   /** By situation and quantity. */
   readonly columns: Map<string, { readonly situation: Situation; readonly column: PriceColumn }>
 }

@@ -1,7 +1,8 @@
 import { everyAmount, referenceAmounts } from './amounts'
 import { fillFromList, fillFromStep } from './fill-cells'
 import type { Quantities } from './find-in-list'
-import { adjustShown, findPrice, floorUnits, hasFloors } from './find-price'
+import { adjustShown, findPrice, floorUnits } from './find-price'
+import { mayHaveFloors } from './naming-index'
 import type { PreparedStore, PriceColumn } from './prepared-store'
 import type { LadderEntry, Situation } from './situation'
 import { type Cells, OPEN } from './sweep-plan'
@@ -42,8 +43,16 @@ function kept(
   return column
 }
 
-/** The same without looking for a kept column or keeping it. */
-export function computeColumn(prepared: PreparedStore, situation: Situation, quantity: number): PriceColumn {
+/**
+ * The same without looking for a kept column or keeping it. `room` is a column of the store that nobody reads any more
+ * and that is written over: whoever reckons many columns one after the other spares the memory's keeper its work.
+ */
+export function computeColumn(
+  prepared: PreparedStore,
+  situation: Situation,
+  quantity: number,
+  room: PriceColumn | null = null,
+): PriceColumn {
   const quantities: Quantities = { own: quantity, counted: null }
   if (situation.policy === 'lowest') return columnCellByCell(prepared, situation, quantities)
   const shared = situation.ladder.findIndex(
@@ -51,19 +60,36 @@ export function computeColumn(prepared: PreparedStore, situation: Situation, qua
   )
   const own = shared < 0 ? situation.ladder : situation.ladder.slice(0, shared)
   const others = shared < 0 ? [] : situation.ladder.slice(shared)
-  const cells = own.length === 0 ? null : emptyCells(prepared)
-  if (cells) fillFromSteps(prepared, own, quantities, cells)
-  const below = sharedColumn(prepared, situation, others, quantities)
-  const column = cells ? laidOver(cells, below) : copied(below)
-  finish(prepared, situation, quantities, column)
-  return column
+  if (own.length === 0 && !isFinished(prepared, situation))
+    return sharedColumn(prepared, situation, others, quantities)
+  const cells = openCells(prepared, room)
+  fillFromSteps(prepared, own, quantities, cells)
+  if (cells.open > 0) layOver(cells, sharedColumn(prepared, situation, others, quantities))
+  finish(prepared, situation, quantities, cells)
+  const { prices, sources, lists } = cells
+  return { prices, sources, lists }
 }
 
-function emptyCells({ index }: PreparedStore): Cells {
+function openCells({ index }: PreparedStore, room: PriceColumn | null): Cells {
+  const { length } = index.items
   return {
-    prices: new Float64Array(index.items.length).fill(Number.NaN),
-    sources: new Int16Array(index.items.length).fill(OPEN),
+    prices: room?.prices ?? new Float64Array(length),
+    sources: (room?.sources ?? new Int16Array(length)).fill(OPEN),
     lists: [],
+    closed: new Uint8Array(index.variantSignatures),
+    open: length,
+  }
+}
+
+/** Cells that are still open are as in the column below. */
+function layOver({ prices, sources, lists }: Cells, below: PriceColumn): void {
+  const offset = lists.length
+  lists.push(...below.lists)
+  for (let number = 0; number < prices.length; number += 1) {
+    if ((sources[number] as number) >= 0) continue
+    prices[number] = below.prices[number] as number
+    const source = below.sources[number] as number
+    if (source >= 0) sources[number] = source + offset
   }
 }
 
@@ -78,29 +104,16 @@ function sharedColumn(
     .map((step) => step.map(({ compiled }) => compiled.list.id).join())
     .join('|')}`
   return kept(prepared, situation, key, () => {
-    const cells = emptyCells(prepared)
+    const cells = openCells(prepared, null)
+    const { prices, sources, lists } = cells
     fillFromSteps(prepared, steps, quantities, cells)
-    const base = everyAmount(referenceAmounts(prepared, 'basePrice', situation.lens))
-    const { prices, sources } = cells
-    for (let number = 0; number < prices.length; number += 1)
-      if (sources[number] === OPEN) prices[number] = base[number] as number
-    return cells
+    if (cells.open > 0) {
+      const base = everyAmount(referenceAmounts(prepared, 'basePrice', situation.lens))
+      for (let number = 0; number < prices.length; number += 1)
+        if ((sources[number] as number) < 0) prices[number] = base[number] as number
+    }
+    return { prices, sources, lists }
   })
-}
-
-function laidOver({ prices, sources, lists }: Cells, below: PriceColumn): PriceColumn {
-  const offset = lists.length
-  for (let number = 0; number < prices.length; number += 1) {
-    if (sources[number] !== OPEN) continue
-    prices[number] = below.prices[number] as number
-    const source = below.sources[number] as number
-    sources[number] = source === OPEN ? OPEN : source + offset
-  }
-  return { prices, sources, lists: [...lists, ...below.lists] }
-}
-
-function copied({ prices, sources, lists }: PriceColumn): PriceColumn {
-  return { prices: Float64Array.from(prices), sources: Int16Array.from(sources), lists }
 }
 
 function fillFromSteps(
@@ -110,11 +123,19 @@ function fillFromSteps(
   cells: Cells,
 ): void {
   for (const step of ladder) {
+    if (cells.open === 0) return
     const source = cells.lists.length
     cells.lists.push(...step.map(({ compiled }) => compiled.list.id))
     if (step.length === 1) fillFromList(prepared, step[0] as LadderEntry, quantities, source, cells)
     else fillFromStep(prepared, step, quantities, source, cells)
   }
+}
+
+/** Whether anything happens to a price after its list. */
+function isFinished(prepared: PreparedStore, situation: Situation): boolean {
+  return (
+    situation.shown.length > 0 || situation.publicSituation !== null || mayHaveFloors(prepared, situation)
+  )
 }
 
 /** What happens to a price after its list, for every item it can happen to. */
@@ -139,7 +160,7 @@ function finish(
       if ((guest[number] as number) < (prices[number] as number)) prices[number] = guest[number] as number
     }
   }
-  if (!hasFloors(prepared, situation)) return
+  if (!mayHaveFloors(prepared, situation)) return
   for (let number = 0; number < prices.length; number += 1) {
     const floor = floorUnits(prepared, situation, number)
     if ((prices[number] as number) < floor) prices[number] = floor
@@ -160,7 +181,9 @@ function columnCellByCell(
   situation: Situation,
   quantities: Quantities,
 ): PriceColumn {
-  const { prices, sources } = emptyCells(prepared)
+  const { length } = prepared.index.items
+  const prices = new Float64Array(length)
+  const sources = new Int16Array(length)
   const lists = situation.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
   const sourceOf = new Map(lists.map((id, at) => [id, at]))
   for (let number = 0; number < prices.length; number += 1) {

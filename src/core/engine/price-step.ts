@@ -1,4 +1,12 @@
-import { type Decimal, fromDigits, powerOfTen, scaleOf } from '../decimal/decimal'
+import {
+  type Decimal,
+  decimal,
+  fromDigits,
+  multiply,
+  powerOfTen,
+  scaleOf,
+  subtract,
+} from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { type RoundingRule, roundPrice, toMinorUnit } from '../decimal/rounding'
 import { type Operation, toUnits } from './operation'
@@ -52,7 +60,7 @@ export function compilePriceStep(
   rounding: RoundingRule | null,
   digits: number,
 ): PriceStep {
-  const rule = rounding ?? toMinorUnit(digits)
+  const rule = evened(rounding ?? toMinorUnit(digits))
   const parts = rule.kind === 'step' ? [rule.step] : [rule.period, ...rule.endings]
   const representable = parts.every((part) => scaleOf(part) <= digits)
   const kind = !representable
@@ -82,6 +90,18 @@ export function compilePriceStep(
     mode: rule.mode,
     endings,
   }
+}
+
+/** Endings that lie evenly over their period, such as .45 and .95, are one ending of a shorter period: a formula again. */
+function evened(rule: RoundingRule): RoundingRule {
+  if (rule.kind === 'step' || rule.endings.length < 2) return rule
+  const { period, endings } = rule
+  const [first] = endings as readonly [Decimal, ...Decimal[]]
+  const between = subtract(endings[1] as Decimal, first)
+  const isEven =
+    endings.every((ending, at) => at === 0 || subtract(ending, endings[at - 1] as Decimal) === between) &&
+    multiply(between, decimal(endings.length)) === period
+  return isEven ? { ...rule, period: between, endings: [first] } : rule
 }
 
 function formula(

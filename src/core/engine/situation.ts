@@ -9,6 +9,7 @@ import type { Contract, LadderPolicy } from '../price/contract'
 import type { Rung } from '../price/ladder'
 import type { ReferenceField } from '../catalogue/product'
 import type { CompiledList } from './compiled-list'
+import type { Reach } from './naming-index'
 import type { Amounts } from './prepared-amounts'
 import type { PriceStep } from './price-step'
 
@@ -73,6 +74,8 @@ export interface Situation {
   readonly lens: Lens
   /** What a guest is in the same place; `null` where nobody compares. */
   readonly publicSituation: Situation | null
+  /** Made when a price is first looked up. */
+  readonly reach: { current: Reach | null }
   /** The same for buyers with the same rights. */
   readonly key: string
 }

@@ -9,32 +9,46 @@ import type { PreparedStore } from './prepared-store'
 import { type PriceStep, runPriceStep } from './price-step'
 import type { LadderEntry } from './situation'
 
-/** A cell no list has claimed yet, and one the list at hand is known to have no price for. */
+/**
+ * The source of a cell no list has claimed (any number below zero does), and of one the list at hand is known to have
+ * no price for.
+ */
 export const OPEN = -1
-export const SKIPPED = -2
+export const SKIPPED = 32_767
 
-/** A column while its lists fill it: by item number, the price and the position of its list in `lists`. */
+/**
+ * A column while lists fill it: by item number, the price and the position of its list in `lists`. Loops over cells keep
+ * these fields and the constants above in variables of their own: read anew for every cell they cost more than the rest.
+ */
 export interface Cells {
   readonly prices: Float64Array
   readonly sources: Int16Array
   readonly lists: string[]
+  /** Signatures of which no cell is open any more. */
+  readonly closed: Uint8Array
+  /** How many cells are open. */
+  open: number
 }
 
-/** One pass over the signatures a list's plan speaks of; `only` narrows it to some of them. */
+/**
+ * One pass over the signatures a list's plan speaks of; `only` narrows it to some of them. `closes` says that the list
+ * skips no cell, so that a signature it has a price for throughout need not be looked at again.
+ */
 export function sweepPlan(
   prepared: PreparedStore,
   entry: LadderEntry,
   quantities: Quantities,
   source: number,
   cells: Cells,
-  only: Uint8Array | null,
+  { only, closes }: { readonly only: Uint8Array | null; readonly closes: boolean },
 ): void {
   const { compiled } = entry
+  const { closed } = cells
   const { signatureStarts } = prepared.index
   const { starts, lines } = compiled.plan()
   const steps = new Map<number, Swept | null>()
   for (const signature of compiled.planned()) {
-    if (only && only[signature] !== 1) continue
+    if (closed[signature] === 1 || (only && only[signature] !== 1)) continue
     const from = signatureStarts[signature] as number
     const to = signatureStarts[signature + 1] as number
     const line = lines[starts[signature] as number] as number
@@ -45,7 +59,10 @@ export function sweepPlan(
         swept.sources === null
           ? fill(swept.fixed, from, to, source, cells)
           : sweep(swept.step as PriceStep, swept.sources, from, to, source, cells)
-      if (failed === 0) continue
+      if (failed === 0) {
+        if (closes) closed[signature] = 1
+        continue
+      }
     }
     cellByCell(prepared, entry, quantities, from, to, source, cells)
   }
@@ -106,30 +123,38 @@ function sweep(
   from: number,
   to: number,
   source: number,
-  { prices, sources: claims }: Cells,
+  cells: Cells,
 ): number {
+  const { prices, sources: claims } = cells
   const { factor, shift, grid, offset, limit, least } = step
   const most = step.kind === 'formula' ? limit : -1
   let failed = 0
+  let claimed = 0
   for (let number = from; number < to; number += 1) {
-    if (claims[number] !== OPEN) continue
+    if ((claims[number] as number) >= 0) continue
     const start = sources[number] as number
     let price = offset + grid * Math.floor(start * factor + shift)
     if (!(start >= least && start <= most && price > 0)) price = runPriceStep(step, start)
     if (price === price) {
       prices[number] = price
       claims[number] = source
+      claimed += 1
     } else failed += 1
   }
+  cells.open -= claimed
   return failed
 }
 
-function fill(fixed: number, from: number, to: number, source: number, { prices, sources }: Cells): number {
+function fill(fixed: number, from: number, to: number, source: number, cells: Cells): number {
+  const { prices, sources } = cells
+  let claimed = 0
   for (let number = from; number < to; number += 1) {
-    if (sources[number] !== OPEN) continue
+    if ((sources[number] as number) >= 0) continue
     prices[number] = fixed
     sources[number] = source
+    claimed += 1
   }
+  cells.open -= claimed
   return 0
 }
 
@@ -142,12 +167,14 @@ function cellByCell(
   from: number,
   to: number,
   source: number,
-  { prices, sources }: Cells,
+  cells: Cells,
 ): void {
+  const { prices, sources } = cells
   for (let number = from; number < to; number += 1) {
-    if (sources[number] !== OPEN) continue
+    if ((sources[number] as number) >= 0) continue
     if (!findInList(prepared, lens, compiled, number, quantities, cell)) continue
     prices[number] = cell.units
     sources[number] = source
+    cells.open -= 1
   }
 }
