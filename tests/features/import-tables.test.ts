@@ -1,4 +1,5 @@
-import { guessDecimalMark, guessMatching, plainAmount } from '@/server/imports/import-field'
+import { guessMatching } from '@/server/imports/import-field'
+import { guessDecimalMark, plainAmount } from '@/core/decimal/written-amount'
 import { productFields } from '@/server/imports/product-fields'
 import { readTable } from '@/server/imports/read-table'
 import { writeTable } from '@/server/imports/write-table'

@@ -4,19 +4,52 @@ import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import { CompiledList } from './compiled-list'
 
-/** The lines of a list as they come in, with the variant each is for. */
-class ListLines {
-  readonly lines: PriceLine[] = []
-  readonly numbers: number[] = []
+/** The lines of a list in the order they are asked, with the one variant each is for; −1 for lines that say anything else. */
+export class ListLines {
   private isOrdered = true
 
-  /** Lines mostly come in their order already. */
+  private constructor(
+    private readonly lines: PriceLine[],
+    private readonly numbers: number[],
+  ) {}
+
+  static empty(): ListLines {
+    return new ListLines([], [])
+  }
+
+  /** Those of a list compiled before: what is known of its lines need not be found out again. */
+  static of(compiled: CompiledList | undefined): ListLines {
+    return new ListLines([...(compiled?.lines ?? [])], [...(compiled?.numbers ?? [])])
+  }
+
+  /** Behind the last one; lines mostly come in their order already. */
   add(line: PriceLine, number: number): void {
     const last = this.lines.length > 0 ? (this.lines[this.lines.length - 1] as PriceLine) : null
-    if (last && (last.position > line.position || (last.position === line.position && last.id > line.id)))
-      this.isOrdered = false
+    if (last && compareLines(last, line) > 0) this.isOrdered = false
     this.lines.push(line)
     this.numbers.push(number)
+  }
+
+  /** Where it belongs among lines in their order. */
+  insert(line: PriceLine, number: number): void {
+    const last = this.lines.at(-1)
+    let low = last && compareLines(last, line) > 0 ? 0 : this.lines.length
+    let high = this.lines.length
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (compareLines(this.lines[middle] as PriceLine, line) < 0) low = middle + 1
+      else high = middle
+    }
+    this.lines.splice(low, 0, line)
+    this.numbers.splice(low, 0, number)
+  }
+
+  remove(line: PriceLine): void {
+    const found = this.lines.indexOf(line)
+    const at = found >= 0 ? found : this.lines.findIndex(({ id }) => id === line.id)
+    if (at < 0) return
+    this.lines.splice(at, 1)
+    this.numbers.splice(at, 1)
   }
 
   compile(list: PriceList, store: Store, index: CatalogueIndex): CompiledList {
@@ -35,7 +68,7 @@ class ListLines {
 }
 
 /** The number of the one variant a line is for; −1 for a line that says anything else. */
-function onlyVariant({ scope }: PriceLine, index: CatalogueIndex): number {
+export function onlyVariant({ scope }: PriceLine, index: CatalogueIndex): number {
   const term = onlyTerm(scope)
   return term?.kind === 'variant' ? (index.numberOf.get(term.variant) ?? -1) : -1
 }
@@ -87,21 +120,10 @@ function onlyTerm({ include, exclude }: What): WhatTerm | undefined {
   return include.length === 1 && exclude.length === 0 ? include[0] : undefined
 }
 
-export function compileList(
-  list: PriceList,
-  lines: readonly PriceLine[],
-  store: Store,
-  index: CatalogueIndex,
-): CompiledList {
-  const gathered = new ListLines()
-  for (const line of lines) gathered.add(line, onlyVariant(line, index))
-  return gathered.compile(list, store, index)
-}
-
 /** All lists of a store, in one pass over its lines as they lie in memory. */
 export function compileLists(store: Store, index: CatalogueIndex): ReadonlyMap<string, CompiledList> {
   const gathered = new Map<string, ListLines>()
-  for (const list of store['price-list'].values()) gathered.set(list.id, new ListLines())
+  for (const list of store['price-list'].values()) gathered.set(list.id, ListLines.empty())
   const reader = new LineReader(index, (line, number) => gathered.get(line.list)?.add(line, number))
   for (const line of store['price-line'].values()) reader.read(line)
   reader.flush()

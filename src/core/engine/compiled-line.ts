@@ -1,4 +1,4 @@
-import type { Decimal } from '../decimal/decimal'
+import { type Decimal, ZERO } from '../decimal/decimal'
 import type { RoundingRule } from '../decimal/rounding'
 import { type CompiledSchedule, compileSchedule } from '../predicates/when'
 import {
@@ -39,6 +39,8 @@ export interface CompiledLine {
   /** First quantities of the breaks, in thousandths, rising. */
   readonly froms: Float64Array
   readonly steps: readonly LineStep[]
+  /** The step of a line that always has the same one, whatever the quantity and the hour; `null` for others. */
+  readonly always: LineStep | null
 }
 
 export function compileLine(list: PriceList, line: PriceLine | undefined, store: Store): CompiledLine {
@@ -46,6 +48,8 @@ export function compileLine(list: PriceList, line: PriceLine | undefined, store:
   if (!breaks) throw new RangeError(`list ${list.id} has no such line`)
   const digits = priceDigitsOf(store, list.currency)
   const rounding = line?.rounding ?? list.rounding
+  const steps = breaks.breaks.map(({ method }) => lineStep(method, rounding, list, store, digits))
+  const isAlways = steps.length === 1 && breaks.breaks[0]?.from === ZERO && !line?.schedule
   return {
     line: line ?? null,
     schedule: line?.schedule ? compileSchedule(line.schedule, getSettings(store).timeZone) : null,
@@ -53,7 +57,8 @@ export function compileLine(list: PriceList, line: PriceLine | undefined, store:
     isGraduated: breaks.pricing === 'graduated' && breaks.breaks.length > 1,
     rounding,
     froms: Float64Array.from(breaks.breaks.map(({ from }) => quantityUnits(from))),
-    steps: breaks.breaks.map(({ method }) => lineStep(method, rounding, list, store, digits)),
+    steps,
+    always: isAlways ? (steps[0] as LineStep) : null,
   }
 }
 

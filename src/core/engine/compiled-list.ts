@@ -44,7 +44,7 @@ export class CompiledList {
     private readonly store: Store,
     private readonly index: CatalogueIndex,
     /** The number of the one variant each line is for; −1 for lines that say anything else. */
-    numbers: readonly number[],
+    readonly numbers: readonly number[],
   ) {
     const { timeZone } = getSettings(store)
     this.digits = priceDigitsOf(store, list.currency)
@@ -145,9 +145,9 @@ export class CompiledList {
     return found
   }
 
-  /** Whether the list speaks of the item at all. */
-  holds(number: number): boolean {
-    if (this.isUnlimited) return number < this.index.variantCount || this.findNamed(number) >= 0
+  /** Whether the list speaks of the item at all; `place` is where it names it, if that is known. */
+  holds(number: number, place = -1): boolean {
+    if (this.isUnlimited) return number < this.index.variantCount || place >= 0 || this.findNamed(number) >= 0
     return this.mask()[number] === 1
   }
 

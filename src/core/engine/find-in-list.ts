@@ -5,6 +5,7 @@ import { breakAt, type CompiledLine, type LineStep, QUANTITY_UNITS, sharedStep }
 import type { CompiledList } from './compiled-list'
 import { conversionInto, lensInto } from './lens'
 import type { PreparedStore } from './prepared-store'
+import { UNSEARCHED } from './reach'
 import { type PriceStep, runPriceStep } from './price-step'
 import type { Lens } from './situation'
 
@@ -52,9 +53,11 @@ export function findInList(
   number: number,
   quantities: Quantities,
   found: ListPrice,
+  /** Where the list names the item: −1 where it does not. */
+  place = UNSEARCHED,
 ): boolean {
-  if (!compiled.holds(number)) return false
-  const at = compiled.findNamed(number)
+  if (!compiled.holds(number, place)) return false
+  const at = place === UNSEARCHED ? compiled.findNamed(number) : place
   if (at >= 0) {
     if (tryRow(prepared, lens, compiled, compiled.namedRows, at, number, quantities, found)) return true
     if (compiled.complete?.[at] === 1) return false
@@ -96,6 +99,7 @@ export function lineUnits(
   number: number,
   quantities: Quantities,
 ): number {
+  if (line.always) return stepUnits(prepared, lens, compiled, line.always, number, quantities)
   if (line.schedule && !matchWhen(line.schedule, lens.at).matches) return Number.NaN
   const counted = quantities.counted ? quantities.counted(compiled, line, number) : quantities.own
   const reached = breakAt(line, counted)

@@ -4,7 +4,8 @@ import { adjustedBy, amountAt, ownAmounts, referenceAmounts, setsAny } from './a
 import { emptyListPrice, findInList, type ListPrice, type Quantities } from './find-in-list'
 import { toUnits } from './operation'
 import { lensInto } from './lens'
-import { nextStep, type Reach, reachOf } from './naming-index'
+import { nextStep, reachOf } from './naming-index'
+import { type Reach, UNSEARCHED } from './reach'
 import type { Amounts } from './prepared-amounts'
 import type { PreparedStore } from './prepared-store'
 import type { LadderEntry, Situation } from './situation'
@@ -74,24 +75,29 @@ function findOnLadder(
   if (situation.policy === 'lowest') return findLowest(prepared, situation, number, quantities)
   const { ladder } = situation
   for (let at = nextStep(prepared, situation, reach, number, 0); at < ladder.length;) {
-    const won = bestOfStep(prepared, ladder[at] as readonly LadderEntry[], number, quantities, scratch)
+    const step = ladder[at] as readonly LadderEntry[]
+    const won = bestOfStep(prepared, step, number, quantities, scratch, reach.place)
     if (won) return won
     at = nextStep(prepared, situation, reach, number, at + 1)
   }
   return null
 }
 
-/** Of lists that share a step the more specific line decides, then the order they stand in. */
+/**
+ * Of lists that share a step the more specific line decides, then the order they stand in. `place` says where the only
+ * list of a step names the item.
+ */
 export function bestOfStep(
   prepared: PreparedStore,
   step: readonly LadderEntry[],
   number: number,
   quantities: Quantities,
   found: ListPrice,
+  place = UNSEARCHED,
 ): LadderEntry | null {
   if (step.length === 1) {
-    const [only] = step as readonly [LadderEntry]
-    return findInList(prepared, only.lens, only.compiled, number, quantities, found) ? only : null
+    const only = step[0] as LadderEntry
+    return findInList(prepared, only.lens, only.compiled, number, quantities, found, place) ? only : null
   }
   let best: LadderEntry | null = null
   let units = Number.NaN

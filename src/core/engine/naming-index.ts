@@ -1,32 +1,8 @@
 import { setsAny } from './amounts'
-import type { CompiledList } from './compiled-list'
 import type { PreparedStore } from './prepared-store'
 import { getSettings } from '../store/store'
+import { type NamingIndex, type Reach, UNSEARCHED } from './reach'
 import type { Situation } from './situation'
-
-/**
- * Which lists name an item, turned around: asking every list of a ladder in turn whether it does would make a question
- * as dear as the ladder is long. Lists compiled anew since are not in it; they are asked.
- */
-export interface NamingIndex {
-  readonly ordinals: ReadonlyMap<CompiledList, number>
-  /** Those of item k stand in `lists` at `starts[k]` up to `starts[k + 1]`, by ordinal. */
-  readonly starts: Int32Array
-  readonly lists: Int32Array
-}
-
-/** Where on a ladder an item can first find a price. */
-export interface Reach {
-  readonly naming: NamingIndex
-  /** The step each list stands on, by ordinal; −1 for lists that are not on the ladder. */
-  readonly stepOf: Int16Array
-  /** Steps with lists the index does not know, rising. */
-  readonly unsure: readonly number[]
-  /** The first step whose plan speaks of a signature; `UNKNOWN` until asked. */
-  readonly planSteps: Int16Array
-  /** Whether an item may have a floor at all. */
-  readonly hasFloors: boolean
-}
 
 const UNKNOWN = -2
 
@@ -42,14 +18,16 @@ function indexNaming({ lists, index }: PreparedStore): NamingIndex {
     starts[number + 1]! += starts[number] as number
   const next = starts.slice()
   const found = new Int32Array(starts.at(-1) as number)
+  const places = new Int32Array(found.length)
   compiled.forEach(({ named }, ordinal) => {
     for (let at = 0; at < named.length; at += 1) {
       const number = named[at] as number
       found[next[number] as number] = ordinal
+      places[next[number] as number] = at
       next[number]! += 1
     }
   })
-  return { ordinals: new Map(compiled.map((each, ordinal) => [each, ordinal])), starts, lists: found }
+  return { ordinals: new Map(compiled.map((each, ordinal) => [each, ordinal])), starts, lists: found, places }
 }
 
 /** Made when a situation is first asked for a price. */
@@ -72,18 +50,28 @@ export function reachOf(prepared: PreparedStore, situation: Situation): Reach {
   }
   const planSteps = new Int16Array(prepared.index.variantSignatures).fill(UNKNOWN)
   const hasFloors = mayHaveFloors(prepared, situation)
-  return (situation.reach.current = { naming, stepOf, unsure: [...unsure], planSteps, hasFloors })
+  return (situation.reach.current = {
+    naming,
+    stepOf,
+    unsure: [...unsure],
+    planSteps,
+    hasFloors,
+    place: UNSEARCHED,
+  })
 }
 
 /** The first step from `from` on that may have a price for an item; the ladder's length when none can. */
 export function nextStep(
   { index }: PreparedStore,
   { ladder }: Situation,
-  { naming: { starts, lists }, stepOf, unsure, planSteps }: Reach,
+  reach: Reach,
   number: number,
   from: number,
 ): number {
+  const { naming, stepOf, unsure, planSteps } = reach
+  const { starts, lists, places } = naming
   let next = ladder.length
+  let place = -1
   if (number < index.variantCount) {
     const signature = index.signatureOf[number] as number
     let planned = planSteps[signature] as number
@@ -94,12 +82,17 @@ export function nextStep(
   const end = starts[number + 1] as number
   for (let at = starts[number] as number; at < end; at += 1) {
     const step = stepOf[lists[at] as number] as number
-    if (step >= from && step < next) next = step
+    if (step < from || step > next) continue
+    next = step
+    place = places[at] as number
   }
   for (let at = 0; at < unsure.length; at += 1) {
     const step = unsure[at] as number
-    if (step >= from && step < next) next = step
+    if (step < from || step > next) continue
+    next = step
+    place = UNSEARCHED
   }
+  reach.place = place
   return next
 }
 

@@ -25,8 +25,13 @@ type Opened =
 export function openSituation(prepared: PreparedStore, from: Standpoint): Opened {
   const key = standpointKey(from)
   const known = prepared.situations.get(key)
-  const found = known?.find(({ validity }) => from.at >= validity.since && from.at < validity.until)
-  if (found) return { ok: true, value: found }
+  const at = known?.findIndex(({ validity }) => from.at >= validity.since && from.at < validity.until) ?? -1
+  const found = known?.[at]
+  if (known && found) {
+    // Situations outlive edits of lines: what was compiled anew since is put in when somebody asks again.
+    if (found.lists !== prepared.lists) known[at] = withLists(found, prepared.lists)
+    return { ok: true, value: known[at] as Situation }
+  }
   const opened = resolveSituation(prepared, from)
   if (!opened.ok) return opened
   if (known) {
@@ -143,6 +148,7 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
       validity: clock.validity,
       contracts,
       ladder,
+      lists: prepared.lists,
       policy,
       shown,
       lens,
@@ -184,9 +190,10 @@ function chooseCurrency(
 }
 
 /** The same situation where some lists were compiled anew and nothing else changed. */
-export function withLists(situation: Situation, lists: ReadonlyMap<string, CompiledList>): Situation {
+function withLists(situation: Situation, lists: ReadonlyMap<string, CompiledList>): Situation {
   return {
     ...situation,
+    lists,
     ladder: situation.ladder.map((step) =>
       step.some(({ compiled }) => lists.get(compiled.list.id) !== compiled)
         ? step.map((entry) => ({ ...entry, compiled: lists.get(entry.compiled.list.id) ?? entry.compiled }))

@@ -1,18 +1,16 @@
 import type { RecordKind } from '../issue/issue'
 import { ALWAYS, compileSchedule } from '../predicates/when'
-import type { PriceLine } from '../price/price-list'
 import { type Change, getSettings, type Store } from '../store/store'
 import { keepAmounts, readBasePrices } from './amounts'
 import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
-import { compileList, compileLists } from './compile-lists'
+import { compileLists, ListLines, onlyVariant } from './compile-lists'
 import type { CompiledList } from './compiled-list'
-import { withLists } from './open-situation'
 import type { PreparedStore } from './prepared-store'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {
   const index = indexCatalogue(store)
-  const prepared = assemble(store, index, compileLists(store, index))
+  const prepared = assemble(store, index, compileLists(store, index), new Map())
   readBasePrices(prepared)
   return prepared
 }
@@ -21,6 +19,7 @@ function assemble(
   store: Store,
   index: CatalogueIndex,
   lists: ReadonlyMap<string, CompiledList>,
+  situations: PreparedStore['situations'],
 ): PreparedStore {
   const { timeZone } = getSettings(store)
   return {
@@ -42,7 +41,7 @@ function assemble(
         { adjustment, schedule: compileSchedule(adjustment.schedule, timeZone) },
       ]),
     ),
-    situations: new Map(),
+    situations,
     amounts: new Map(),
     setAmounts: new Map(),
     flatPrices: new Map(),
@@ -71,35 +70,33 @@ const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | '
   adjustment: 'situations',
 }
 
+/** Beyond so many changes, preparing everything is quicker than finding the place of each. */
+const MOST_REFRESHED = 2_000
+
 /**
  * The prepared store after some changes, making anew only what they touch.
  *
  * Holds  `refresh(prepare(a), b, changes from a to b)` answers like `prepare(b)`.
  */
 export function refresh(prepared: PreparedStore, next: Store, changes: readonly Change[]): PreparedStore {
-  if (changes.some((change) => AFFECTS[change.kind] === 'everything' || movesItems(change)))
+  const isLarge = changes.length > MOST_REFRESHED
+  if (isLarge || changes.some((change) => AFFECTS[change.kind] === 'everything' || movesItems(change)))
     return prepare(next)
 
   const { index } = prepared
   const touchedItems = new Set(changes.flatMap((change) => numbersTouched(index, change)))
   const lists = refreshLists(prepared, next, changes, touchedItems.size > 0)
-  const after = assemble(next, index, lists)
+  const onlyLines = changes.every(
+    ({ kind }) => kind === 'price-line' || kind === 'product' || kind === 'variant',
+  )
+  const isSituated = onlyLines && !changes.some(mindsLists)
+  const after = assemble(next, index, lists, isSituated ? prepared.situations : new Map())
   const edited = changes.flatMap((change) =>
     (change.kind === 'product' || change.kind === 'variant') && change.after ? [change.after] : [],
   )
   after.naming.current = prepared.naming.current
   keepAmounts(prepared, after, touchedItems, edited)
   if (touchedItems.size === 0) keepFlatPrices(prepared, after)
-  const onlyLines = changes.every(
-    ({ kind }) => kind === 'price-line' || kind === 'product' || kind === 'variant',
-  )
-  if (onlyLines && !changes.some(mindsLists)) {
-    for (const [key, situations] of prepared.situations)
-      after.situations.set(
-        key,
-        situations.map((situation) => withLists(situation, lists)),
-      )
-  }
   return after
 }
 
@@ -122,28 +119,26 @@ function refreshLists(
 ): ReadonlyMap<string, CompiledList> {
   const { index } = prepared
   const lists = new Map(prepared.lists)
-  const linesOf = new Map<string, readonly PriceLine[]>()
+  const linesOf = new Map<string, ListLines>()
+  const linesNow = (id: string) => {
+    const lines = linesOf.get(id) ?? ListLines.of(prepared.lists.get(id))
+    linesOf.set(id, lines)
+    return lines
+  }
   for (const change of changes) {
-    if (change.kind === 'price-list') {
-      const known = prepared.lists.get(change.id)
-      if (!linesOf.has(change.id)) linesOf.set(change.id, known?.lines ?? [])
-    }
+    if (change.kind === 'price-list') linesNow(change.id)
     if (change.kind !== 'price-line') continue
-    for (const list of new Set([change.before?.list, change.after?.list])) {
-      if (list === undefined) continue
-      const lines = linesOf.get(list) ?? prepared.lists.get(list)?.lines ?? []
-      const others = lines.filter(({ id }) => id !== change.id)
-      linesOf.set(list, change.after?.list === list ? [...others, change.after] : others)
-    }
+    if (change.before) linesNow(change.before.list).remove(change.before)
+    if (change.after) linesNow(change.after.list).insert(change.after, onlyVariant(change.after, index))
   }
   if (itemsChanged) {
     for (const compiled of prepared.lists.values()) {
-      if (compiled.isVolatile && !linesOf.has(compiled.list.id)) linesOf.set(compiled.list.id, compiled.lines)
+      if (compiled.isVolatile) linesNow(compiled.list.id)
     }
   }
   for (const [id, lines] of linesOf) {
     const list = next['price-list'].get(id)
-    if (list) lists.set(id, compileList(list, lines, next, index))
+    if (list) lists.set(id, lines.compile(list, next, index))
     else lists.delete(id)
   }
   return lists

@@ -4,7 +4,7 @@ import type { Contract } from '../price/contract'
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
-import type { NamingIndex } from './naming-index'
+import type { NamingIndex } from './reach'
 import type { Amounts } from './prepared-amounts'
 import type { Situation } from './situation'
 
@@ -28,7 +28,7 @@ export interface PreparedStore {
     string,
     { readonly adjustment: Adjustment; readonly schedule: CompiledSchedule }
   >
-  /** Made when first asked for: by standpoint, for some instants each. */
+  /** Made when first asked for: by standpoint, for some instants each. Shared with the store before an edit of lines. */
   readonly situations: Map<string, Situation[]>
   /** What prices start from, by reference and lens. */
   readonly amounts: Map<string, Amounts>

@@ -9,7 +9,7 @@ import type { Contract, LadderPolicy } from '../price/contract'
 import type { Rung } from '../price/ladder'
 import type { ReferenceField } from '../catalogue/product'
 import type { CompiledList } from './compiled-list'
-import type { Reach } from './naming-index'
+import type { Reach } from './reach'
 import type { Amounts } from './prepared-amounts'
 import type { PriceStep } from './price-step'
 
@@ -67,6 +67,8 @@ export interface Situation {
   /** Contracts in force, the first one first. */
   readonly contracts: readonly Contract[]
   readonly ladder: Ladder
+  /** The compiled lists its ladder was made of. */
+  readonly lists: ReadonlyMap<string, CompiledList>
   readonly policy: LadderPolicy
   /** Adjustments of the price shown, in order. */
   readonly shown: readonly Adjustment[]

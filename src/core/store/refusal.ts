@@ -22,6 +22,8 @@ export type Refusal =
       readonly nearest: string | null
     }
   | { readonly code: 'nothing-to-change' }
+  /** Of many edits made together, the one that was refused; none was made. */
+  | { readonly code: 'one-of-many'; readonly label: string; readonly because: Refusal }
   | { readonly code: 'past' }
   /** A price that comes about after the list: typing over it would not say what the list should hold. */
   | { readonly code: 'made-after-list'; readonly list: string; readonly why: 'converted' | 'adjusted' }

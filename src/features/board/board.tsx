@@ -1,6 +1,6 @@
 'use client'
 
-import { listToEdit } from '@/core/price/fix-price'
+import { type Decimal, toFixed } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
 import { serializeVantage } from '@/ui/frame/vantage-url'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
@@ -8,24 +8,33 @@ import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { type GridRange, isSingleCell } from '@/ui/grid/grid-range'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
-import { firstAmount, fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
+import { BASE_COLUMN, FIXED_COLUMNS } from './board-columns'
+import { editableCell, type PastePlan, planPaste } from './board-edits'
+import {
+  firstAmount,
+  fromText,
+  isCellBelowCost,
+  type Measure,
+  measureRange,
+  measureText,
+} from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardColumn, BoardView } from './board-view'
 import { FirstLook } from './first-look'
 import { FirstSteps } from './first-steps'
+import { PastePanel } from './paste-panel'
+import { rangeFigures, type RangePrice } from './range-figures'
 import { useBoard } from './use-board'
 
 interface BoardProps {
   readonly view: BoardView
   readonly filter: BoardFilter
 }
-
-/** Columns before the buyers: name, base price, cost. */
-const FIXED = 3
 
 /** So few columns have room for the difference beside the price. */
 const WIDE_COLUMNS = 4
@@ -35,6 +44,8 @@ export function Board({ view, filter }: BoardProps) {
   const { vantage, showTrace, setVantage } = useFrame()
   const [measure, setMeasure] = useState<Measure>('price')
   const [at, setAt] = useState({ row: 0, column: 0 })
+  const [range, setRange] = useState<GridRange | null>(null)
+  const [pasted, setPasted] = useState<PastePlan | null>(null)
   const board = useBoard(view, filter)
   useFresh(view.asOf)
   const { rows, productAt } = board
@@ -100,20 +111,20 @@ export function Board({ view, filter }: BoardProps) {
         )
       if (place.open) return null
       const text =
-        column >= FIXED
+        column >= FIXED_COLUMNS
           ? measureRange(
               measure,
               product,
               view.columns,
-              column - FIXED,
-              view.columns[column - FIXED]?.digits ?? view.digits,
+              column - FIXED_COLUMNS,
+              view.columns[column - FIXED_COLUMNS]?.digits ?? view.digits,
             )
           : fromText(
               product.variants.map((each) => (column === 1 ? each.base : each.cost)),
               view.digits,
             )
       const below = product.variants.some((each) => {
-        const cell = each.cells[column - FIXED]
+        const cell = each.cells[column - FIXED_COLUMNS]
         return cell !== undefined && isCellBelowCost(cell)
       })
       return (
@@ -145,77 +156,62 @@ export function Board({ view, filter }: BoardProps) {
           {variant.cost === null ? '–' : formatAmount(variant.cost, view.digits)}
         </span>
       )
-    const cell = variant.cells[column - FIXED]
+    const cell = variant.cells[column - FIXED_COLUMNS]
     return (
       cell && (
         <BuyerCellContent
           cell={cell}
           measure={measure}
-          digits={view.columns[column - FIXED]?.digits ?? view.digits}
+          digits={view.columns[column - FIXED_COLUMNS]?.digits ?? view.digits}
           listNames={view.listNames}
-          first={firstAmount(view.columns, variant, column - FIXED)}
+          first={firstAmount(view.columns, variant, column - FIXED_COLUMNS)}
           compared={isWide && filter.columns.length > 0}
         />
       )
     )
   }
 
-  function editText(row: number, column: number): string | null {
-    if (!view.live) return null
-    const { place, product, variant } = find(row)
-    if (column === 1)
-      return place?.kind === 'product' ? (product?.base ?? '') : variant ? (variant.base ?? '') : null
-    const list = variant && editedList(column, variant.cells[column - FIXED]?.list ?? null)
-    return list ? (variant.cells[column - FIXED]?.amount ?? '') : null
-  }
-
-  function editedList(column: number, deciding: string | null) {
-    return listToEdit(view.columns[column - FIXED]?.ownLists ?? [], deciding)
-  }
+  const editable = (row: number, column: number) => editableCell(view, find(row), column)
 
   async function onEdit(row: number, column: number, typed: string): Promise<string | null> {
-    const { place, product, variant } = find(row)
-    if (column === 1 && place?.kind === 'product' && product) {
-      return board.edit([
-        { kind: 'value', record: 'product', id: product.id, field: 'basePrice', typed, seen: product.base },
-      ])
-    }
-    if (!variant) return 'There is nothing to edit here.'
-    if (column === 1) {
-      // A product's only variant takes its price over: the product's own is what to edit then.
-      if (place?.kind === 'variant' && place.alone && product && !variant.ownBase) {
-        return board.edit([
-          { kind: 'value', record: 'product', id: product.id, field: 'basePrice', typed, seen: product.base },
-        ])
-      }
-      return board.edit([
-        { kind: 'value', record: 'variant', id: variant.id, field: 'basePrice', typed, seen: variant.base },
-      ])
-    }
-    const cell = variant.cells[column - FIXED]
-    const list = editedList(column, cell?.list ?? null)
-    const from = view.columns[column - FIXED]?.vantage
-    if (!cell || !list || !from)
-      return 'This buyer has no price list of their own. Edit the base price instead.'
-    return board.edit([
-      { kind: 'list-price', list: list.id, variant: variant.id, from, typed, seen: cell.amount },
-    ])
+    const cell = editable(row, column)
+    if (!cell) return 'This buyer has no price list of their own. Edit the base price instead.'
+    return board.edit([cell.edit(typed)])
   }
 
   function editHint(row: number, column: number): string | null {
     const { place, variant } = find(row)
-    if (column === 1)
+    if (column === BASE_COLUMN)
       return place?.kind === 'product'
         ? `For every variant without its own. ${ALLOWED_PRICES}`
         : ALLOWED_PRICES
-    const list = editedList(column, variant?.cells[column - FIXED]?.list ?? null)
-    return list ? `Goes into ${list.name} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
+    const list = editable(row, column)?.list
+    return list ? `Goes into ${list} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
+  }
+
+  /** As a spreadsheet takes it: names and words as they stand, amounts plain. */
+  function copyText(row: number, column: number): string {
+    const { place, product, variant } = find(row)
+    if (!place || !product) return ''
+    if (column === 0) return variant && place.kind === 'variant' ? variant.sku : product.name
+    if (place.kind === 'product')
+      return column === BASE_COLUMN && product.base ? toFixed(product.base, view.digits) : ''
+    if (column < FIXED_COLUMNS) {
+      const amount = column === BASE_COLUMN ? variant?.base : variant?.cost
+      return amount ? toFixed(amount, view.digits) : ''
+    }
+    const at = column - FIXED_COLUMNS
+    const cell = variant?.cells[at]
+    if (!variant || !cell) return ''
+    const digits = view.columns[at]?.digits ?? view.digits
+    if (measure === 'price' && cell.amount && !cell.hidden) return toFixed(cell.amount, digits)
+    return measureText(measure, cell, digits, view.listNames, firstAmount(view.columns, variant, at))
   }
 
   function onCell(row: number, column: number, asked: boolean): void {
     setAt({ row, column })
     const { variant } = find(row)
-    const from = view.columns[column - FIXED]?.vantage ?? null
+    const from = view.columns[column - FIXED_COLUMNS]?.vantage ?? null
     if (variant) showTrace({ sku: variant.sku, from }, asked)
   }
 
@@ -237,14 +233,18 @@ export function Board({ view, filter }: BoardProps) {
           renderCell={renderCell}
           rowClass={(row) => (rows[row]?.kind === 'product' ? 'font-semibold' : '')}
           cellClass={(row, column) =>
-            cellTint(rows[row]?.kind === 'variant', column, isLooked(view.columns[column - FIXED]))
+            cellTint(rows[row]?.kind === 'variant', column, isLooked(view.columns[column - FIXED_COLUMNS]))
           }
-          editText={editText}
+          editText={(row, column) => {
+            const cell = editable(row, column)
+            return cell && (cell.current ?? '')
+          }}
           editHint={editHint}
-          editLabel={(row, column) =>
-            `New ${column === 1 ? 'base price' : `price for ${view.columns[column - FIXED]?.title}`} of ${find(row).variant?.sku ?? find(row).product?.code}`
-          }
+          editLabel={(row, column) => `New ${editable(row, column)?.label}`}
           onEdit={onEdit}
+          copyText={copyText}
+          onRange={setRange}
+          onPaste={(cells) => setPasted(planPaste(view, cells, find))}
           onCell={onCell}
           onToggle={(row) => {
             const place = rows[row]
@@ -264,25 +264,62 @@ export function Board({ view, filter }: BoardProps) {
           }
         />
       </div>
-      <BoardFooter {...footerFacts()} />
+      {pasted && (
+        <PastePanel
+          plan={pasted}
+          onApply={async () => {
+            const problem = await board.edit(pasted.changes.map(({ edit }) => edit))
+            if (problem === null) setPasted(null)
+            return problem
+          }}
+          onClose={() => setPasted(null)}
+        />
+      )}
+      <BoardFooter facts={range && !isSingleCell(range) ? rangeFacts(range) : cellFacts()} />
     </section>
   )
 
-  function footerFacts(): { readonly facts: readonly string[] } {
+  function cellFacts(): readonly string[] {
     const { variant } = find(at.row)
-    const cell = variant?.cells[at.column - FIXED]
-    if (!variant) return { facts: [] }
-    const digits = view.columns[at.column - FIXED]?.digits ?? view.digits
+    const cell = variant?.cells[at.column - FIXED_COLUMNS]
+    if (!variant) return []
+    const digits = view.columns[at.column - FIXED_COLUMNS]?.digits ?? view.digits
     const margin = cell?.amount && cell.cost !== null ? marginPercent(cell.amount, cell.cost) : null
-    return {
-      facts: [
-        variant.sku,
-        ...(cell?.amount ? [`price ${formatAmount(cell.amount, digits)}`] : []),
-        ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
-        ...(margin ? [`margin ${formatPercent(margin)}`] : []),
-        ...(cell && isCellBelowCost(cell) ? ['below cost'] : []),
-      ],
+    return [
+      variant.sku,
+      ...(cell?.amount ? [`price ${formatAmount(cell.amount, digits)}`] : []),
+      ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
+      ...(margin ? [`margin ${formatPercent(margin)}`] : []),
+      ...(cell && isCellBelowCost(cell) ? ['below cost'] : []),
+    ]
+  }
+
+  function rangeFacts(chosen: GridRange): readonly string[] {
+    const prices: RangePrice[] = []
+    let reading = 0
+    for (let row = chosen.top; row <= chosen.bottom; row += 1) {
+      const { place, product, variant } = find(row)
+      if (!product) reading += 1
+      if (place?.kind !== 'variant' || !variant) continue
+      for (let column = Math.max(chosen.left, BASE_COLUMN); column <= chosen.right; column += 1) {
+        const buyer = view.columns[column - FIXED_COLUMNS]
+        const cell = variant.cells[column - FIXED_COLUMNS]
+        if (buyer && cell?.amount && !cell.hidden)
+          prices.push({ amount: cell.amount, cost: cell.cost, currency: buyer.currency })
+        else if (column === BASE_COLUMN && variant.base)
+          prices.push({ amount: variant.base, cost: variant.cost, currency: view.currency })
+      }
     }
+    const figures = rangeFigures(prices, view.digits)
+    if (!figures) return ['no prices chosen']
+    const { count, least, most, mean, meanMargin } = figures
+    const shown = (amount: Decimal) => formatAmount(amount, view.digits)
+    return [
+      `${count} ${count === 1 ? 'price' : 'prices'}`,
+      ...(mean ? [`from ${shown(least)} to ${shown(most)}`, `mean ${shown(mean)}`] : ['several currencies']),
+      ...(meanMargin ? [`mean margin ${formatPercent(meanMargin)}`] : []),
+      ...(reading > 0 ? [`${reading} rows not read yet`] : []),
+    ]
   }
 }
 

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Vantage } from '@/core/engine/vantage'
 import { useFrame } from '@/ui/frame/frame-context'
 import { serializeVantage } from '@/ui/frame/vantage-url'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
@@ -9,7 +10,7 @@ import { BLOCK_SIZE, type BoardPatch, type BoardProduct, type BoardView } from '
 
 /** The board's rows as they come into sight, open and close, and change. */
 export function useBoardRows(view: BoardView, filter: BoardFilter) {
-  const { vantage } = useFrame()
+  const { vantage, scrubbed } = useFrame()
   const [blocks, setBlocks] = useState<BoardBlocks>(() => firstBlocks(view))
   const [closed, setClosed] = useState<ReadonlySet<number>>(new Set())
   const filterText = serializeBoardFilter(filter).toString()
@@ -33,11 +34,8 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
       if (reading.blocks.has(block)) return
       reading.blocks.add(block)
       const asOf = version.current
-      const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(filter)])
-      fields.set('block', String(block))
-      const response = await fetch(`/api/board?${fields}`)
-      if (!response.ok) return void reading.blocks.delete(block)
-      const products = (await response.json()) as readonly BoardProduct[]
+      const products = await fetchBlock(vantage, filter, block)
+      if (!products) return void reading.blocks.delete(block)
       if (asked.current !== reading) return
       // Rows asked for before a change and read after it would put old figures back.
       if (version.current !== asOf) {
@@ -86,8 +84,66 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
     [view.counts],
   )
 
-  const productAt = (product: number) => blocks.get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
+  const passing = usePassingRows(view, filter, scrubbed, () => {
+    const { first, last } = visible.current
+    return [rows[first]?.product ?? 0, rows[last]?.product ?? 0]
+  })
+  const productAt = (product: number) =>
+    (passing ?? blocks).get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
   return { rows, productAt, onVisible, applyPatch, toggle, setAllClosed, anyClosed: closed.size > 0 }
+}
+
+/**
+ * The rows in sight as they are where somebody is just scrubbing past; `null` when nobody scrubs. One question is under
+ * way at a time, and the latest place counts: a hand is quicker than a network.
+ */
+function usePassingRows(
+  view: BoardView,
+  filter: BoardFilter,
+  scrubbed: Vantage | null,
+  inSight: () => readonly [from: number, to: number],
+): BoardBlocks | null {
+  const [passing, setPassing] = useState<{ view: BoardView; blocks: BoardBlocks } | null>(null)
+  const wanted = useRef<Vantage | null>(null)
+  const isAsking = useRef(false)
+  const sight = useRef(inSight)
+  useEffect(() => {
+    sight.current = inSight
+  })
+  useEffect(() => {
+    wanted.current = scrubbed
+    if (!scrubbed || isAsking.current) return
+    const follow = async () => {
+      isAsking.current = true
+      while (wanted.current) {
+        const vantage = wanted.current
+        const [from, to] = sight.current()
+        const numbers = []
+        for (let block = Math.floor(from / BLOCK_SIZE); block <= Math.floor(to / BLOCK_SIZE); block += 1)
+          numbers.push(block)
+        const read = await Promise.all(
+          numbers.map(async (block) => [block, await fetchBlock(vantage, filter, block)] as const),
+        )
+        const blocks = read.flatMap(([block, products]) => (products ? [[block, products] as const] : []))
+        if (wanted.current) setPassing({ view, blocks: new Map(blocks) })
+        if (wanted.current === vantage) break
+      }
+      isAsking.current = false
+    }
+    void follow()
+  }, [scrubbed, view, filter])
+  return scrubbed && passing?.view === view ? passing.blocks : null
+}
+
+async function fetchBlock(
+  vantage: Vantage,
+  filter: BoardFilter,
+  block: number,
+): Promise<readonly BoardProduct[] | null> {
+  const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(filter)])
+  fields.set('block', String(block))
+  const response = await fetch(`/api/board?${fields}`)
+  return response.ok ? ((await response.json()) as readonly BoardProduct[]) : null
 }
 
 function firstBlocks(view: BoardView): BoardBlocks {

@@ -3,7 +3,7 @@
 import { undo } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import type { DecimalMark } from '@/server/imports/import-field'
+import type { DecimalMark } from '@/core/decimal/written-amount'
 import {
   cancelImport,
   type ImportJob,

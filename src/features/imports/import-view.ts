@@ -1,4 +1,4 @@
-import type { DecimalMark } from '@/server/imports/import-field'
+import type { DecimalMark } from '@/core/decimal/written-amount'
 import type { RowResult } from '@/server/imports/row-outcome'
 
 /** A column of the file, what it is matched with, and the first things that stand in it. */

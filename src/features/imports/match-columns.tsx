@@ -1,6 +1,6 @@
 'use client'
 
-import type { DecimalMark } from '@/server/imports/import-field'
+import type { DecimalMark } from '@/core/decimal/written-amount'
 import { useState } from 'react'
 import type { FieldChoice, ImportView } from './import-view'
 

@@ -3,6 +3,7 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Vantage } from '@/core/engine/vantage'
 import { findNearest } from '@/core/issue/issue'
+import { parseScheduleText, scheduleText } from '@/core/predicates/schedule-text'
 import { nextPosition } from '@/core/price/fix-price'
 import { breaksText, parseBreaksText } from '@/core/price/breaks-text'
 import type { BreaksDraft } from '@/core/price/parse-breaks'
@@ -137,6 +138,31 @@ export async function editPriceLine(
     { kind: 'price-line', id: line.id, seen, after },
     after ? `Line changed to ${rule.trim()}` : 'Line removed',
   )
+}
+
+const WHEN_RULES =
+  'Type from 2027-03-01 to 2027-06-01; Mon Fri; Mar Apr; 17:00-19:00; Sat 10:00-12:00, Sun closed – any of these, with ; between them, or nothing for whenever the list holds.'
+
+/** Changes when a line holds, beside when its list does; an empty text is whenever the list does. */
+export async function editLineWhen(
+  sheet: SheetReference,
+  line: { readonly id: string; readonly whenText: string },
+  typed: string,
+): Promise<PriceListOutcome> {
+  const steppe = await getSteppe()
+  const current = getPrepared(steppe).store['price-line'].get(line.id)
+  if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
+  const now = current.schedule ? scheduleText(current.schedule) : ''
+  if (now !== line.whenText)
+    return refuse(
+      `Somebody changed this line meanwhile: you saw ${line.whenText || 'always'}, it is now ${now || 'always'}. Nothing was overwritten; reload to see it.`,
+    )
+  const read = parseScheduleText(typed)
+  if (!read.ok) return refuse(`“${read.part}” says nothing of when. ${WHEN_RULES}`)
+  const schedule = scheduleText(read.value) === '' ? null : read.value
+  const seen = revisionOf(steppe, 'price-line', line.id)
+  const request: ChangeRequest = { kind: 'price-line', id: line.id, seen, after: { ...current, schedule } }
+  return save(steppe, sheet, request, `Line holds ${schedule ? scheduleText(schedule) : 'always'}`)
 }
 
 /** A rule as it was typed, or what is wrong with it. */

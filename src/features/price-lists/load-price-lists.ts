@@ -2,11 +2,16 @@ import 'server-only'
 
 import { accountFacts } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { findByCode } from '@/core/catalogue/find-by-code'
+import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { lensInto } from '@/core/engine/lens'
-import { listPrices } from '@/core/engine/list-prices'
+import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
+import type { CompiledList } from '@/core/engine/compiled-list'
+import { lineUnits } from '@/core/engine/find-in-list'
+import { type ListPrices, listPrices } from '@/core/engine/list-prices'
+import { scheduleText } from '@/core/predicates/schedule-text'
+import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
 import type { WhoTerm } from '@/core/predicates/who'
@@ -71,7 +76,8 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   const codeOf = (id: string) => store['price-list'].get(id)?.code ?? id
   const listName = (id: string) => store['price-list'].get(id)?.name ?? id
   const money = (amount: Decimal) => formatMoney(amount, currency, compiled.digits)
-  const effects = lineEffects(outlook, list.id)
+  const found = listPrices(prepared, outlook.situation, list.id, { own: outlook.quantity, counted: null })
+  const effects = lineEffects(outlook, list.id, found)
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -101,10 +107,13 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
       rule: breaksText(line, codeOf),
       ruleText: breaksPhrase(line, money, listName),
       when: line.schedule ? whenSentence(line.schedule) : '',
+      whenText: line.schedule ? scheduleText(line.schedule) : '',
+      curve: breakCurve(outlook, compiled, at, effects.get(at)?.example ?? null),
       rounding: onlyMethod(line)?.kind === 'fixed' ? '' : line.rounding ? roundingPhrase(line.rounding) : '',
       effect: effects.get(at)?.effect ?? none,
       example: effects.get(at)?.example ?? null,
     })),
+    coverage: listCoverage(outlook, list, found ?? NO_PRICES),
     revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
     vantage: outlook.vantage,
     example: exampleBuyer(list, store),
@@ -118,15 +127,15 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
 
 /** What each line of a list does, by its place; the default line stands behind the last. */
 function lineEffects(
-  { prepared, situation, quantity }: Outlook,
+  { prepared, situation }: Outlook,
   listId: string,
+  found: ListPrices | null,
 ): ReadonlyMap<number, { effect: LineEffect; example: string }> {
   const { store, index } = prepared
   const digits = prepared.lists.get(listId)?.digits ?? 2
   const lens = lensInto(prepared, situation.lens, store['price-list'].get(listId)?.currency ?? '')
   const amountOf = (field: 'basePrice' | 'cost', number: number) =>
     toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
-  const found = listPrices(prepared, situation, listId, { own: quantity, counted: null })
   const members = new Map<
     number,
     { base: Decimal[]; price: Decimal[]; margin: Decimal[]; belowCost: number; example: string }
@@ -165,6 +174,27 @@ function lineEffects(
       return [line, { effect, example }]
     }),
   )
+}
+
+const NO_PRICES: ListPrices = { prices: new Float64Array(0), lineOf: new Int32Array(0), lines: [] }
+
+/** What a line with several breaks gives for one of its items from each quantity on. */
+function breakCurve(
+  { prepared, situation }: Outlook,
+  compiled: CompiledList,
+  position: number,
+  sku: string | null,
+): PriceListView['lines'][number]['curve'] {
+  const line = compiled.line(position)
+  const variant = sku === null ? null : findBySku(prepared.store.variant, sku)
+  if (line.froms.length < 2 || !variant) return []
+  const number = prepared.index.numberOf.get(variant.id) as number
+  const lens = lensInto(prepared, situation.lens, compiled.list.currency)
+  return [...line.froms].flatMap((from) => {
+    const own = Math.max(from, QUANTITY_UNITS)
+    const height = lineUnits(prepared, lens, compiled, line, number, { own, counted: null })
+    return height === height ? [{ from: own / QUANTITY_UNITS, height }] : []
+  })
 }
 
 function accountsReached(list: PriceList, store: Store) {

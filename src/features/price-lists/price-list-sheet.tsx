@@ -7,15 +7,26 @@ import { HistorySection } from '@/ui/frame/history-section'
 import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { StepCurve } from '@/ui/chart/step-curve'
 import { TypedWord } from '@/ui/picker/typed-word'
 import { AddLineForm } from './add-line-form'
 import { AudienceWord } from './audience-word'
-import { addPriceLine, editPriceLine, editPriceListHead, takeBackOnPriceList } from './edit-price-list'
+import { CoverageSection } from './coverage-section'
+import {
+  addPriceLine,
+  editLineWhen,
+  editPriceLine,
+  editPriceListHead,
+  takeBackOnPriceList,
+} from './edit-price-list'
 import type { PriceListHeadInput } from './price-list-input'
 import type { LineEffect, PriceListView } from './price-list-view'
 import { RoundingWord } from './rounding-word'
 
 const RULE_COLUMN = 1
+const WHEN_COLUMN = 2
+const WHEN_HINT =
+  'from 2027-03-01 to 2027-06-01; Mon Fri; 17:00-19:00; Sat 10:00-12:00, Sun closed. Empty: whenever the list holds.'
 const RULE_HINT =
   '-12% or +5% on base, -0.60 as an amount, 17.60 fixed, m35 margin, -15% @other-list; 10: -18% from ten on.'
 
@@ -31,6 +42,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
   const columns: readonly GridColumn[] = [
     { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
     { key: 'rule', header: 'Rule', width: 'minmax(84px, 2fr)', align: 'right' },
+    { key: 'when', header: 'When', width: 'minmax(84px, 1.2fr)' },
     { key: 'rounding', header: 'Rounded', width: 'minmax(92px, 1.4fr)' },
     { key: 'variants', header: 'Prices', width: '92px', align: 'right' },
     { key: 'base', header: `Base, net ${view.currency}`, width: '126px', align: 'right' },
@@ -132,22 +144,33 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           rowKey={(row) => rows[row]?.id ?? String(row)}
           rowClass={(row) => (rows[row]?.kind === 'default' ? 'text-soft' : '')}
           cellClass={(row, column) =>
-            column === RULE_COLUMN && rows[row]?.kind === 'line' ? 'bg-lifted font-semibold' : ''
+            rows[row]?.kind !== 'line'
+              ? ''
+              : column === RULE_COLUMN
+                ? 'bg-lifted font-semibold'
+                : column === WHEN_COLUMN
+                  ? 'bg-lifted'
+                  : ''
           }
           renderCell={(row, column) => {
             const line = rows[row]
             return line && <LineCell digits={view.digits} column={columns[column]?.key ?? ''} {...line} />
           }}
-          editText={(row, column) =>
-            view.live && column === RULE_COLUMN && rows[row]?.kind === 'line'
-              ? (rows[row]?.rule ?? null)
-              : null
+          editText={(row, column) => {
+            const line = rows[row]
+            if (!view.live || line?.kind !== 'line') return null
+            return column === RULE_COLUMN ? line.rule : column === WHEN_COLUMN ? line.whenText : null
+          }}
+          editLabel={(row, column) =>
+            column === WHEN_COLUMN ? `When ${rows[row]?.scope} holds` : `New rule for ${rows[row]?.scope}`
           }
-          editLabel={(row) => `New rule for ${rows[row]?.scope}`}
-          editHint={() => `${RULE_HINT} Empty takes the line away.`}
-          onEdit={(row, _column, typed) => {
+          editHint={(_row, column) =>
+            column === WHEN_COLUMN ? WHEN_HINT : `${RULE_HINT} Empty takes the line away.`
+          }
+          onEdit={(row, column, typed) => {
             const line = rows[row]
             if (!line) return Promise.resolve('This line is gone.')
+            if (column === WHEN_COLUMN) return take(() => editLineWhen(sheet, line, typed))
             return take(() => editPriceLine(sheet, { id: line.id, rule: line.rule }, typed))
           }}
           onCell={(row, column, asked) => {
@@ -155,7 +178,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
             if (line?.example)
               showTrace(
                 { sku: line.example, from: example ? { ...vantage, as: example.as } : null },
-                asked || column > RULE_COLUMN,
+                asked || column > WHEN_COLUMN,
               )
           }}
           empty={
@@ -166,6 +189,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
         />
       </div>
       {view.live && <AddLineForm onAdd={(what, rule) => take(() => addPriceLine(sheet, what, rule))} />}
+      <CoverageSection coverage={view.coverage} isOn={view.state === 'on'} />
       <HistorySection
         history={view.history}
         onTakeBack={view.live ? (changeSet) => take(() => takeBackOnPriceList(sheet, changeSet)) : undefined}
@@ -182,6 +206,8 @@ function defaultRow(view: PriceListView, effect: LineEffect) {
     rule: view.otherwise,
     ruleText: view.otherwiseText,
     when: '',
+    whenText: '',
+    curve: [],
     rounding: '',
     effect,
     example: null,
@@ -195,6 +221,7 @@ interface LineCellProps {
   readonly rule: string
   readonly ruleText: string
   readonly when: string
+  readonly curve: PriceListView['lines'][number]['curve']
   readonly rounding: string
   readonly effect: LineEffect
 }
@@ -206,6 +233,7 @@ function LineCell({
   rule,
   ruleText: ruleWords,
   when,
+  curve,
   rounding,
   effect,
 }: LineCellProps) {
@@ -214,14 +242,28 @@ function LineCell({
       return (
         <span className="truncate" title={scope}>
           {scope}
-          {when && <span className="text-soft"> · {when}</span>}
         </span>
       )
     case 'rule':
       return (
-        <span className="truncate" title={ruleWords}>
-          {ruleText(rule, digits)}
+        <>
+          {curve.length > 1 && (
+            <span className="mr-auto pr-1">
+              <StepCurve steps={curve} />
+            </span>
+          )}
+          <span className="truncate" title={ruleWords}>
+            {ruleText(rule, digits)}
+          </span>
+        </>
+      )
+    case 'when':
+      return when ? (
+        <span className="truncate" title={when}>
+          {when}
         </span>
+      ) : (
+        <span className="text-soft">always</span>
       )
     case 'rounding':
       return (

@@ -3,6 +3,7 @@ import type { Vantage } from '@/core/engine/vantage'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { Who, WhoTerm } from '@/core/predicates/who'
+import type { CurveStep } from '@/ui/chart/step-curve'
 import type { HistoryLine } from '@/ui/format/history-line'
 
 export interface PriceListRow {
@@ -35,12 +36,36 @@ interface PriceLineView {
   readonly rule: string
   /** The same in words. */
   readonly ruleText: string
-  /** When it holds, where that is not always. */
+  /** When it holds, in words and as it is typed; empty where that is whenever the list does. */
   readonly when: string
+  readonly whenText: string
+  /** What its example costs from each quantity on, where quantities matter: numbers for drawing. */
+  readonly curve: readonly CurveStep[]
   readonly rounding: string
   readonly effect: LineEffect
   /** A SKU whose price the trace shows when the line is asked about. */
   readonly example: string | null
+}
+
+/** How much of the catalogue a list prices, and how much of that it decides for anybody. */
+export interface CoverageView {
+  /** Variants there are, those it prices, those it decides. */
+  readonly of: number
+  readonly priced: number
+  readonly decided: number
+  /** How many kinds of buyers were looked through. */
+  readonly kinds: number
+  readonly never: {
+    readonly count: number
+    readonly some: readonly { readonly sku: string; readonly instead: string }[]
+  }
+  readonly branches: readonly {
+    readonly id: string
+    readonly name: string
+    readonly of: number
+    readonly priced: number
+    readonly decided: number
+  }[]
 }
 
 /** Somebody an audience can name. */
@@ -68,6 +93,7 @@ export interface PriceListView {
   readonly rounding: RoundingRule | null
   readonly roundingText: string
   readonly lines: readonly PriceLineView[]
+  readonly coverage: CoverageView
   /** The change set that last wrote the list: what an edit of its head must have seen. */
   readonly revision: number
   readonly vantage: Vantage

@@ -1,11 +1,20 @@
 import 'server-only'
 
-import { ALWAYS, type DailyWindow, type Schedule } from '@/core/predicates/when'
+import {
+  readHours,
+  readLocal,
+  readMonths,
+  readOverrides,
+  readWeekdays,
+  writeHours,
+  writeLocal,
+  writeMonths,
+  writeOverrides,
+  writeWeekdays,
+} from '@/core/predicates/schedule-text'
+import { ALWAYS, type Schedule } from '@/core/predicates/when'
 import { whenSentence } from '@/ui/format/rule-phrases'
 import { type FieldRule, type Fields, optionalField } from './field-rule'
-
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** One part of a schedule, edited by itself. */
 function scheduleField(
@@ -28,26 +37,6 @@ function scheduleField(
       return { ok: true, value: { schedule: { ...(record['schedule'] as Schedule), ...found } } }
     },
   }
-}
-
-/** Names out of a few, between blanks or commas, by their first three letters. */
-function readNames(text: string, names: readonly string[]): readonly number[] | null {
-  const words = text.split(/[\s,]+/).filter(Boolean)
-  const numbers = words.map(
-    (word) => names.findIndex((each) => word.toLowerCase().startsWith(each.toLowerCase())) + 1,
-  )
-  return numbers.includes(0) ? null : [...new Set(numbers)].sort((left, right) => left - right)
-}
-
-/** `2027-03-01` or `2027-03-01 09:30`, in the store's time zone. */
-function readLocal(text: string): string | null | undefined {
-  if (text === '') return null
-  const match = /^(\d{4}-\d{2}-\d{2})(?:[T ](\d{2}:\d{2}))?$/.exec(text)
-  return match ? `${match[1]}T${match[2] ?? '00:00'}` : undefined
-}
-
-function writeLocal(local: string | null): string {
-  return local === null ? '' : local.replace('T00:00', '').replace('T', ' ')
 }
 
 export const DATE_HINT = '2027-03-01 or 2027-03-01 09:30, in the store’s time zone.'
@@ -78,9 +67,9 @@ export const scheduleFields: readonly FieldRule[] = [
     'weekdays',
     'Weekdays',
     'Mon Tue Fri; empty is any.',
-    ({ weekdays }) => weekdays.map((day) => DAYS[day - 1]).join(' '),
+    ({ weekdays }) => writeWeekdays(weekdays),
     (text) => {
-      const weekdays = readNames(text, DAYS)
+      const weekdays = readWeekdays(text)
       return weekdays && { weekdays }
     },
   ),
@@ -88,9 +77,9 @@ export const scheduleFields: readonly FieldRule[] = [
     'months',
     'Months',
     'Mar Apr; empty is any.',
-    ({ months }) => months.map((month) => MONTHS[month - 1]).join(' '),
+    ({ months }) => writeMonths(months),
     (text) => {
-      const months = readNames(text, MONTHS)
+      const months = readMonths(text)
       return months && { months }
     },
   ),
@@ -98,11 +87,20 @@ export const scheduleFields: readonly FieldRule[] = [
     'hours',
     'Hours',
     '17:00-19:00; may run past midnight; empty is all day.',
-    ({ hours }) => (hours ? `${hours.from}-${hours.to}` : ''),
+    ({ hours }) => writeHours(hours),
     (text) => {
-      if (text === '') return { hours: null }
-      const match = /^(\d{2}:\d{2})\s*[-–]\s*(\d{2}:\d{2})$/.exec(text)
-      return match ? { hours: { from: match[1], to: match[2] } as DailyWindow } : null
+      const hours = readHours(text)
+      return hours === undefined ? null : { hours }
+    },
+  ),
+  scheduleField(
+    'overrides',
+    'Other hours',
+    'Sat 10:00-12:00, Sun closed; empty for the same every day.',
+    ({ overrides }) => writeOverrides(overrides),
+    (text) => {
+      const overrides = readOverrides(text)
+      return overrides && { overrides }
     },
   ),
 ]

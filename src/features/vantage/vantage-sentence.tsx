@@ -4,6 +4,7 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { formatDay, formatTime } from '@/ui/format/instant'
 import { useState } from 'react'
 import { isQuantity } from '@/ui/frame/vantage-url'
+import { Scrubber } from '@/ui/picker/scrubber'
 import { BuyerPicker } from './buyer-picker'
 import { ChoiceWord } from './choice-word'
 import { InstantPicker } from './instant-picker'
@@ -11,7 +12,8 @@ import type { VantageView } from './vantage-view'
 
 /** The sentence every figure below is computed from; its words are controls. */
 export function VantageSentence({ view }: { readonly view: VantageView }) {
-  const { vantage, setVantage } = useFrame()
+  const { vantage, setVantage, scrubbed, scrub } = useFrame()
+  const shown = scrubbed ?? vantage
   const buyer = view.buyers.find(({ as }) => as === vantage.as)
   return (
     <p className="flex min-w-0 flex-wrap items-baseline gap-x-1.5 text-sm" data-testid="vantage">
@@ -23,9 +25,19 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
       />
       <span className="text-soft">buying</span>
       <QuantityWord
-        key={vantage.buying}
-        quantity={vantage.buying}
+        key={shown.buying}
+        quantity={shown.buying}
         onChange={(buying) => setVantage({ buying })}
+      />
+      <Scrubber
+        label="Move through quantities"
+        hint="Drag sideways, or use the arrow keys, to see prices by quantity; with Shift in tens"
+        value={vantage.buying}
+        valueText={String(shown.buying)}
+        min={1}
+        max={LARGEST_SCRUBBED}
+        onScrub={(buying) => scrub(buying === null ? null : { buying })}
+        onSettle={(buying) => setVantage({ buying })}
       />
       {view.channels.length > 1 && (
         <>
@@ -57,17 +69,23 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
         onPick={(currency) => setVantage({ currency })}
       />
       <span className="text-soft">on</span>
-      <InstantPicker
-        view={view}
-        current={instantText(vantage.on, view)}
-        onPick={(on) => setVantage({ on })}
+      <InstantPicker view={view} current={instantText(shown.on, view)} onPick={(on) => setVantage({ on })} />
+      <Scrubber
+        label="Move through days"
+        hint="Drag sideways, or use the arrow keys, to see prices day by day; with Shift by ten days"
+        value={daysFromNow(vantage.on, view)}
+        valueText={instantText(shown.on, view)}
+        min={-MOST_DAYS}
+        max={MOST_DAYS}
+        onScrub={(days) => scrub(days === null ? null : { on: dayFromNow(days, view) })}
+        onSettle={(days) => setVantage({ on: dayFromNow(days, view) })}
       />
       {!buyer && (
         <span role="status" className="bg-warning px-2 text-xs font-semibold text-warning-content">
           There is no buyer “{vantage.as}” here; you look as a guest.
         </span>
       )}
-      {vantage.on !== null && new Date(vantage.on) < new Date(view.now) && (
+      {shown.on !== null && new Date(shown.on) < new Date(view.now) && (
         <button
           type="button"
           className="bg-warning px-2 text-xs font-semibold text-warning-content"
@@ -78,6 +96,22 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
       )}
     </p>
   )
+}
+
+/** Beyond it a quantity is typed. */
+const LARGEST_SCRUBBED = 1000
+/** Two years back and ahead. */
+const MOST_DAYS = 730
+const DAY = 86_400_000
+
+function daysFromNow(on: string | null, { now }: VantageView): number {
+  return on === null ? 0 : Math.round((Date.parse(on) - Date.parse(now)) / DAY)
+}
+
+/** The same time of day some days on, to the minute; today is now. */
+function dayFromNow(days: number, { now }: VantageView): string | null {
+  if (days === 0) return null
+  return `${new Date(Date.parse(now) + days * DAY).toISOString().slice(0, 16)}Z`
 }
 
 function instantText(on: string | null, { timeZone, now }: VantageView): string {

@@ -46,6 +46,9 @@ type Read =
   | { readonly ok: true; readonly requests: readonly ChangeRequest[] }
   | { readonly ok: false; readonly refusal: Refusal }
 
+/** What the edits before one have asked for already, by record. */
+type Requested = Map<string, ChangeRequest>
+
 const WEIGHT_DIGITS = 3
 
 /** Makes all of the edits as one change set, or none and says why. */
@@ -54,13 +57,18 @@ export async function editAmounts(
   edits: readonly AmountEdit[],
   note: { readonly author: string; readonly at: Date },
 ): Promise<EditOutcome> {
-  const requests: ChangeRequest[] = []
+  const requests: Requested = new Map()
   for (const edit of edits) {
-    const read = edit.kind === 'value' ? readValueEdit(steppe, edit) : readListEdit(steppe, edit)
-    if (!read.ok) return read
-    requests.push(...read.requests)
+    const read = edit.kind === 'value' ? readValueEdit(steppe, edit) : readListEdit(steppe, edit, requests)
+    if (!read.ok)
+      return edits.length === 1 ? read : { ok: false, refusal: inBatch(steppe, edit, read.refusal) }
+    for (const request of read.requests) {
+      const before = requests.get(request.id)
+      // Of one record edited twice, what it is in the end counts, on the revision that was seen at first.
+      requests.set(request.id, before ? ({ ...request, seen: before.seen } as ChangeRequest) : request)
+    }
   }
-  const outcome = await commit(steppe, requests, { ...note, note: describe(steppe, edits) })
+  const outcome = await commit(steppe, [...requests.values()], { ...note, note: describe(steppe, edits) })
   return outcome.ok ? outcome : { ok: false, refusal: toRefusal(outcome) }
 }
 
@@ -90,7 +98,11 @@ function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value'
   return amount.ok ? { ok: true, requests: [request(amount.value)] } : amount
 }
 
-function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-price' }>): Read {
+function readListEdit(
+  steppe: Steppe,
+  edit: Extract<AmountEdit, { kind: 'list-price' }>,
+  requested: Requested,
+): Read {
   const prepared = getPrepared(steppe)
   const { store } = prepared
   const list = store['price-list'].get(edit.list)
@@ -119,7 +131,7 @@ function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-pr
     return refuse({ code: 'made-after-list', list: list.name, why: 'adjusted' })
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
-  const lines = prepared.lists.get(list.id)?.lines ?? []
+  const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
   if (edit.typed.trim() === '') return toRequests(steppe, releasePrice(lines, variant.id))
   const cost = resolveValue(product, variant, 'cost').value
   const amount = readTyped(edit.typed, { current, cost, digits })
@@ -130,6 +142,20 @@ function readListEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'list-pr
     quantity: fromUnits(quantity, 3),
   })
   return toRequests(steppe, fixed)
+}
+
+/** The lines of a list as the edits before leave them. */
+function linesNow(lines: readonly PriceLine[], list: string, requested: Requested): readonly PriceLine[] {
+  if (requested.size === 0) return lines
+  const kept = lines.flatMap((line) => {
+    const request = requested.get(line.id)
+    return request ? ((request.after as PriceLine | null) ?? []) : line
+  })
+  const known = new Set(lines.map(({ id }) => id))
+  const made = [...requested.values()].flatMap(({ kind, id, after }) =>
+    kind === 'price-line' && !known.has(id) && after?.list === list ? (after as PriceLine) : [],
+  )
+  return [...kept, ...made]
 }
 
 function toRequests(steppe: Steppe, changes: readonly LineChange[]): Read {
@@ -150,17 +176,25 @@ function readTyped(
   return refuse({ code: 'expression', error: amount.error, typed, digits: context.digits })
 }
 
+/** Of many figures, the one that was refused is named. */
+function inBatch(steppe: Steppe, edit: AmountEdit, because: Refusal): Refusal {
+  return { code: 'one-of-many', label: labelOf(steppe, edit), because }
+}
+
+function labelOf(steppe: Steppe, edit: AmountEdit): string {
+  const { store } = getPrepared(steppe)
+  if (edit.kind === 'list-price') {
+    const list = store['price-list'].get(edit.list)?.name ?? edit.list
+    return `${store.variant.get(edit.variant)?.sku ?? edit.variant} in ${list}`
+  }
+  const label = edit.record === 'variant' ? store.variant.get(edit.id)?.sku : store.product.get(edit.id)?.code
+  return `${FIELD_NAMES[edit.field]} of ${label ?? edit.id}`
+}
+
 function describe(steppe: Steppe, edits: readonly AmountEdit[]): string {
   const [first] = edits
   if (!first || edits.length > 1) return `${edits.length} prices edited`
-  const { store } = getPrepared(steppe)
-  if (first.kind === 'list-price') {
-    const list = store['price-list'].get(first.list)?.name ?? first.list
-    return `${store.variant.get(first.variant)?.sku ?? first.variant} in ${list}: ${first.typed}`
-  }
-  const label =
-    first.record === 'variant' ? store.variant.get(first.id)?.sku : store.product.get(first.id)?.code
-  return `${FIELD_NAMES[first.field]} of ${label ?? first.id}: ${first.typed.trim() || 'as its product'}`
+  return `${labelOf(steppe, first)}: ${first.kind === 'value' ? first.typed.trim() || 'as its product' : first.typed}`
 }
 
 const FIELD_NAMES: Readonly<Record<InheritedField, string>> = {

@@ -12,9 +12,6 @@ export interface ImportField {
 /** What each column of a file is: the key of a field, or `null` for one that is left out. */
 export type Matching = readonly (string | null)[]
 
-/** How the amounts in a file are written. */
-export type DecimalMark = 'point' | 'comma'
-
 /** The first field that goes by each heading; no field is given to two columns. */
 export function guessMatching(header: readonly string[], fields: readonly ImportField[]): Matching {
   const taken = new Set<string>()
@@ -73,27 +70,3 @@ export function cellsOf(cells: readonly string[], matching: Matching): Cells {
 
 /** What says that a field is to be empty; a cell in which nothing stands leaves the field as it is. */
 export const NONE = 'none'
-
-/** The sign amounts of a sample are most likely written with: a comma only where one stands last in some of them. */
-export function guessDecimalMark(samples: readonly string[]): DecimalMark {
-  const commas = samples.filter((text) => /\d,\d{1,2}\D*$|\d\.\d{3},\d+\D*$/.test(text)).length
-  const points = samples.filter((text) => /\d\.\d{1,2}\D*$|\d,\d{3}\.\d+\D*$/.test(text)).length
-  return commas > points ? 'comma' : 'point'
-}
-
-/**
- * An amount as a plain decimal: the sign between thousands, blanks and a currency before or behind it are taken away.
- * What is no number then is given back as it was, for the record's own check to refuse.
- */
-export function plainAmount(text: string, mark: DecimalMark): string {
-  if (/^\d+$/.test(text) || (mark === 'point' && /^\d+\.\d+$/.test(text))) return text
-  const bare = text
-    .replace(/[\s\u00a0\u202f'’]/g, '')
-    .replace(/^(?:[A-Z]{3}|\p{Sc})|(?:[A-Z]{3}|\p{Sc})$/gu, '')
-  const [thousands, decimals] = mark === 'comma' ? ['.', ','] : [',', '.']
-  const grouped = new RegExp(`^-?\\d{1,3}(\\${thousands}\\d{3})+(\\${decimals}\\d+)?$`)
-  const plain = grouped.test(bare) ? bare.replaceAll(thousands, '') : bare
-  const written = mark === 'comma' ? plain.replace(',', '.') : plain
-  const isNumber = /^-?\d*\.?\d+$/.test(written) && !(mark === 'comma' && /\./.test(plain))
-  return isNumber ? written : text
-}

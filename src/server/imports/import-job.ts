@@ -10,13 +10,12 @@ import { revisionOf } from '../changes/history'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import {
   checkMatching,
-  type DecimalMark,
-  guessDecimalMark,
   guessMatching,
   type ImportField,
   type Matching,
   type MatchingProblem,
 } from './import-field'
+import { type DecimalMark, guessDecimalMark } from '@/core/decimal/written-amount'
 import { lineFields, lineNeeds } from './line-fields'
 import { PRODUCT_NEEDS, productFields } from './product-fields'
 import { readLines } from './read-lines'

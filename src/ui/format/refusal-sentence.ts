@@ -24,6 +24,8 @@ export function refusalSentence(refusal: Refusal): string {
       return refusal.why === 'converted'
         ? `This price is converted from ${refusal.list}. Change it in that list, in its own currency.`
         : `An adjustment or guard moves this price after ${refusal.list}. Change the list or the adjustment itself.`
+    case 'one-of-many':
+      return `${refusal.label}: ${refusalSentence(refusal.because)} None of them was changed.`
     case 'past':
       return 'You are looking at the past, which cannot be changed. Go back to today to edit.'
   }

@@ -15,6 +15,10 @@ export interface TraceTarget {
 interface Frame {
   readonly vantage: Vantage
   readonly setVantage: (change: Partial<Vantage>) => void
+  /** Where somebody is looking while they scrub, before they let go; `null` when nobody scrubs. */
+  readonly scrubbed: Vantage | null
+  /** `null` goes back to where one stood. */
+  readonly scrub: (change: Partial<Vantage> | null) => void
   /** An address with the vantage kept. */
   readonly href: (path: string) => string
   readonly trace: TraceTarget | null
@@ -40,6 +44,7 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
   // a click would move the cell from under a double click.
   const [traceWanted, setTraceWanted] = useState<boolean | null>(null)
   const traceOpen = traceWanted ?? path === '/board'
+  const [passing, setPassing] = useState<{ readonly from: Vantage; readonly at: Vantage } | null>(null)
   const [latestChangeSet, setLatestChangeSet] = useState(0)
   const vantage = useMemo(() => parseVantage(fields), [fields])
 
@@ -53,6 +58,9 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
     () => ({
       vantage,
       setVantage,
+      // Once one has arrived somewhere else, what was passed on the way is past.
+      scrubbed: passing?.from === vantage ? passing.at : null,
+      scrub: (change) => setPassing(change && { from: vantage, at: { ...vantage, ...change } }),
       href: (target) => withVantage(target, vantage),
       trace,
       showTrace: (target, reveal) => {
@@ -64,7 +72,7 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
       pricesChanged: setLatestChangeSet,
       latestChangeSet,
     }),
-    [vantage, setVantage, trace, traceOpen, latestChangeSet],
+    [vantage, setVantage, passing, trace, traceOpen, latestChangeSet],
   )
   return <FrameContext value={frame}>{children}</FrameContext>
 }

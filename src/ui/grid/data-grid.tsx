@@ -13,6 +13,15 @@ import {
 } from 'react'
 import { CellEditor } from './cell-editor'
 import { type GridCell, moveInGrid, startsFigure } from './grid-moves'
+import {
+  cellsOfRange,
+  type GridRange,
+  isSingleCell,
+  type PastedCell,
+  placePasted,
+  rangeBetween,
+} from './grid-range'
+import { readTabbed, writeTabbed } from './tabbed-text'
 
 export interface GridColumn {
   readonly key: string
@@ -42,6 +51,12 @@ interface DataGridProps {
   readonly onCell?: (row: number, column: number, asked: boolean) => void
   /** Enter or a click on a row that opens and closes; `true` when it was one. */
   readonly onToggle?: (row: number) => boolean
+  /** What a copied cell says in a spreadsheet. With it cells can be chosen as a range and copied. */
+  readonly copyText?: (row: number, column: number) => string
+  /** The chosen range changed. */
+  readonly onRange?: (range: GridRange) => void
+  /** A block of a spreadsheet was pasted. */
+  readonly onPaste?: (cells: readonly PastedCell[]) => void
   /** Rows in sight changed. */
   readonly onVisible?: (first: number, last: number) => void
   readonly empty?: ReactNode
@@ -59,10 +74,16 @@ export function DataGrid(props: DataGridProps) {
   const { columns, rowCount, onVisible } = props
   const id = useId()
   const scroller = useRef<HTMLDivElement>(null)
+  /** Where the mouse was pressed, and whether it moved to another cell since. */
+  const pressed = useRef<GridCell | null>(null)
+  const dragged = useRef(false)
   const [chosen, setActive] = useState<GridCell>({ row: 0, column: 0 })
   // A filter can take the row away that the keyboard stood on.
   const active = { row: Math.max(0, Math.min(chosen.row, rowCount - 1)), column: chosen.column }
   const [editing, setEditing] = useState<Editing | null>(null)
+  const [chosenAnchor, setAnchor] = useState<GridCell>({ row: 0, column: 0 })
+  const anchor = { row: Math.max(0, Math.min(chosenAnchor.row, rowCount - 1)), column: chosenAnchor.column }
+  const range = rangeBetween(anchor, active)
   const template = columns.map(({ width }) => width).join(' ')
 
   const virtual = useVirtualizer({
@@ -80,9 +101,11 @@ export function DataGrid(props: DataGridProps) {
   useEffect(() => onVisible?.(first, last), [first, last, rowCount, onVisible])
 
   const goTo = useCallback(
-    (cell: GridCell, by: 'keyboard' | 'mouse') => {
+    (cell: GridCell, by: 'keyboard' | 'mouse', from: GridCell = cell) => {
       setActive(cell)
+      setAnchor(from)
       setEditing(null)
+      props.onRange?.(rangeBetween(from, cell))
       // What is under the mouse must not move: a double click would land on another row.
       if (by === 'keyboard') virtual.scrollToIndex(cell.row)
       props.onCell?.(cell.row, cell.column, false)
@@ -100,6 +123,7 @@ export function DataGrid(props: DataGridProps) {
     const text = props.editText?.(cell.row, cell.column) ?? null
     if (text === null) return false
     setActive(cell)
+    setAnchor(cell)
     setEditing({ text: typed ?? text, select: typed === null })
     return true
   }
@@ -111,9 +135,10 @@ export function DataGrid(props: DataGridProps) {
     const next = moveInGrid(active, event.key, { control }, { rows: rowCount, columns: columns.length, page })
     if (next) {
       event.preventDefault()
-      return goTo(next, 'keyboard')
+      return goTo(next, 'keyboard', event.shiftKey && props.copyText ? anchor : next)
     }
     if (control) return
+    if (event.key === 'Escape' && !isSingleCell(range)) return goTo(active, 'keyboard')
     let taken = true
     if (event.key === 'Enter' || event.key === 'F2') {
       taken = props.onToggle?.(active.row) || startEditing(active, null)
@@ -135,8 +160,20 @@ export function DataGrid(props: DataGridProps) {
       aria-rowcount={rowCount + 1}
       aria-colcount={columns.length}
       aria-activedescendant={rowCount > 0 ? `${id}-${active.row}-${active.column}` : undefined}
+      aria-multiselectable={props.copyText !== undefined}
       tabIndex={0}
       onKeyDown={onKeyDown}
+      onCopy={(event) => {
+        if (editing || !props.copyText || rowCount === 0) return
+        event.preventDefault()
+        event.clipboardData.setData('text/plain', writeTabbed(cellsOfRange(range, props.copyText)))
+      }}
+      onPaste={(event) => {
+        if (editing || !props.onPaste || rowCount === 0) return
+        event.preventDefault()
+        const block = readTabbed(event.clipboardData.getData('text/plain'))
+        props.onPaste(placePasted(block, range, { rows: rowCount, columns: columns.length }))
+      }}
       className="relative min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
     >
       <div role="rowgroup" className="sticky top-0 z-30 min-w-fit">
@@ -160,12 +197,28 @@ export function DataGrid(props: DataGridProps) {
       {rowCount === 0 && props.empty}
       <div
         role="rowgroup"
-        className="relative min-w-fit"
+        className={`relative min-w-fit ${props.copyText ? 'select-none' : ''}`}
         style={{ height: virtual.getTotalSize() }}
+        onMouseDown={(event) => {
+          dragged.current = false
+          pressed.current =
+            props.copyText && event.button === 0 && !event.shiftKey ? cellOf(event.target) : null
+        }}
+        onMouseOver={(event) => {
+          const from = pressed.current
+          if (!from || event.buttons !== 1 || editing) return
+          const cell = cellOf(event.target)
+          if (!cell || (!dragged.current && cell.row === from.row && cell.column === from.column)) return
+          dragged.current = true
+          scroller.current?.focus()
+          goTo(cell, 'mouse', from)
+        }}
         onClick={(event) => {
           const cell = cellOf(event.target)
           if (!cell || (editing && cell.row === active.row && cell.column === active.column)) return
+          if (dragged.current) return
           scroller.current?.focus()
+          if (event.shiftKey && props.copyText) return goTo(cell, 'mouse', anchor)
           goTo(cell, 'mouse')
           if (cell.column === 0) props.onToggle?.(cell.row)
         }}
@@ -183,6 +236,9 @@ export function DataGrid(props: DataGridProps) {
             start={start}
             template={template}
             activeColumn={active.row === row ? active.column : null}
+            {...(props.copyText && !isSingleCell(range) && row >= range.top && row <= range.bottom
+              ? { chosenFrom: range.left, chosenTo: range.right }
+              : NOTHING_CHOSEN)}
             editing={active.row === row ? editing : null}
             onEditorClosed={onEditorClosed}
           />
@@ -191,6 +247,8 @@ export function DataGrid(props: DataGridProps) {
     </div>
   )
 }
+
+const NOTHING_CHOSEN = { chosenFrom: 0, chosenTo: -1 }
 
 interface Editing {
   readonly text: string
@@ -205,13 +263,17 @@ interface GridRowProps {
   readonly template: string
   /** Where the keyboard stands in this row, if it does. */
   readonly activeColumn: number | null
+  /** Columns of the chosen range in this row; the second below the first for none. */
+  readonly chosenFrom: number
+  readonly chosenTo: number
   readonly editing: Editing | null
   readonly onEditorClosed: (how: 'done' | 'left') => void
 }
 
 /** One row; drawn again only when something of it changes, so that scrolling draws only what comes into sight. */
 const GridRow = memo(function GridRow(props: GridRowProps) {
-  const { id, grid, row, start, template, activeColumn, editing, onEditorClosed } = props
+  const { id, grid, row, start, template, activeColumn, chosenFrom, chosenTo, editing, onEditorClosed } =
+    props
   return (
     <div
       role="row"
@@ -224,18 +286,19 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
     >
       {grid.columns.map(({ key, align }, column) => {
         const here = activeColumn === column
+        const isChosen = column >= chosenFrom && column <= chosenTo
         return (
           <div
             key={key}
             id={`${id}-${row}-${column}`}
             role="gridcell"
-            aria-selected={here}
+            aria-selected={here || isChosen}
             aria-colindex={column + 1}
             data-cell={key}
             data-row={row}
             className={`relative flex min-w-0 items-center px-1.5 leading-[26px] ${align === 'right' ? 'justify-end text-right' : ''} ${
               here ? 'z-10 outline-2 -outline-offset-2 outline-secondary' : ''
-            } ${grid.cellClass?.(row, column) ?? ''}`}
+            } ${isChosen ? 'bg-chosen!' : ''} ${grid.cellClass?.(row, column) ?? ''}`}
           >
             {here && editing ? (
               <CellEditor

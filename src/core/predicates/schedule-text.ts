@@ -1,0 +1,130 @@
+import { ALWAYS, type DailyWindow, type Schedule } from './when'
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** Days named by their first three letters, between blanks or commas; `null` when one is none. */
+export function readWeekdays(text: string): readonly number[] | null {
+  return readNames(text, DAYS)
+}
+
+export function writeWeekdays(weekdays: readonly number[]): string {
+  return weekdays.map((day) => DAYS[day - 1]).join(' ')
+}
+
+export function readMonths(text: string): readonly number[] | null {
+  return readNames(text, MONTHS)
+}
+
+export function writeMonths(months: readonly number[]): string {
+  return months.map((month) => MONTHS[month - 1]).join(' ')
+}
+
+/** `2027-03-01` or `2027-03-01 09:30`, in the store's time zone; `null` when empty, `undefined` when it is no date. */
+export function readLocal(text: string): string | null | undefined {
+  if (text === '') return null
+  const match = /^(\d{4}-\d{2}-\d{2})(?:[T ](\d{2}:\d{2}))?$/.exec(text)
+  if (!match) return undefined
+  const local = `${match[1]}T${match[2] ?? '00:00'}`
+  return new Date(`${local}Z`).toJSON()?.startsWith(local) ? local : undefined
+}
+
+export function writeLocal(local: string | null): string {
+  return local === null ? '' : local.replace('T00:00', '').replace('T', ' ')
+}
+
+/** `17:00-19:00`; `null` when empty, `undefined` when it is none. */
+export function readHours(text: string): DailyWindow | null | undefined {
+  if (text === '') return null
+  const match = /^([01]\d:[0-5]\d|2[0-3]:[0-5]\d)\s*[-–]\s*([01]\d:[0-5]\d|2[0-3]:[0-5]\d|24:00)$/.exec(text)
+  return match ? { from: match[1] as string, to: match[2] as string } : undefined
+}
+
+export function writeHours(hours: DailyWindow | null): string {
+  return hours ? `${hours.from}-${hours.to}` : ''
+}
+
+/** `Sat 10:00-12:00, Sun closed`: other hours on single weekdays; `null` when it cannot be read. */
+export function readOverrides(text: string): Schedule['overrides'] | null {
+  const overrides: Record<string, DailyWindow | null> = {}
+  for (const part of text
+    .split(',')
+    .map((each) => each.trim())
+    .filter(Boolean)) {
+    const [, name = '', rest = ''] = /^(\p{Letter}+)\s+(.+)$/u.exec(part) ?? []
+    const [day] = readWeekdays(name) ?? []
+    const hours = rest.toLowerCase() === 'closed' ? null : readHours(rest)
+    if (day === undefined || hours === undefined || (hours === null && rest.toLowerCase() !== 'closed'))
+      return null
+    overrides[day] = hours
+  }
+  return overrides
+}
+
+export function writeOverrides(overrides: Schedule['overrides']): string {
+  return Object.entries(overrides)
+    .map(([day, hours]) => `${DAYS[Number(day) - 1]} ${hours ? writeHours(hours) : 'closed'}`)
+    .join(', ')
+}
+
+/**
+ * A whole schedule as one line, its parts between semicolons: `from 2027-03-01 to 2027-06-01; Mar Apr; Mon Tue;
+ * 17:00-19:00; Sat 10:00-12:00, Sun closed`. Empty is always.
+ *
+ * Errors  the part that cannot be read.
+ * Holds   `parseScheduleText(scheduleText(schedule))` is `schedule`.
+ */
+export function parseScheduleText(
+  text: string,
+): { readonly ok: true; readonly value: Schedule } | { readonly ok: false; readonly part: string } {
+  let schedule: Schedule = ALWAYS
+  for (const part of text
+    .split(';')
+    .map((each) => each.trim())
+    .filter(Boolean)) {
+    const read = readPart(part)
+    if (!read) return { ok: false, part }
+    schedule = { ...schedule, ...read }
+  }
+  return { ok: true, value: schedule }
+}
+
+function readPart(part: string): Partial<Schedule> | null {
+  if (part.toLowerCase() === 'always') return {}
+  const window = /^(?:from\s+(\S+(?:\s+\d\S*)?))?\s*(?:(?:to|until)\s+(\S+(?:\s+\d\S*)?))?$/i.exec(part)
+  if (window && (window[1] || window[2])) {
+    const [from, to] = [readLocal(window[1] ?? ''), readLocal(window[2] ?? '')]
+    if (from === undefined || to === undefined) return null
+    return { ...(from !== null && { from }), ...(to !== null && { to }) }
+  }
+  const hours = readHours(part)
+  if (hours) return { hours }
+  const weekdays = readWeekdays(part)
+  if (weekdays) return { weekdays }
+  const months = readMonths(part)
+  if (months) return { months }
+  const overrides = readOverrides(part)
+  return overrides && { overrides }
+}
+
+export function scheduleText({ from, to, months, weekdays, hours, overrides }: Schedule): string {
+  const window = [...(from ? [`from ${writeLocal(from)}`] : []), ...(to ? [`to ${writeLocal(to)}`] : [])]
+  return [
+    window.join(' '),
+    writeMonths(months),
+    writeWeekdays(weekdays),
+    writeHours(hours),
+    writeOverrides(overrides),
+  ]
+    .filter((part) => part !== '')
+    .join('; ')
+}
+
+/** Names out of a few, between blanks or commas, by their first three letters. */
+function readNames(text: string, names: readonly string[]): readonly number[] | null {
+  const words = text.split(/[\s,]+/).filter(Boolean)
+  const numbers = words.map(
+    (word) => names.findIndex((each) => word.toLowerCase().startsWith(each.toLowerCase())) + 1,
+  )
+  return numbers.includes(0) ? null : [...new Set(numbers)].sort((left, right) => left - right)
+}
