@@ -1,4 +1,5 @@
-// `npm run bench:board`: the board over 5,000 variants, measured in a real browser, end to end.
+// `npm run bench:board`: the board over 5,000 variants, measured in a real browser, end to end; with `-- large` behind it
+// over 100,000 variants and 1,000,000 lines.
 import { RECORD_KINDS } from '@/core/issue/issue'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { openSteppe } from '@/server/engine/steppe'
@@ -7,9 +8,13 @@ import { type TestServer, withServer } from '@tests/browser/server'
 import { largeStore } from './large-store'
 import { median, milliseconds } from './measure'
 
-const SIZE = { variants: 5_000, lists: 24, accounts: 20, linesPerList: 60 }
+const LARGE = { variants: 100_000, lists: 1_000, accounts: 200, linesPerList: 1_000 }
+const USUAL = { variants: 5_000, lists: 24, accounts: 20, linesPerList: 60 }
+const SIZE = process.argv.includes('large') ? LARGE : USUAL
 const EDITS = 15
 const SCROLLS = 60
+const JUMPS = 15
+const SCRUBS = 15
 
 async function fill(data: string): Promise<void> {
   const steppe = await openSteppe(data)
@@ -27,6 +32,8 @@ async function fill(data: string): Promise<void> {
 }
 
 async function main(): Promise<void> {
+  // As the start script sets it for the machine: a million lines are a large heap.
+  process.env['NODE_OPTIONS'] = '--max-old-space-size=8192 --max-semi-space-size=64'
   await withServer(measureBoard, fill)
 }
 
@@ -74,12 +81,57 @@ async function measureBoard(server: TestServer): Promise<void> {
     return times
   }, SCROLLS)
 
-  console.log(`Board of ${SIZE.variants} variants and 13 buyers, in Chromium, end to end`)
+  // Far away, where no row has been read yet: until the last of them is there.
+  const jumps = await page.locator('[role=grid]').evaluate(async (grid, count) => {
+    const times: number[] = []
+    for (let jump = 1; jump <= count; jump += 1) {
+      const start = performance.now()
+      grid.scrollTop = (grid.scrollHeight / (count + 1)) * jump
+      await new Promise(requestAnimationFrame)
+      do await new Promise(requestAnimationFrame)
+      while ([...grid.querySelectorAll('[data-cell=name]')].some((cell) => cell.textContent === '…'))
+      times.push(performance.now() - start)
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
+    return times
+  }, JUMPS)
+
+  // One step of a scrubbed quantity, from the key to the rows of the answer drawn.
+  const scrubs = await page
+    .getByRole('slider', { name: 'Move through quantities' })
+    .evaluate(async (slider, count) => {
+      const times: number[] = []
+      for (let quantity = 2; quantity < 2 + count; quantity += 1) {
+        const start = performance.now()
+        slider.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }))
+        while (
+          !performance
+            .getEntriesByType('resource')
+            .some(({ name }) => name.includes('/api/board?') && name.includes(`buying=${quantity}&`))
+        )
+          await new Promise(requestAnimationFrame)
+        await new Promise(requestAnimationFrame)
+        times.push(performance.now() - start)
+        performance.clearResourceTimings()
+        await new Promise((resolve) => setTimeout(resolve, 60))
+      }
+      return times
+    }, SCRUBS)
+
+  console.log(
+    `Board of ${SIZE.variants} variants, ${SIZE.lists * SIZE.linesPerList} lines and 13 buyers, in Chromium, end to end`,
+  )
   console.log(
     `an edit, Enter to changed cell   ${milliseconds(median(edits))} (slowest ${milliseconds(Math.max(...edits))})`,
   )
   console.log(
     `scrolling by a page, to drawn    ${milliseconds(median(frames))} (slowest ${milliseconds(Math.max(...frames))})`,
+  )
+  console.log(
+    `a jump to rows not read yet      ${milliseconds(median(jumps))} (slowest ${milliseconds(Math.max(...jumps))})`,
+  )
+  console.log(
+    `a step of a scrubbed quantity    ${milliseconds(median(scrubs))} (slowest ${milliseconds(Math.max(...scrubs))})`,
   )
   await browser.close()
 }

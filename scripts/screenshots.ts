@@ -56,6 +56,21 @@ const SHOTS: readonly Shot[] = [
     path: '/price-lists/bee-farm-level?as=group:bee-farms',
     act: (page) => cell(page, 'WF-BR-W100', 'price').click(),
   },
+  { name: 'compare', path: '/compare?as=account:fennmoor&in=frames' },
+  {
+    name: 'import',
+    path: '/import',
+    act: async (page) => {
+      await page.locator('[data-ready=true]').waitFor()
+      await page.setInputFiles('input[type=file]', {
+        name: 'spring-prices.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(IMPORTED),
+      })
+      await page.getByRole('button', { name: 'Look at what changes' }).click()
+      await page.getByRole('tab', { name: /Changed/ }).click()
+    },
+  },
   { name: 'buyer', path: '/accounts/fennmoor' },
   { name: 'contract', path: '/contracts/C-104' },
   { name: 'currency', path: '/currencies/GBP' },
@@ -64,6 +79,18 @@ const SHOTS: readonly Shot[] = [
   { name: 'shop-category', path: '/look-as-buyer?as=group:club&page=/shop/category/jars' },
   { name: 'shop-product', path: '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR' },
 ]
+
+/** A file with something of everything: new, changed, the same, and wrong. */
+const IMPORTED = [
+  'SKU,Name,Category,Base price,Cost',
+  'FR-BR-PF,,,26.50,13.40',
+  'FR-BR-PA,,,34.90,',
+  'TL-JT-YL,,,11.50,4.95',
+  'HV-STRAP-2,Long hive strap,Hives,9.80,3.10',
+  'HV-GATE,Entrance gate,Hives > Entrances,12.40,5.20',
+  'FR-BR-XX,,,29.00,',
+  'HV-SP,,,12.9O,',
+].join('\n')
 
 const FOLDER = 'docs/screenshots'
 

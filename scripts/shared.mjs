@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import { totalmem } from 'node:os'
 import { fileURLToPath } from 'node:url'
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)))
@@ -68,13 +69,19 @@ export function serving({ data, port, demo, reset = false }) {
     environment: {
       ...ENVIRONMENT,
       NEXT_MANUAL_SIG_HANDLE: '1',
-      // A large store is a large heap: with more room for what is young, less of it is looked through again and again.
-      NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --max-semi-space-size=64`.trim(),
+      // A large store is a large heap: most of the machine's memory may be it, and with more room for what is young,
+      // less of it is looked through again and again.
+      NODE_OPTIONS:
+        `${process.env.NODE_OPTIONS ?? ''} --max-old-space-size=${heapMegabytes()} --max-semi-space-size=64`.trim(),
       STEPPE_DATA: data,
       ...(demo ? { STEPPE_DEMO: '1' } : {}),
       ...(reset ? { STEPPE_RESET: '1' } : {}),
     },
   }
+}
+
+function heapMegabytes() {
+  return Math.floor((totalmem() / 2 ** 20) * 0.6)
 }
 
 /** Resolves when the server answers; rejects when `hasEnded` says that it never will. */

@@ -32,6 +32,25 @@ const VIEWS: readonly (readonly [
     '/price-lists/bee-farm-level',
     (page) => page.getByRole('button', { name: /Who the list is for/ }).click(),
   ],
+  ['compare', '/compare?as=account:fennmoor&find=FR-BR', null],
+  ['account', '/accounts/fennmoor', null],
+  ['contract', '/contracts/C-104', null],
+  ['currency', '/currencies/GBP', null],
+  ['new adjustment', '/adjustments/new', null],
+  [
+    'import',
+    '/import',
+    async (page) => {
+      await page.locator('[data-ready=true]').waitFor()
+      await page.setInputFiles('input[type=file]', {
+        name: 'few.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from('SKU,Name,Price\nFR-BR-PF,,x\nFR-BR-PA,,31\n'),
+      })
+      await page.getByRole('button', { name: 'Look at what changes' }).click()
+      await page.getByRole('button', { name: /^Import \d/ }).waitFor()
+    },
+  ],
   ['shop', '/shop', null],
   ['shop category', '/shop/category/jars', null],
   ['shop product', '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR', null],

@@ -1,4 +1,5 @@
 import { quantityUnits } from '@/core/engine/compiled-line'
+import { findPrice } from '@/core/engine/find-price'
 import { openSituation } from '@/core/engine/open-situation'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
@@ -83,4 +84,39 @@ test('a column asked again is the same one, until the store changes', () => {
   const number = after.index.numberOf.get(flat.id) as number
   expect(column.prices[number]).toBe(2590)
   expect(priceColumn(after, situationAt(after, guest, at), 1000).prices[number]).toBe(2600)
+})
+
+test('after an edit both stores answer, the one before as before, however often they are asked in turn', () => {
+  fc.assert(
+    fc.property(randomStore, fc.constantFrom(...INSTANTS), fc.nat(), (store, at, seed) => {
+      const lines = [...store['price-line'].values()]
+      const line = lines[seed % Math.max(1, lines.length)]
+      if (!line) return
+      const method = { kind: 'fixed', amount: decimal('7.77') } as const
+      const edited = { ...line, breaks: [{ from: decimal(0), method }] }
+      const changes: Change[] =
+        seed % 3 === 0
+          ? [{ kind: 'price-line', id: line.id, before: line, after: null }]
+          : [{ kind: 'price-line', id: line.id, before: line, after: edited }]
+      const before = prepare(store)
+      const pricesOf = (prepared: PreparedStore) =>
+        EVERY_BUYER.map((buyer) => [
+          ...computeColumn(prepared, situationAt(prepared, buyer, at), 1000).prices,
+        ])
+      const [was, is] = [pricesOf(before), pricesOf(prepare(applyChanges(store, changes)))]
+      const after = refresh(before, applyChanges(store, changes), changes)
+      for (let turn = 0; turn < 2; turn += 1) {
+        expect(pricesOf(after)).toEqual(is)
+        expect(pricesOf(before)).toEqual(was)
+      }
+      for (const buyer of EVERY_BUYER) {
+        for (const prepared of [after, before, after]) {
+          const situation = situationAt(prepared, buyer, at)
+          const single = prepared.index.items.map((_, number) => findPrice(prepared, situation, number).units)
+          expect(single).toEqual([...computeColumn(prepared, situation, 1000).prices])
+        }
+      }
+    }),
+    { numRuns: 80 },
+  )
 })

@@ -3,7 +3,7 @@
 import { useFrame } from '@/ui/frame/frame-context'
 import { serializeVantage } from '@/ui/frame/vantage-url'
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react'
-import { useRouter } from 'next/navigation'
+import { usePathname, useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { type Measure, MEASURES } from './board-measures'
 import { type BoardFilter, COVERAGES, serializeBoardFilter } from './board-url'
@@ -12,6 +12,7 @@ import { ColumnsWord } from './columns-word'
 import type { useBoard } from './use-board'
 
 interface BoardToolbarProps {
+  readonly title: string
   readonly view: BoardView
   readonly filter: BoardFilter
   readonly measure: Measure
@@ -23,14 +24,15 @@ interface BoardToolbarProps {
 const REST = 250
 
 /** What the board shows, and of what. */
-export function BoardToolbar({ view, filter, measure, onMeasure, board }: BoardToolbarProps) {
+export function BoardToolbar({ title, view, filter, measure, onMeasure, board }: BoardToolbarProps) {
   const { vantage } = useFrame()
   const router = useRouter()
+  const path = usePathname()
   const [text, setText] = useState(filter.text)
 
   function show(next: BoardFilter): void {
     const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(next)])
-    router.replace(`/board${fields.size > 0 ? `?${fields}` : ''}`, { scroll: false })
+    router.replace(`${path}${fields.size > 0 ? `?${fields}` : ''}`, { scroll: false })
   }
   useEffect(() => {
     if (text.trim() === filter.text) return
@@ -40,7 +42,7 @@ export function BoardToolbar({ view, filter, measure, onMeasure, board }: BoardT
 
   return (
     <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 px-6 pt-3 pb-1">
-      <h1 className="text-xl leading-7 font-semibold">Board</h1>
+      <h1 className="text-xl leading-7 font-semibold">{title}</h1>
       <label className="flex items-baseline gap-1.5 text-soft">
         Showing
         <select

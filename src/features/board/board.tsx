@@ -32,6 +32,7 @@ import { rangeFigures, type RangePrice } from './range-figures'
 import { useBoard } from './use-board'
 
 interface BoardProps {
+  readonly title: 'Board' | 'Compare'
   readonly view: BoardView
   readonly filter: BoardFilter
 }
@@ -40,7 +41,7 @@ interface BoardProps {
 const WIDE_COLUMNS = 4
 
 /** What each kind of buyer sees and pays, side by side. */
-export function Board({ view, filter }: BoardProps) {
+export function Board({ title, view, filter }: BoardProps) {
   const { vantage, showTrace, setVantage } = useFrame()
   const [measure, setMeasure] = useState<Measure>('price')
   const [at, setAt] = useState({ row: 0, column: 0 })
@@ -216,8 +217,15 @@ export function Board({ view, filter }: BoardProps) {
   }
 
   return (
-    <section className="flex min-h-0 flex-1 flex-col" data-ready={board.ready} aria-label="Board">
-      <BoardToolbar view={view} filter={filter} measure={measure} onMeasure={setMeasure} board={board} />
+    <section className="flex min-h-0 flex-1 flex-col" data-ready={board.ready} aria-label={title}>
+      <BoardToolbar
+        title={title}
+        view={view}
+        filter={filter}
+        measure={measure}
+        onMeasure={setMeasure}
+        board={board}
+      />
       <FirstLook />
       <div className="flex min-h-0 flex-1 flex-col px-4">
         <DataGrid

@@ -30,7 +30,9 @@ export function PastePanel({ plan, onApply, onClose }: PastePanelProps) {
       aria-label="Pasted figures"
       className="mx-4 border border-accent bg-warning px-3 py-2 text-warning-content"
       onKeyDown={(event) => {
-        if (event.key === 'Escape') onClose()
+        if (event.key !== 'Escape') return
+        event.stopPropagation()
+        onClose()
       }}
     >
       <h2 className="font-semibold">Pasted: {size}</h2>

@@ -11,7 +11,8 @@ export function CoverageSection({
   readonly isOn: boolean
 }) {
   const { of, priced, decided, kinds, never, branches } = coverage
-  const share = (part: number, whole: number) => `${Math.round((part / Math.max(1, whole)) * 100)} %`
+  // Nearly all of it is not all of it.
+  const share = (part: number, whole: number) => `${Math.floor((part / Math.max(1, whole)) * 100)} %`
   return (
     <section className="px-6 pt-4" aria-label="How much of the catalogue it prices">
       <h2 className="pb-1 text-xs font-semibold">How much of the catalogue</h2>
@@ -20,7 +21,7 @@ export function CoverageSection({
         of them
         {kinds === 0
           ? ': nobody it is for buys here.'
-          : ` for somebody, of ${kinds} ${kinds === 1 ? 'kind' : 'kinds'} of buyers it is for.`}
+          : ` for somebody among the ${kinds === 1 ? 'one kind' : `${kinds} kinds`} of buyers it is for.`}
         {!isOn && ' It is switched off, so it decides nothing now.'}
         {isOn && never.count > 0 && (
           <span className="text-accent">

@@ -78,15 +78,17 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
             </div>
           )
         })}
+      </div>
+      <footer className="sticky -bottom-8 -mx-6 -mb-8 flex items-center gap-4 border-t border-base-300 bg-base-100 px-6 py-2">
+        <button type="submit" className="btn btn-primary btn-sm" disabled={busy}>
+          Create
+        </button>
         {problem && (
           <p role="alert" className="text-error">
             {problem}
           </p>
         )}
-        <button type="submit" className="btn mt-2 self-start btn-primary btn-sm" disabled={busy}>
-          Create
-        </button>
-      </div>
+      </footer>
     </form>
   )
 }

@@ -138,7 +138,10 @@ export function DataGrid(props: DataGridProps) {
       return goTo(next, 'keyboard', event.shiftKey && props.copyText ? anchor : next)
     }
     if (control) return
-    if (event.key === 'Escape' && !isSingleCell(range)) return goTo(active, 'keyboard')
+    if (event.key === 'Escape' && !isSingleCell(range)) {
+      event.stopPropagation()
+      return goTo(active, 'keyboard')
+    }
     let taken = true
     if (event.key === 'Enter' || event.key === 'F2') {
       taken = props.onToggle?.(active.row) || startEditing(active, null)

@@ -16,5 +16,5 @@ export default async function BoardPage({ searchParams }: BoardPageProps) {
   const vantage = parseVantage(fields)
   const filter = parseBoardFilter(fields)
   const view = loadBoard(await lookFrom(vantage), filter)
-  return <Board view={view} filter={filter} />
+  return <Board title="Board" view={view} filter={filter} />
 }

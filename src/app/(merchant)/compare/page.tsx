@@ -1,0 +1,25 @@
+import { Board } from '@/features/board/board'
+import { parseBoardFilter } from '@/features/board/board-url'
+import { comparedColumns } from '@/features/board/compared-columns'
+import { loadBoard } from '@/features/board/load-board'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Compare' }
+
+interface ComparePageProps {
+  readonly searchParams: Promise<Record<string, string>>
+}
+
+/** Two vantages side by side over the same products; more can be held beside them. */
+export default async function ComparePage({ searchParams }: ComparePageProps) {
+  const fields = new URLSearchParams(await searchParams)
+  const vantage = parseVantage(fields)
+  const outlook = await lookFrom(vantage)
+  const chosen = parseBoardFilter(fields)
+  const columns =
+    chosen.columns.length > 0 ? chosen.columns : comparedColumns(outlook.prepared.store, vantage)
+  const filter = { ...chosen, columns }
+  return <Board title="Compare" view={loadBoard(outlook, filter)} filter={filter} />
+}

@@ -1,0 +1,82 @@
+import type { Locator, Page } from 'playwright-core'
+import { cell, eachTestInItsOwnWindow, openBoard, reads } from './browser'
+
+jest.setTimeout(90_000)
+
+const here = eachTestInItsOwnWindow()
+let page: Page
+beforeEach(() => {
+  page = here.page
+})
+
+async function dragOver(from: Locator, to: Locator): Promise<void> {
+  const [start, end] = [await from.boundingBox(), await to.boundingBox()]
+  if (!start || !end) throw new Error('no cells to drag over')
+  await page.mouse.move(start.x + 10, start.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(end.x + 10, end.y + 10, { steps: 6 })
+  await page.mouse.up()
+}
+
+test('a range has its figures, goes to a spreadsheet and comes back changed, seen before it is written', async () => {
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write'])
+  await openBoard(page, '?find=frame+nails')
+  const base = cell(page, 'Frame nails', 'base')
+  const farms = cell(page, 'Frame nails', 'group:bee-farms')
+  await dragOver(cell(page, 'Frame nails', 'group:club'), farms)
+  await page.getByText(/^.*prices · from .* mean .* mean margin/).waitFor()
+  await page.keyboard.press('Control+c')
+  const copied = await page.evaluate(() => navigator.clipboard.readText())
+  expect(copied.split('\t')).toHaveLength(2)
+  expect(copied.split('\t')[1]).toBe(
+    await farms.textContent().then((text) => text?.replace(/[A-Z≈]/g, '').trim()),
+  )
+
+  const before = (await base.textContent())?.trim() as string
+  await base.click()
+  await page.evaluate(() => navigator.clipboard.writeText('nonsense'))
+  await page.keyboard.press('Control+v')
+  await page.getByText('Pasted: 0 figures change, 1 cannot be pasted').waitFor()
+  await page.keyboard.press('Escape')
+  await base.click()
+  await page.evaluate(() => navigator.clipboard.writeText('€ 77,70'))
+  await page.keyboard.press('Control+v')
+  await page.getByText('Pasted: 1 figure changes').waitFor()
+  await reads(base, before)
+  await page.getByRole('button', { name: 'Change it' }).click()
+  await reads(base, '77.70')
+  await page.keyboard.press('Control+z')
+  await reads(base, before)
+})
+
+test('scrubbing a quantity shows its prices on the way, and stays where it is let go', async () => {
+  await openBoard(page, '?find=foundation')
+  const target = page.locator('[data-cell="group:bee-farms"]').filter({ hasText: /\d/ }).first()
+  const one = await target.textContent()
+  const handle = page.getByRole('slider', { name: 'Move through quantities' })
+  const box = await handle.boundingBox()
+  if (!box) throw new Error('no handle')
+  await page.mouse.move(box.x + 5, box.y + 5)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 5 + 60 * 5, box.y + 5, { steps: 12 })
+  // Not let go yet: the address still says one piece.
+  expect(page.url()).not.toContain('buying=')
+  for (let tries = 0; (await target.textContent()) === one; tries += 1) {
+    if (tries > 100) throw new Error('no price followed the quantity')
+    await page.waitForTimeout(50)
+  }
+  await page.mouse.up()
+  await page.waitForURL(/buying=61/)
+  await page.getByLabel('Quantity bought').waitFor()
+  expect(await page.getByLabel('Quantity bought').inputValue()).toBe('61')
+})
+
+test('days go by under the arrow keys: the list of the spring is seen when it starts', async () => {
+  await openBoard(page, '')
+  const days = page.getByRole('slider', { name: 'Move through days' })
+  await days.focus()
+  for (let step = 0; step < 13; step += 1) await page.keyboard.press('PageUp')
+  await page.waitForURL(/on=20\d\d-/)
+  const shown = await page.getByTestId('vantage').textContent()
+  expect(shown).toMatch(/20\d\d, \d\d:\d\d/)
+})

@@ -1,0 +1,114 @@
+import { decimal } from '@/core/decimal/decimal'
+import { editableCell, planPaste } from '@/features/board/board-edits'
+import { layOutRows } from '@/features/board/board-rows'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
+import { loadBoard } from '@/features/board/load-board'
+import { rangeFigures } from '@/features/board/range-figures'
+import { parseBoardFilter } from '@/features/board/board-url'
+import { lookAs } from '@tests/fixtures/demo-outlook'
+
+const view = loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams()))
+const rows = layOutRows(view.counts, new Set())
+const rowAt = (row: number) => {
+  const place = rows[row]
+  const product = place && view.firstBlock[place.product]
+  return { place, product, variant: place?.kind === 'variant' ? product?.variants[place.variant] : undefined }
+}
+const [BASE, GUEST, CLUB] = [1, 3, 3 + view.columns.findIndex(({ title }) => title === 'Club members')]
+const ownBase = rows.findIndex(
+  (_, row) => rowAt(row).variant?.ownBase && rowAt(row).place?.kind === 'variant',
+)
+const cellAt = (row: number, column: number) => editableCell(view, rowAt(row), column)
+
+test('a base price goes to the variant that has its own, else to what it is taken over from', () => {
+  expect(cellAt(ownBase, BASE)?.edit('9')).toMatchObject({ record: 'variant', typed: '9' })
+  const product = rows.findIndex(({ kind }) => kind === 'product')
+  expect(cellAt(product, BASE)?.edit('9')).toMatchObject({ record: 'product' })
+})
+
+test('a buyer’s price goes into their own list; who has none is not edited', () => {
+  expect(cellAt(ownBase, CLUB)?.edit('9')).toMatchObject({ kind: 'list-price', from: { as: 'group:club' } })
+  expect(cellAt(ownBase, GUEST)).toBeNull()
+})
+
+test('nothing of the past is edited', () => {
+  expect(editableCell({ ...view, live: false }, rowAt(ownBase), BASE)).toBeNull()
+})
+
+describe('a pasted block', () => {
+  const paste = (...cells: readonly (readonly [number, string])[]) =>
+    planPaste(
+      view,
+      cells.map(([column, text]) => ({ row: ownBase, column, text })),
+      rowAt,
+    )
+  const current = cellAt(ownBase, BASE)?.current ?? decimal(0)
+
+  test('says what each figure was and becomes, and what is the same already', () => {
+    const plan = paste([BASE, '1,234.50'], [CLUB, '€ 9.90'])
+    expect(plan.changes.map(({ before, after }) => [before, after])).toEqual([
+      [current, '1234.5'],
+      [cellAt(ownBase, CLUB)?.current, '9.9'],
+    ])
+    expect(paste([BASE, current])).toMatchObject({ changes: [], unchanged: 1, problems: [] })
+  })
+
+  test('may be written with commas, and in expressions', () => {
+    expect(paste([BASE, '12,50'], [CLUB, '9,90']).changes.map(({ after }) => after)).toEqual(['12.5', '9.9'])
+    expect(paste([BASE, '+1']).changes).toHaveLength(1)
+  })
+
+  test('leaves cells where nothing was pasted', () => {
+    expect(paste([BASE, '']).changes).toEqual([])
+  })
+
+  test('names what cannot be, and keeps the rest', () => {
+    const plan = paste([GUEST, '5'], [BASE, 'cheap'], [0, 'Name'], [2, '4'], [CLUB, '9.90'])
+    expect(plan.changes).toHaveLength(1)
+    expect(plan.problems.map(({ problem }) => problem)).toEqual([
+      'This buyer has no price list of their own. Edit the base price instead.',
+      expect.stringContaining('“cheap” is not a price.'),
+      'Names are not edited here.',
+      'Costs are edited on the product’s sheet, or imported.',
+    ])
+  })
+
+  test('of too many figures is refused as a whole', () => {
+    const cells = Array.from({ length: 2_001 }, () => ({ row: ownBase, column: BASE, text: '77' }))
+    expect(planPaste(view, cells, rowAt)).toMatchObject({ changes: [], problems: [{ label: 'Pasted' }] })
+  })
+})
+
+describe('figures of a range', () => {
+  const price = (amount: string, cost: string | null, currency = 'EUR') => ({
+    amount: decimal(amount),
+    cost: cost === null ? null : decimal(cost),
+    currency,
+  })
+
+  test('count, ends, mean and mean margin, of the prices whose cost is known', () => {
+    // Margins 50 % and 20 %: (10 − 5) ÷ 10 and (20 − 16) ÷ 20.
+    expect(rangeFigures([price('20', '16'), price('10', '5'), price('12', null)], 2)).toEqual({
+      count: 3,
+      least: '10',
+      most: '20',
+      mean: '14',
+      meanMargin: '35',
+    })
+  })
+
+  test('prices of several currencies have no mean', () => {
+    expect(rangeFigures([price('20', null), price('10', null, 'GBP')], 2)?.mean).toBeNull()
+  })
+
+  test('a range without prices has no figures', () => expect(rangeFigures([], 2)).toBeNull())
+})
+
+test('the board looked at from elsewhere keeps its rows, so that scrubbing changes figures alone', () => {
+  const later = loadBoard(
+    lookAs('guest', { ...DEFAULT_VANTAGE, buying: 40 }),
+    parseBoardFilter(new URLSearchParams()),
+  )
+  expect(later.counts).toEqual(view.counts)
+  expect(later.firstBlock.map(({ id }) => id)).toEqual(view.firstBlock.map(({ id }) => id))
+})
