@@ -14,13 +14,13 @@ describe('what machines and links may ask', () => {
   })
 
   test.each(['-1', '1.5', 'two'])('block %s of the board is refused, naming it', async (block) => {
-    const response = await get(`/api/board?block=${block}`)
+    const response = await get(`/api/board?from=${block}`)
     expect(response.status).toBe(400)
     expect(((await response.json()) as { error: string }).error).toContain(`“${block}”`)
   })
 
   test('a block beyond the end is empty, a buyer who is not there is a guest', async () => {
-    expect(await (await get('/api/board?block=99')).json()).toEqual([])
+    expect(await (await get('/api/board?from=4000')).json()).toEqual([])
     const [guest, nobody] = await Promise.all([
       get('/api/board?find=FR-BR'),
       get('/api/board?find=FR-BR&as=group:nobody'),

@@ -34,7 +34,7 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
       if (reading.blocks.has(block)) return
       reading.blocks.add(block)
       const asOf = version.current
-      const products = await fetchBlock(vantage, filter, block)
+      const products = await fetchProducts(vantage, filter, { from: block * BLOCK_SIZE, count: BLOCK_SIZE })
       if (!products) return void reading.blocks.delete(block)
       if (asked.current !== reading) return
       // Rows asked for before a change and read after it would put old figures back.
@@ -89,7 +89,8 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
     return [rows[first]?.product ?? 0, rows[last]?.product ?? 0]
   })
   const productAt = (product: number) =>
-    (passing ?? blocks).get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
+    passing?.products[product - passing.from] ??
+    blocks.get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
   return { rows, productAt, onVisible, applyPatch, toggle, setAllClosed, anyClosed: closed.size > 0 }
 }
 
@@ -102,8 +103,8 @@ function usePassingRows(
   filter: BoardFilter,
   scrubbed: Vantage | null,
   inSight: () => readonly [from: number, to: number],
-): BoardBlocks | null {
-  const [passing, setPassing] = useState<{ view: BoardView; blocks: BoardBlocks } | null>(null)
+): PassingRows | null {
+  const [passing, setPassing] = useState<(PassingRows & { readonly view: BoardView }) | null>(null)
   const wanted = useRef<Vantage | null>(null)
   const isAsking = useRef(false)
   const sight = useRef(inSight)
@@ -118,30 +119,31 @@ function usePassingRows(
       while (wanted.current) {
         const vantage = wanted.current
         const [from, to] = sight.current()
-        const numbers = []
-        for (let block = Math.floor(from / BLOCK_SIZE); block <= Math.floor(to / BLOCK_SIZE); block += 1)
-          numbers.push(block)
-        const read = await Promise.all(
-          numbers.map(async (block) => [block, await fetchBlock(vantage, filter, block)] as const),
-        )
-        const blocks = read.flatMap(([block, products]) => (products ? [[block, products] as const] : []))
-        if (wanted.current) setPassing({ view, blocks: new Map(blocks) })
+        const products = await fetchProducts(vantage, filter, { from, count: to - from + 1 })
+        if (wanted.current && products) setPassing({ view, from, products })
         if (wanted.current === vantage) break
       }
       isAsking.current = false
     }
     void follow()
   }, [scrubbed, view, filter])
-  return scrubbed && passing?.view === view ? passing.blocks : null
+  return scrubbed && passing?.view === view ? passing : null
 }
 
-async function fetchBlock(
+/** Products from one on, as they are where somebody scrubs past. */
+interface PassingRows {
+  readonly from: number
+  readonly products: readonly BoardProduct[]
+}
+
+async function fetchProducts(
   vantage: Vantage,
   filter: BoardFilter,
-  block: number,
+  { from, count }: { readonly from: number; readonly count: number },
 ): Promise<readonly BoardProduct[] | null> {
   const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(filter)])
-  fields.set('block', String(block))
+  fields.set('from', String(from))
+  fields.set('count', String(count))
   const response = await fetch(`/api/board?${fields}`)
   return response.ok ? ((await response.json()) as readonly BoardProduct[]) : null
 }

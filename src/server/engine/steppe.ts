@@ -58,7 +58,7 @@ export async function openSteppe(
     close,
     revisions,
     prepared: store.settings.size > 0 ? prepare(store) : null,
-    lastChangeSet: Math.max(0, ...revisions.values(), await lastChangeSetId(database)),
+    lastChangeSet: await lastChangeSetId(database),
     past: new Map(),
     writing: Promise.resolve(),
   }

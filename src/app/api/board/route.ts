@@ -5,16 +5,20 @@ import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { type NextRequest, NextResponse } from 'next/server'
 
-/** Rows of the board, a block of products at a time. */
+const MOST_PRODUCTS = 400
+
+/** Rows of the board: `count` products from one on. */
 export async function GET(request: NextRequest): Promise<NextResponse> {
   const fields = request.nextUrl.searchParams
-  const block = Number(fields.get('block') ?? '0')
-  if (!Number.isSafeInteger(block) || block < 0) {
-    return NextResponse.json(
-      { error: `block “${fields.get('block')}” is not a whole number from 0` },
-      { status: 400 },
-    )
+  const numbers = { from: 0, count: BLOCK_SIZE }
+  for (const name of ['from', 'count'] as const) {
+    const text = fields.get(name)
+    const number = text === null ? numbers[name] : Number(text)
+    if (!Number.isSafeInteger(number) || number < 0)
+      return NextResponse.json({ error: `${name} “${text}” is not a whole number from 0` }, { status: 400 })
+    numbers[name] = number
   }
   const outlook = await lookFrom(parseVantage(fields))
-  return NextResponse.json(loadBoardBlock(outlook, parseBoardFilter(fields), block * BLOCK_SIZE, BLOCK_SIZE))
+  const count = Math.min(numbers.count, MOST_PRODUCTS)
+  return NextResponse.json(loadBoardBlock(outlook, parseBoardFilter(fields), numbers.from, count))
 }
