@@ -20,10 +20,10 @@ async function dragOver(from: Locator, to: Locator): Promise<void> {
 
 test('a range has its figures, goes to a spreadsheet and comes back changed, seen before it is written', async () => {
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write'])
-  await openBoard(page, '?find=frame+nails')
-  const base = cell(page, 'Frame nails', 'base')
-  const farms = cell(page, 'Frame nails', 'group:bee-farms')
-  await dragOver(cell(page, 'Frame nails', 'group:club'), farms)
+  await openBoard(page, '?find=FR-BR')
+  const base = cell(page, 'Pine, flat-packed, 10', 'base')
+  const farms = cell(page, 'Pine, flat-packed, 10', 'group:bee-farms')
+  await dragOver(cell(page, 'Pine, flat-packed, 10', 'group:club'), farms)
   await page.getByText(/^.*prices · from .* mean .* mean margin/).waitFor()
   await page.keyboard.press('Control+c')
   const copied = await page.evaluate(() => navigator.clipboard.readText())
@@ -71,7 +71,7 @@ test('scrubbing a quantity shows its prices on the way, and stays where it is le
   expect(await page.getByLabel('Quantity bought').inputValue()).toBe('61')
 })
 
-test('days go by under the arrow keys: the list of the spring is seen when it starts', async () => {
+test('days go by under the arrow keys, and the address follows when they rest', async () => {
   await openBoard(page, '')
   const days = page.getByRole('slider', { name: 'Move through days' })
   await days.focus()
