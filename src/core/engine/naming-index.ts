@@ -70,6 +70,13 @@ export function nextStep(
 ): number {
   const { naming, stepOf, unsure, planSteps } = reach
   const { starts, lists, places } = naming
+  const start = starts[number] as number
+  const end = starts[number + 1] as number
+  // Where more lists name the item than the ladder has steps, going down the steps is the shorter way.
+  if (end - start > ladder.length) {
+    reach.place = UNSEARCHED
+    return from
+  }
   let next = ladder.length
   let place = -1
   if (number < index.variantCount) {
@@ -79,8 +86,7 @@ export function nextStep(
     // Behind the first list that speaks of the signature nothing is known: the steps are asked one by one.
     next = planned < from ? from : planned
   }
-  const end = starts[number + 1] as number
-  for (let at = starts[number] as number; at < end; at += 1) {
+  for (let at = start; at < end; at += 1) {
     const step = stepOf[lists[at] as number] as number
     if (step < from || step > next) continue
     next = step

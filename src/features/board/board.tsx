@@ -239,6 +239,10 @@ export function Board({ title, view, filter }: BoardProps) {
               : String(row)
           }}
           renderCell={renderCell}
+          rowContent={(row) => {
+            const { place, product } = find(row)
+            return [place, product, measure, view, filter, vantage]
+          }}
           rowClass={(row) => (rows[row]?.kind === 'product' ? 'font-semibold' : '')}
           cellClass={(row, column) =>
             cellTint(rows[row]?.kind === 'variant', column, isLooked(view.columns[column - FIXED_COLUMNS]))

@@ -84,13 +84,12 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
     [view.counts],
   )
 
-  const passing = usePassingRows(view, filter, scrubbed, () => {
+  const standing = (product: number) => blocks.get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
+  const passing = usePassingRows(view, filter, scrubbed, standing, () => {
     const { first, last } = visible.current
     return [rows[first]?.product ?? 0, rows[last]?.product ?? 0]
   })
-  const productAt = (product: number) =>
-    passing?.products[product - passing.from] ??
-    blocks.get(Math.floor(product / BLOCK_SIZE))?.[product % BLOCK_SIZE]
+  const productAt = (product: number) => passing?.products[product - passing.from] ?? standing(product)
   return { rows, productAt, onVisible, applyPatch, toggle, setAllClosed, anyClosed: closed.size > 0 }
 }
 
@@ -102,14 +101,16 @@ function usePassingRows(
   view: BoardView,
   filter: BoardFilter,
   scrubbed: Vantage | null,
+  standing: (product: number) => BoardProduct | undefined,
   inSight: () => readonly [from: number, to: number],
 ): PassingRows | null {
   const [passing, setPassing] = useState<(PassingRows & { readonly view: BoardView }) | null>(null)
   const wanted = useRef<Vantage | null>(null)
   const isAsking = useRef(false)
-  const sight = useRef(inSight)
+  const around = useRef({ inSight, shown: standing })
   useEffect(() => {
-    sight.current = inSight
+    const shown = (product: number) => passing?.products[product - passing.from] ?? standing(product)
+    around.current = { inSight, shown }
   })
   useEffect(() => {
     wanted.current = scrubbed
@@ -118,9 +119,12 @@ function usePassingRows(
       isAsking.current = true
       while (wanted.current) {
         const vantage = wanted.current
-        const [from, to] = sight.current()
+        const [from, to] = around.current.inSight()
         const products = await fetchProducts(vantage, filter, { from, count: to - from + 1 })
-        if (wanted.current && products) setPassing({ view, from, products })
+        if (wanted.current && products) {
+          const { shown } = around.current
+          setPassing({ view, from, products: products.map((each, at) => sameOr(shown(from + at), each)) })
+        }
         if (wanted.current === vantage) break
       }
       isAsking.current = false
@@ -128,6 +132,11 @@ function usePassingRows(
     void follow()
   }, [scrubbed, view, filter])
   return scrubbed && passing?.view === view ? passing : null
+}
+
+/** A product that says the same stays the one it was, so that its rows need not be drawn again. */
+function sameOr(shown: BoardProduct | undefined, read: BoardProduct): BoardProduct {
+  return shown && JSON.stringify(shown) === JSON.stringify(read) ? shown : read
 }
 
 /** Products from one on, as they are where somebody scrubs past. */

@@ -41,6 +41,8 @@ interface DataGridProps {
   readonly renderCell: (row: number, column: number) => ReactNode
   readonly cellClass?: (row: number, column: number) => string
   readonly rowClass?: (row: number) => string
+  /** All that what a row shows is made of: while none of it changes, the row is not drawn again. */
+  readonly rowContent?: (row: number) => readonly unknown[]
   /** The text an edit of the cell starts with; `null` for a cell that cannot be edited. */
   readonly editText?: (row: number, column: number) => string | null
   readonly editLabel?: (row: number, column: number) => string
@@ -321,7 +323,17 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
       })}
     </div>
   )
-})
+}, isDrawn)
+
+/** Whether a row that was drawn is drawn as it would be now. */
+function isDrawn({ grid: drawn, ...before }: GridRowProps, { grid, ...now }: GridRowProps): boolean {
+  const isSame = (Object.keys(now) as (keyof typeof now)[]).every((name) => before[name] === now[name])
+  if (!isSame || drawn === grid) return isSame
+  // What is typed is answered by the grid as it is now.
+  if (now.editing || drawn.columns.length !== grid.columns.length) return false
+  const [was, is] = [drawn.rowContent?.(before.row), grid.rowContent?.(now.row)]
+  return was !== undefined && is !== undefined && is.every((each, at) => each === was[at])
+}
 
 /** The cell something on the page belongs to. */
 function cellOf(target: EventTarget): GridCell | null {
