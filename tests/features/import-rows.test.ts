@@ -196,6 +196,16 @@ describe('a file of products', () => {
     expect(reading.store.category.get(veils?.parent as string)?.name).toBe('Clothing')
   })
 
+  test('makes no category for a row that is refused', async () => {
+    const reading = await products(
+      'SKU,Product code,Name,Category,Size\nX,FR,,Nowhere > Else,deep\nY,,New,Nowhere > Else,\nY,,New,Gone,\n',
+    )
+    expect(results(reading)).toEqual(['wrong', 'new', 'wrong'])
+    expect(reading.branches.map(({ path }) => path)).toEqual(['Nowhere', 'Nowhere > Else'])
+    const refused = await products('SKU,Product code,Category,Size\nX,FR,Nowhere > Else,deep\n')
+    expect([refused.drafts, refused.branches]).toEqual([[], []])
+  })
+
   test('says when a new category is called much like one that exists', async () => {
     const { branches } = await products('SKU,Name,Category\nA,A,Hives > Frame\n')
     expect(branches).toEqual([{ path: 'Hives > Frame', nearest: 'Frames' }])
@@ -310,6 +320,13 @@ describe('a file of prices', () => {
     const reading = await lines(text, { list: 'level' })
     expect(codes(reading)[0]).toEqual(expected)
     expect(reading.drafts).toEqual([])
+  })
+
+  test('a row that is wrong in one list is taken into none', async () => {
+    const reading = await lines('SKU,Level,Club\nSMK,25,1.999\nFR-DEEP,1.20,1.10\n')
+    expect(results(reading)).toEqual(['wrong', 'new'])
+    expect(linesOf(reading.store, 'level')).toContainEqual([[{ kind: 'variant', variant: 'smk' }], '27'])
+    expect(linesOf(reading.store, 'club')).toHaveLength(1)
   })
 
   test('a quantity twice is refused', async () => {

@@ -73,9 +73,12 @@ export class CategoryBook {
     return parent as string
   }
 
-  /** Categories made so far, what others hang on first. */
-  get branches(): readonly { readonly category: Category; readonly branch: NewBranch }[] {
-    return [...this.made.values()]
+  /** Categories made that some categories are or hang on, what others hang on first: those of refused rows are not made. */
+  branchesOf(
+    used: readonly string[],
+  ): readonly { readonly category: Category; readonly branch: NewBranch }[] {
+    const needed = new Set(used.flatMap((id) => pathToRoot(this.known, id).map((category) => category.id)))
+    return [...this.made.values()].filter(({ category }) => needed.has(category.id))
   }
 
   private add(name: string, parent: string | null, path: readonly string[]): string {

@@ -47,6 +47,8 @@ export async function readLines(
     if (leftOut.has(number)) continue
     const term = finder.item(book, number, row)
     const prices = pricesOf(input, book, finder, number, row)
+    if (term !== null && !book.isWrong(number))
+      for (const { list, price } of prices) checkPrice(input, book, list, term, price)
     if (term === null || book.isWrong(number)) continue
     for (const { list, price } of prices) {
       const key = `${list.id}\n${JSON.stringify(term)}`
@@ -123,6 +125,26 @@ function ruleText(text: string, mark: ReadingInput['mark']): string {
   const amount = plainAmount(text, mark)
   if (amount !== text) return amount
   return mark === 'comma' ? text.replace(/(\d),(\d)/g, '$1.$2') : text
+}
+
+/** The record's own check of a price by itself: a row that is wrong in one list is taken into none. */
+function checkPrice(
+  { context }: ReadingInput,
+  book: RowBook,
+  list: PriceList,
+  term: WhatTerm,
+  { row, from, method }: RowPrice,
+): void {
+  if (method === null) return
+  const alone: PriceLineDraft = {
+    ...RECORD_DEFAULTS['price-line'],
+    id: '',
+    list: list.id,
+    scope: { include: [term], exclude: [] },
+    breaks: [{ from, method }],
+  }
+  const parsed = parseRecord('price-line', alone, context)
+  if (!parsed.ok) for (const issue of parsed.issues) book.refuse(row, { code: 'record', issue })
 }
 
 /** Lays the prices of one item over the line it has in a list. */

@@ -54,7 +54,10 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
     merged += 1
     drafts.push(...mergeProduct(input, book, names, categories, group))
   }
-  const made = categories.branches
+  const filed = drafts.flatMap((draft) =>
+    draft.kind === 'product' && draft.after ? draft.after.categories : [],
+  )
+  const made = categories.branchesOf([...new Set(filed)])
   return {
     outcomes: book.outcomes(leftOut),
     drafts: [
