@@ -1,8 +1,11 @@
+import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { openSituation } from '@/core/engine/open-situation'
+import { resolveVantage } from '@/core/engine/vantage'
 import { ask } from '@/core/engine/ask'
 import { standpoint } from '@/core/engine/standpoint'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { decimal } from '@/core/decimal/decimal'
-import type { Product } from '@/core/catalogue/product'
+import { type Product, resolveValue, type Variant } from '@/core/catalogue/product'
 import { RECORD_KINDS } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
@@ -226,6 +229,37 @@ describe('figures typed over others', () => {
     expect((await editAmounts(steppe, [edit], note)).ok).toBe(true)
     expect(price('bee-farms', 'HH-ST-50')).toBe('99')
     expect(price('bee-farms', 'HH-FA-20')).toBe('141.1')
+  })
+
+  test('a margin typed into a list of another currency is reckoned on the cost in that currency', async () => {
+    const from = { ...DEFAULT_VANTAGE, as: 'account:northern-skep' } as const
+    const { standpoint } = resolveVantage(store(), from, Date.now())
+    const opened = openSituation(getPrepared(steppe), standpoint)
+    if (!opened.ok) throw new Error(opened.error.code)
+    const { lens, currency } = opened.value
+    const number = getPrepared(steppe).index.numberOf.get('variant-WF-BR-W10') as number
+    const pence = amountAt(referenceAmounts(getPrepared(steppe), 'cost', lens), number)
+    expect(currency).toBe('GBP')
+    const edit = {
+      kind: 'list-price',
+      list: 'list-sterling-trade',
+      variant: 'variant-WF-BR-W10',
+      from,
+    } as const
+    const outcome = await editAmounts(steppe, [{ ...edit, typed: 'm50', seen: decimal('9.8') }], note)
+    expect(outcome.ok).toBe(true)
+    // Half of the price is margin: the price is twice the cost, in pence as in pounds.
+    const line = [...store()['price-line'].values()].find(
+      ({ list, scope }) =>
+        list === 'list-sterling-trade' && JSON.stringify(scope.include).includes('variant-WF-BR-W10"'),
+    )
+    expect(line?.breaks[0]?.method).toEqual({
+      kind: 'fixed',
+      amount: decimal(((pence * 2) / 100).toFixed(2)),
+    })
+    const variant = store().variant.get('variant-WF-BR-W10') as Variant
+    const home = resolveValue(store().product.get(variant.product) as Product, variant, 'cost').value
+    expect(home).not.toBe(decimal((pence / 100).toFixed(2)))
   })
 
   test('a figure that moved meanwhile is not overwritten', async () =>

@@ -3,6 +3,7 @@ import 'server-only'
 import { findBuyer } from '@/core/buyers/buyer-code'
 import { type InheritedField, resolveValue, type Variant } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { findPrice } from '@/core/engine/find-price'
 import { openSituation } from '@/core/engine/open-situation'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
@@ -133,7 +134,9 @@ function readListEdit(
 
   const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
   if (edit.typed.trim() === '') return toRequests(steppe, releasePrice(lines, variant.id))
-  const cost = resolveValue(product, variant, 'cost').value
+  // A margin is of the price, so its cost is in the same currency.
+  const costs = referenceAmounts(prepared, 'cost', opened.value.lens)
+  const cost = toPrice(amountAt(costs, number), digits)
   const amount = readTyped(edit.typed, { current, cost, digits })
   if (!amount.ok) return amount
   const fixed = fixPrice(lines, variant.id, amount.value, {
