@@ -1,4 +1,5 @@
 import { decimal } from '@/core/decimal/decimal'
+import { copiedText, rangeFacts } from '@/features/board/board-facts'
 import { editableCell, planPaste } from '@/features/board/board-edits'
 import { layOutRows } from '@/features/board/board-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
@@ -33,6 +34,23 @@ test('a buyer’s price goes into their own list; who has none is not edited', (
 
 test('nothing of the past is edited', () => {
   expect(editableCell({ ...view, live: false }, rowAt(ownBase), BASE)).toBeNull()
+})
+
+test('copied cells are plain: a SKU, an amount without separators, words where there is no amount', () => {
+  const { variant } = rowAt(ownBase)
+  expect(copiedText(view, 'price', rowAt(ownBase), 0)).toBe(variant?.sku)
+  expect(copiedText(view, 'price', rowAt(ownBase), BASE)).toMatch(/^\d+\.\d\d$/)
+  expect(copiedText(view, 'source', rowAt(ownBase), GUEST)).toBe('base price')
+  expect(copiedText(view, 'price', rowAt(rows.length + 5), BASE)).toBe('')
+})
+
+test('a range says its figures, the base price of its rows among them, and what is still being read', () => {
+  const range = { top: ownBase, bottom: ownBase, left: BASE, right: BASE }
+  expect(rangeFacts(view, range, rowAt)[0]).toBe('1 price')
+  expect(rangeFacts(view, { ...range, left: 0, right: 0 }, rowAt)).toEqual(['no prices chosen'])
+  expect(rangeFacts(view, { ...range, bottom: rows.length + 1, top: ownBase }, rowAt).at(-1)).toMatch(
+    /rows not read yet$/,
+  )
 })
 
 describe('a pasted block', () => {

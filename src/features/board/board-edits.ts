@@ -61,7 +61,7 @@ export function editableCell(
   if (!variant || !buyer || !cell || !list) return null
   return {
     current: cell.amount,
-    cost: variant.cost,
+    cost: cell.cost,
     digits: buyer.digits,
     label: `${variant.sku} for ${buyer.title}`,
     list: list.name,

@@ -1,10 +1,8 @@
 'use client'
 
-import { type Decimal, toFixed } from '@/core/decimal/decimal'
-import { marginPercent } from '@/core/price/margin'
 import { serializeVantage } from '@/ui/frame/vantage-url'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
-import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { formatAmount } from '@/ui/format/amount'
 import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
@@ -13,22 +11,15 @@ import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
 import { BASE_COLUMN, FIXED_COLUMNS } from './board-columns'
+import { cellFacts, copiedText, rangeFacts } from './board-facts'
 import { editableCell, type PastePlan, planPaste } from './board-edits'
-import {
-  firstAmount,
-  fromText,
-  isCellBelowCost,
-  type Measure,
-  measureRange,
-  measureText,
-} from './board-measures'
+import { firstAmount, fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardColumn, BoardView } from './board-view'
 import { FirstLook } from './first-look'
 import { FirstSteps } from './first-steps'
 import { PastePanel } from './paste-panel'
-import { rangeFigures, type RangePrice } from './range-figures'
 import { useBoard } from './use-board'
 
 interface BoardProps {
@@ -190,25 +181,6 @@ export function Board({ title, view, filter }: BoardProps) {
     return list ? `Goes into ${list} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
   }
 
-  /** As a spreadsheet takes it: names and words as they stand, amounts plain. */
-  function copyText(row: number, column: number): string {
-    const { place, product, variant } = find(row)
-    if (!place || !product) return ''
-    if (column === 0) return variant && place.kind === 'variant' ? variant.sku : product.name
-    if (place.kind === 'product')
-      return column === BASE_COLUMN && product.base ? toFixed(product.base, view.digits) : ''
-    if (column < FIXED_COLUMNS) {
-      const amount = column === BASE_COLUMN ? variant?.base : variant?.cost
-      return amount ? toFixed(amount, view.digits) : ''
-    }
-    const at = column - FIXED_COLUMNS
-    const cell = variant?.cells[at]
-    if (!variant || !cell) return ''
-    const digits = view.columns[at]?.digits ?? view.digits
-    if (measure === 'price' && cell.amount && !cell.hidden) return toFixed(cell.amount, digits)
-    return measureText(measure, cell, digits, view.listNames, firstAmount(view.columns, variant, at))
-  }
-
   function onCell(row: number, column: number, asked: boolean): void {
     setAt({ row, column })
     const { variant } = find(row)
@@ -254,7 +226,7 @@ export function Board({ title, view, filter }: BoardProps) {
           editHint={editHint}
           editLabel={(row, column) => `New ${editable(row, column)?.label}`}
           onEdit={onEdit}
-          copyText={copyText}
+          copyText={(row, column) => copiedText(view, measure, find(row), column)}
           onRange={setRange}
           onPaste={(cells) => setPasted(planPaste(view, cells, find))}
           onCell={onCell}
@@ -287,52 +259,15 @@ export function Board({ title, view, filter }: BoardProps) {
           onClose={() => setPasted(null)}
         />
       )}
-      <BoardFooter facts={range && !isSingleCell(range) ? rangeFacts(range) : cellFacts()} />
+      <BoardFooter
+        facts={
+          range && !isSingleCell(range)
+            ? rangeFacts(view, range, find)
+            : cellFacts(view, find(at.row), at.column)
+        }
+      />
     </section>
   )
-
-  function cellFacts(): readonly string[] {
-    const { variant } = find(at.row)
-    const cell = variant?.cells[at.column - FIXED_COLUMNS]
-    if (!variant) return []
-    const digits = view.columns[at.column - FIXED_COLUMNS]?.digits ?? view.digits
-    const margin = cell?.amount && cell.cost !== null ? marginPercent(cell.amount, cell.cost) : null
-    return [
-      variant.sku,
-      ...(cell?.amount ? [`price ${formatAmount(cell.amount, digits)}`] : []),
-      ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
-      ...(margin ? [`margin ${formatPercent(margin)}`] : []),
-      ...(cell && isCellBelowCost(cell) ? ['below cost'] : []),
-    ]
-  }
-
-  function rangeFacts(chosen: GridRange): readonly string[] {
-    const prices: RangePrice[] = []
-    let reading = 0
-    for (let row = chosen.top; row <= chosen.bottom; row += 1) {
-      const { place, product, variant } = find(row)
-      if (!product) reading += 1
-      if (place?.kind !== 'variant' || !variant) continue
-      for (let column = Math.max(chosen.left, BASE_COLUMN); column <= chosen.right; column += 1) {
-        const buyer = view.columns[column - FIXED_COLUMNS]
-        const cell = variant.cells[column - FIXED_COLUMNS]
-        if (buyer && cell?.amount && !cell.hidden)
-          prices.push({ amount: cell.amount, cost: cell.cost, currency: buyer.currency })
-        else if (column === BASE_COLUMN && variant.base)
-          prices.push({ amount: variant.base, cost: variant.cost, currency: view.currency })
-      }
-    }
-    const figures = rangeFigures(prices, view.digits)
-    if (!figures) return ['no prices chosen']
-    const { count, least, most, mean, meanMargin } = figures
-    const shown = (amount: Decimal) => formatAmount(amount, view.digits)
-    return [
-      `${count} ${count === 1 ? 'price' : 'prices'}`,
-      ...(mean ? [`from ${shown(least)} to ${shown(most)}`, `mean ${shown(mean)}`] : ['several currencies']),
-      ...(meanMargin ? [`mean margin ${formatPercent(meanMargin)}`] : []),
-      ...(reading > 0 ? [`${reading} rows not read yet`] : []),
-    ]
-  }
 }
 
 function sizeText({ counts, variantCount }: BoardView): string {
