@@ -12,40 +12,13 @@ import type { Issue } from '@/core/issue/issue'
 import { parseRecord } from '@/core/store/parse-record'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { type CategoryBook, categoryTexts } from './category-book'
-import { type Cells, NONE } from './import-field'
+import { describeProduct } from './describe-product'
+import { NONE } from './import-field'
 import { VALUE_FIELDS } from './product-fields'
+import type { Member, ProductGroup, ProductRow } from './product-group'
 import type { ProductNames } from './product-names'
 import type { ReadingInput, RecordDraft } from './reading'
 import type { RowBook } from './row-outcome'
-
-/** One row of a file of products. */
-export interface ProductRow {
-  readonly number: number
-  readonly cells: Cells
-  readonly sku: string
-  /** Amounts the row says; `null` to have none. */
-  readonly values: ReadonlyMap<InheritedField, string | null>
-  /** Base prices in other currencies, by currency. */
-  readonly own: ReadonlyMap<string, string | null>
-  readonly stock: string | null | undefined
-  readonly options: ReadonlyMap<string, string>
-  readonly attributes: ReadonlyMap<string, string>
-}
-
-/** The rows of one product, and what there is of it already. */
-export interface ProductGroup {
-  readonly code: string
-  readonly product: Product | null
-  readonly variants: readonly Variant[]
-  readonly rows: ProductRow[]
-}
-
-/** A row and the variant it makes or changes. */
-interface Member {
-  readonly row: ProductRow
-  readonly before: Variant | null
-  after: Variant
-}
 
 /** Lays the rows of one product over what there is of it. Rows that do not go are refused in the book. */
 export function mergeProduct(
@@ -74,7 +47,7 @@ export function mergeProduct(
     product = placeOwnPrice(product, members, currency, level)
 
   const drafts = check(input, book, known, product, members)
-  if (drafts) describe(input, book, names, categories, known, product, members)
+  if (drafts) describeProduct(input, book, { names, categories }, { before: known, after: product, members })
   return drafts ?? []
 }
 
@@ -303,72 +276,4 @@ function check(
 
 function isSame(before: unknown, after: unknown): boolean {
   return JSON.stringify(before) === JSON.stringify(after)
-}
-
-/** Tells the book what changes: of the product in the first row that speaks of it, of a variant in its own. */
-function describe(
-  { context }: ReadingInput,
-  book: RowBook,
-  names: ProductNames,
-  categories: CategoryBook,
-  known: Product | null,
-  product: Product,
-  members: readonly Member[],
-): void {
-  const [first] = members
-  if (!first) return
-  const shared: readonly (readonly [string, string | null, string])[] = [
-    ['Name', known?.name ?? null, product.name],
-    ['Description', known?.description ?? null, product.description],
-    ['Unit of sale', known?.unit ?? null, product.unit],
-    ['Price family', known && names.familyName(known.family), names.familyName(product.family)],
-    ['Categories', known && pathsText(categories, known), pathsText(categories, product)],
-    ...[...new Set([...Object.keys(known?.attributes ?? {}), ...Object.keys(product.attributes)])].map(
-      (each) => [each, known?.attributes[each] ?? null, product.attributes[each] ?? ''] as const,
-    ),
-  ]
-  if (known) for (const [field, before, after] of shared) tell(book, first, field, before, after)
-  else tell(book, first, 'Name', null, product.name)
-  for (const member of members) {
-    const { row, before, after } = member
-    if (!before) book.markNew(row.number)
-    for (const { key, name } of VALUE_FIELDS)
-      tell(
-        book,
-        member,
-        name,
-        known && before && resolveValue(known, before, key).value,
-        resolveValue(product, after, key).value ?? '',
-        ...(key === 'weight' ? [] : [context.digits]),
-      )
-    for (const currency of row.own.keys())
-      tell(
-        book,
-        member,
-        `Base price in ${currency}`,
-        known && before && findOwnAmount(known, before, 'basePrice', currency),
-        findOwnAmount(product, after, 'basePrice', currency) ?? '',
-        context.digitsOf(currency),
-      )
-    tell(book, member, 'Stock', before && before.stock, after.stock ?? '')
-    if (before) tell(book, member, 'Status', before.status, after.status)
-    for (const axis of product.axes)
-      tell(book, member, axis, before?.options[axis] ?? null, after.options[axis] ?? '')
-  }
-}
-
-function tell(
-  book: RowBook,
-  { row }: Member,
-  field: string,
-  before: string | null,
-  after: string,
-  digits?: number,
-): void {
-  if ((before ?? '') === after) return
-  book.effect(row.number, { field, before: before ?? '', after, ...(digits !== undefined && { digits }) })
-}
-
-function pathsText(categories: CategoryBook, product: Product): string {
-  return product.categories.map((id) => categories.pathOf(id).join(' > ')).join('; ')
 }
