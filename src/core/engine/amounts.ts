@@ -52,14 +52,14 @@ export function referenceAmounts(prepared: PreparedStore, field: ReferenceField,
 }
 
 function findReferenceAmounts(prepared: PreparedStore, field: ReferenceField, lens: Lens): Amounts {
+  const home = getSettings(prepared.store).currency
+  const adjust = field === 'basePrice' ? adjusterOfBase(prepared, lens) : null
+  const isAtHome = lens.currency === home
+  if (isAtHome && !adjust) return storedAmounts(prepared, field, home)
   return kept(prepared, `${field}/${lens.key}`, () => {
-    const home = getSettings(prepared.store).currency
-    const adjust = field === 'basePrice' ? adjusterOfBase(prepared, lens) : null
-    if (lens.currency === home) {
-      const digits = lens.digits
+    if (isAtHome && adjust) {
       const stored = storedAmounts(prepared, field, home)
-      if (!adjust) return (number) => amountAt(stored, number)
-      return (number) => adjust(amountAt(stored, number), number, digits)
+      return (number) => adjust(amountAt(stored, number), number, lens.digits)
     }
     const set = setsAny(prepared, field, lens.currency) ? storedAmounts(prepared, field, lens.currency) : null
     const atHome = referenceAmounts(prepared, field, lensInto(prepared, lens, home))

@@ -9,7 +9,8 @@ import { explainAdjustments, type Explained, explainReference } from './explain-
 import { findIdleAdjustments } from './find-idle-adjustments'
 import type { Quantities } from './find-in-list'
 import { findLosers } from './find-losers'
-import { findPrice, type FoundPrice, floorUnits } from './find-price'
+import { findPrice, floorUnits } from './find-price'
+import type { FoundPrice } from './found-price'
 import { findOffer } from './offer'
 import { openSituationExactly } from './open-situation'
 import type { PreparedStore } from './prepared-store'
@@ -157,8 +158,8 @@ function quantitiesOf(prepared: PreparedStore, { variant, quantity, basket }: Qu
     if (line.counting === 'product')
       return store.variant.get(other.variant)?.product === store.variant.get(variant)?.product
     return line.line
-      ? compiled.holds(at) && matchWhat(line.line.scope, factsOf(store, index, at)).matches
-      : compiled.holds(at)
+      ? compiled.layout.holds(at) && matchWhat(line.line.scope, factsOf(store, index, at)).matches
+      : compiled.layout.holds(at)
   }
   return { own, counted }
 }
@@ -206,8 +207,8 @@ function totalOf(
 function breaksOf(prepared: PreparedStore, situation: Situation, number: number): readonly BreakRow[] {
   const froms = new Set<number>([1000])
   for (const { compiled } of situation.ladder.flat()) {
-    if (!compiled.hasBreaks || !compiled.holds(number)) continue
-    for (const { line } of compiled.candidates(number))
+    if (!compiled.hasBreaks || !compiled.layout.holds(number)) continue
+    for (const { line } of compiled.layout.candidates(number))
       for (const from of compiled.line(line).froms) if (from > 0) froms.add(from)
   }
   const rows: BreakRow[] = []

@@ -3,6 +3,7 @@ import { compareLines, type PriceLine, type PriceList } from '../price/price-lis
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import { CompiledList } from './compiled-list'
+import { ListLayout } from './list-layout'
 
 /** The lines of a list in the order they are asked, with the one variant each is for; −1 for lines that say anything else. */
 export class ListLines {
@@ -11,15 +12,40 @@ export class ListLines {
   private constructor(
     private readonly lines: PriceLine[],
     private readonly numbers: number[],
+    /** As long as every line reaches what it reached before. */
+    private layout: ListLayout | null,
   ) {}
 
   static empty(): ListLines {
-    return new ListLines([], [])
+    return new ListLines([], [], null)
   }
 
   /** Those of a list compiled before: what is known of its lines need not be found out again. */
   static of(compiled: CompiledList | undefined): ListLines {
-    return new ListLines([...(compiled?.lines ?? [])], [...(compiled?.numbers ?? [])])
+    return new ListLines(
+      [...(compiled?.lines ?? [])],
+      [...(compiled?.numbers ?? [])],
+      compiled?.layout ?? null,
+    )
+  }
+
+  /** Lets go of which lines reach what: the list itself, or the items, have changed. */
+  forgetLayout(): void {
+    this.layout = null
+  }
+
+  /** A line after an edit; most edits change its figures and not what it is for. */
+  replace(before: PriceLine, after: PriceLine, number: number): void {
+    const at = this.find(before)
+    const stays =
+      at >= 0 &&
+      before.position === after.position &&
+      JSON.stringify(before.scope) === JSON.stringify(after.scope)
+    if (stays) this.lines[at] = after
+    else {
+      this.remove(before)
+      this.insert(after, number)
+    }
   }
 
   /** Behind the last one; lines mostly come in their order already. */
@@ -32,6 +58,7 @@ export class ListLines {
 
   /** Where it belongs among lines in their order. */
   insert(line: PriceLine, number: number): void {
+    this.layout = null
     const last = this.lines.at(-1)
     let low = last && compareLines(last, line) > 0 ? 0 : this.lines.length
     let high = this.lines.length
@@ -45,25 +72,30 @@ export class ListLines {
   }
 
   remove(line: PriceLine): void {
-    const found = this.lines.indexOf(line)
-    const at = found >= 0 ? found : this.lines.findIndex(({ id }) => id === line.id)
+    const at = this.find(line)
     if (at < 0) return
+    this.layout = null
     this.lines.splice(at, 1)
     this.numbers.splice(at, 1)
   }
 
   compile(list: PriceList, store: Store, index: CatalogueIndex): CompiledList {
-    if (this.isOrdered) return new CompiledList(list, this.lines, store, index, this.numbers)
+    const [lines, numbers] = this.inOrder()
+    const layout = this.layout ?? new ListLayout(list, lines, store, index, numbers)
+    return new CompiledList(list, lines, store, numbers, layout)
+  }
+
+  private find(line: PriceLine): number {
+    const found = this.lines.indexOf(line)
+    return found >= 0 ? found : this.lines.findIndex(({ id }) => id === line.id)
+  }
+
+  private inOrder(): readonly [readonly PriceLine[], readonly number[]] {
+    if (this.isOrdered) return [this.lines, this.numbers]
     const order = [...this.lines.keys()].sort((left, right) =>
       compareLines(this.lines[left] as PriceLine, this.lines[right] as PriceLine),
     )
-    return new CompiledList(
-      list,
-      order.map((at) => this.lines[at] as PriceLine),
-      store,
-      index,
-      order.map((at) => this.numbers[at] as number),
-    )
+    return [order.map((at) => this.lines[at] as PriceLine), order.map((at) => this.numbers[at] as number)]
   }
 }
 

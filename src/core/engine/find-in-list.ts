@@ -56,8 +56,8 @@ export function findInList(
   /** Where the list names the item: −1 where it does not. */
   place = UNSEARCHED,
 ): boolean {
-  if (!compiled.holds(number, place)) return false
-  const at = place === UNSEARCHED ? compiled.findNamed(number) : place
+  if (!compiled.layout.holds(number, place)) return false
+  const at = place === UNSEARCHED ? compiled.layout.findNamed(number) : place
   if (at >= 0) {
     if (tryRow(prepared, lens, compiled, compiled.namedRows, at, number, quantities, found)) return true
     if (compiled.complete?.[at] === 1) return false

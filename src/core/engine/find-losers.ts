@@ -71,8 +71,8 @@ function tryLines(
   number: number,
   quantities: Quantities,
 ): readonly Tried[] {
-  if (!compiled.holds(number)) return []
-  return compiled.candidates(number).map(({ line: position, specificity }) => {
+  if (!compiled.layout.holds(number)) return []
+  return compiled.layout.candidates(number).map(({ line: position, specificity }) => {
     const line = compiled.line(position)
     const units = lineUnits(prepared, lens, compiled, line, number, quantities)
     return {
@@ -188,7 +188,7 @@ function noLine({ store, index }: PreparedStore, entry: LadderEntry, number: num
     reason,
     price: null,
   })
-  if (!compiled.holds(number)) return lost(null, { code: 'outside-scope' })
+  if (!compiled.layout.holds(number)) return lost(null, { code: 'outside-scope' })
   const facts = factsOf(store, index, number)
   for (const line of lines) {
     if (line.scope.exclude.length === 0) continue

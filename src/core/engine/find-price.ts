@@ -6,27 +6,15 @@ import { toUnits } from './operation'
 import { lensInto } from './lens'
 import { nextStep, reachOf } from './naming-index'
 import { type Reach, UNSEARCHED } from './reach'
+import type { FoundPrice } from './found-price'
 import type { Amounts } from './prepared-amounts'
 import type { PreparedStore } from './prepared-store'
+import { PriceMemory } from './price-memory'
 import type { LadderEntry, Situation } from './situation'
 import { findConversion } from '../currency/currency'
 import { toFraction } from '../decimal/fraction'
 import { getSettings } from '../store/store'
 import { fromUnits } from './price-step'
-
-/** A price found by looking up, without its trace. */
-export interface FoundPrice {
-  /** In smallest units of the situation's currency; NaN where there is no price. */
-  readonly units: number
-  /** The list that decided; `null` for the base price (or none). */
-  readonly entry: LadderEntry | null
-  /** Position of the line in its list. */
-  readonly line: number
-  /** Whether a guest pays less, and so this buyer too. */
-  readonly isPublic: boolean
-  /** Before adjustments of the price shown, the public price and the floor. */
-  readonly unadjusted: number
-}
 
 /** One piece of one thing. */
 export const ONE_PIECE: Quantities = { own: 1000, counted: null }
@@ -39,6 +27,23 @@ export function findPrice(
   quantities: Quantities = ONE_PIECE,
 ): FoundPrice {
   const reach = reachOf(prepared, situation)
+  // What is bought with it may change from question to question.
+  if (quantities.counted) return lookUpPrice(prepared, situation, reach, number, quantities)
+  const memory = (prepared.memory.current ??= new PriceMemory())
+  return (
+    memory.recall(reach, number, quantities.own) ??
+    memory.keep(reach, number, quantities.own, lookUpPrice(prepared, situation, reach, number, quantities))
+  )
+}
+
+/** The same without asking whether it was found lately, for whoever asks for everything once. */
+export function lookUpPrice(
+  prepared: PreparedStore,
+  situation: Situation,
+  reach: Reach,
+  number: number,
+  quantities: Quantities,
+): FoundPrice {
   const won = findOnLadder(prepared, situation, reach, number, quantities)
   const unadjusted = won
     ? scratch.units

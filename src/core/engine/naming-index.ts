@@ -2,24 +2,27 @@ import { setsAny } from './amounts'
 import type { PreparedStore } from './prepared-store'
 import { getSettings } from '../store/store'
 import { type NamingIndex, type Reach, UNSEARCHED } from './reach'
-import type { Situation } from './situation'
+import type { Ladder, Situation } from './situation'
 
 const UNKNOWN = -2
 
 /** So many steps are asked one by one before the index is made anew. */
 const MOST_UNSURE = 8
 
+/** How many reaches there have been. */
+let made = 0
+
 function indexNaming({ lists, index }: PreparedStore): NamingIndex {
-  const compiled = [...lists.values()]
+  const layouts = [...lists.values()].map(({ layout }) => layout)
   const starts = new Int32Array(index.items.length + 1)
-  for (const { named } of compiled)
+  for (const { named } of layouts)
     for (let at = 0; at < named.length; at += 1) starts[(named[at] as number) + 1]! += 1
   for (let number = 0; number < index.items.length; number += 1)
     starts[number + 1]! += starts[number] as number
   const next = starts.slice()
   const found = new Int32Array(starts.at(-1) as number)
   const places = new Int32Array(found.length)
-  compiled.forEach(({ named }, ordinal) => {
+  layouts.forEach(({ named }, ordinal) => {
     for (let at = 0; at < named.length; at += 1) {
       const number = named[at] as number
       found[next[number] as number] = ordinal
@@ -27,37 +30,60 @@ function indexNaming({ lists, index }: PreparedStore): NamingIndex {
       next[number]! += 1
     }
   })
-  return { ordinals: new Map(compiled.map((each, ordinal) => [each, ordinal])), starts, lists: found, places }
+  return { ordinals: new Map(layouts.map((each, ordinal) => [each, ordinal])), starts, lists: found, places }
 }
 
-/** Made when a situation is first asked for a price. */
+/** Made when a situation is first asked for a price, and when too many of its steps are unsure. */
 export function reachOf(prepared: PreparedStore, situation: Situation): Reach {
   const known = situation.reach.current
-  if (known && known.naming === prepared.naming.current) return known
+  if (known && known.naming === prepared.naming.current) {
+    if (known.unsure.length <= MOST_UNSURE) return known
+    prepared.naming.current = null
+  }
   const naming = (prepared.naming.current ??= indexNaming(prepared))
+  const found = findReach(prepared, situation, naming)
+  if (found.unsure.length > MOST_UNSURE) {
+    prepared.naming.current = null
+    return reachOf(prepared, situation)
+  }
+  return (situation.reach.current = found)
+}
+
+function findReach(prepared: PreparedStore, situation: Situation, naming: NamingIndex): Reach {
   const stepOf = new Int16Array(naming.ordinals.size).fill(-1)
   const unsure = new Set<number>()
   situation.ladder.forEach((step, at) => {
     for (const { compiled } of step) {
-      const ordinal = naming.ordinals.get(compiled)
+      const ordinal = naming.ordinals.get(compiled.layout)
       if (ordinal === undefined) unsure.add(at)
       else stepOf[ordinal] = at
     }
   })
-  if (unsure.size > MOST_UNSURE) {
-    prepared.naming.current = null
-    return reachOf(prepared, situation)
-  }
-  const planSteps = new Int16Array(prepared.index.variantSignatures).fill(UNKNOWN)
-  const hasFloors = mayHaveFloors(prepared, situation)
-  return (situation.reach.current = {
+  return {
     naming,
     stepOf,
     unsure: [...unsure],
-    planSteps,
-    hasFloors,
+    planSteps: new Int16Array(prepared.index.variantSignatures).fill(UNKNOWN),
+    hasFloors: mayHaveFloors(prepared, situation),
+    ordinal: (made += 1),
     place: UNSEARCHED,
-  })
+  }
+}
+
+/**
+ * What was known of a situation's reach, after some lists of its ladder were compiled anew. Where one was laid out anew
+ * too, what is known of its step may be wrong, and the step is asked.
+ */
+export function reachAfter(prepared: PreparedStore, before: Situation, ladder: Ladder): Reach | null {
+  const known = before.reach.current
+  if (!known) return null
+  const moved = ladder.flatMap((step, at) =>
+    step.some(({ compiled }, place) => compiled.layout !== before.ladder[at]?.[place]?.compiled.layout)
+      ? [at]
+      : [],
+  )
+  const unsure = [...new Set([...known.unsure, ...moved])].sort((left, right) => left - right)
+  return { ...known, unsure, hasFloors: mayHaveFloors(prepared, before), ordinal: (made += 1) }
 }
 
 /** The first step from `from` on that may have a price for an item; the ladder's length when none can. */

@@ -15,7 +15,7 @@ export type Offer =
 export function findOffer(prepared: PreparedStore, situation: Situation, number: number): Offer {
   const by: CompiledList[] = []
   for (const { compiled } of situation.ladder.flat()) {
-    if (!compiled.list.onlyListed || !compiled.holds(number)) continue
+    if (!compiled.list.onlyListed || !compiled.layout.holds(number)) continue
     if (isListed(prepared, compiled, number)) return { offered: true }
     by.push(compiled)
   }

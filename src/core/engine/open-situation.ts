@@ -8,8 +8,8 @@ import { compareContracts, type Contract, isPartyTo } from '../price/contract'
 import { getSettings, type Store } from '../store/store'
 import { buildLadder } from './build-ladder'
 import { Clock } from './clock'
-import type { CompiledList } from './compiled-list'
 import { makeLens } from './lens'
+import { reachAfter } from './naming-index'
 import type { PreparedStore } from './prepared-store'
 import type { Situation } from './situation'
 import type { QuestionError, Standpoint } from './standpoint'
@@ -29,7 +29,7 @@ export function openSituation(prepared: PreparedStore, from: Standpoint): Opened
   const found = known?.[at]
   if (known && found) {
     // Situations outlive edits of lines: what was compiled anew since is put in when somebody asks again.
-    if (found.lists !== prepared.lists) known[at] = withLists(found, prepared.lists)
+    if (found.lists !== prepared.lists) known[at] = withLists(prepared, found)
     return { ok: true, value: known[at] as Situation }
   }
   const opened = resolveSituation(prepared, from)
@@ -189,17 +189,20 @@ function chooseCurrency(
   return [getSettings(store).currency, 'store']
 }
 
-/** The same situation where some lists were compiled anew and nothing else changed. */
-function withLists(situation: Situation, lists: ReadonlyMap<string, CompiledList>): Situation {
+/** The same situation where some lists were compiled anew, or amounts of items changed, and nothing else. */
+function withLists(prepared: PreparedStore, situation: Situation): Situation {
+  const { lists } = prepared
+  const { publicSituation } = situation
+  const ladder = situation.ladder.map((step) =>
+    step.some(({ compiled }) => lists.get(compiled.list.id) !== compiled)
+      ? step.map((entry) => ({ ...entry, compiled: lists.get(entry.compiled.list.id) ?? entry.compiled }))
+      : step,
+  )
   return {
     ...situation,
     lists,
-    ladder: situation.ladder.map((step) =>
-      step.some(({ compiled }) => lists.get(compiled.list.id) !== compiled)
-        ? step.map((entry) => ({ ...entry, compiled: lists.get(entry.compiled.list.id) ?? entry.compiled }))
-        : step,
-    ),
-    publicSituation: situation.publicSituation && withLists(situation.publicSituation, lists),
-    reach: { current: null },
+    ladder,
+    publicSituation: publicSituation && withLists(prepared, publicSituation),
+    reach: { current: reachAfter(prepared, situation, ladder) },
   }
 }

@@ -46,6 +46,7 @@ function assemble(
     setAmounts: new Map(),
     flatPrices: new Map(),
     naming: { current: null },
+    memory: { current: null },
     columns: new Map(),
   }
 }
@@ -126,14 +127,19 @@ function refreshLists(
     return lines
   }
   for (const change of changes) {
-    if (change.kind === 'price-list') linesNow(change.id)
+    if (change.kind === 'price-list') linesNow(change.id).forgetLayout()
     if (change.kind !== 'price-line') continue
-    if (change.before) linesNow(change.before.list).remove(change.before)
-    if (change.after) linesNow(change.after.list).insert(change.after, onlyVariant(change.after, index))
+    const { before, after } = change
+    if (before && after && before.list === after.list)
+      linesNow(after.list).replace(before, after, onlyVariant(after, index))
+    else {
+      if (before) linesNow(before.list).remove(before)
+      if (after) linesNow(after.list).insert(after, onlyVariant(after, index))
+    }
   }
   if (itemsChanged) {
     for (const compiled of prepared.lists.values()) {
-      if (compiled.isVolatile) linesNow(compiled.list.id)
+      if (compiled.layout.isVolatile) linesNow(compiled.list.id).forgetLayout()
     }
   }
   for (const [id, lines] of linesOf) {

@@ -6,6 +6,7 @@ import type { CatalogueIndex } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
 import type { NamingIndex } from './reach'
 import type { Amounts } from './prepared-amounts'
+import type { PriceMemory } from './price-memory'
 import type { Situation } from './situation'
 
 /** The price of every item for one buyer, by the numbers of the catalogue index. */
@@ -38,6 +39,8 @@ export interface PreparedStore {
   readonly flatPrices: Map<CompiledList, Map<string, Float64Array>>
   /** Made when a price is first looked up, and kept while items keep their numbers. */
   readonly naming: { current: NamingIndex | null }
+  /** Made when a price is first looked up. */
+  readonly memory: { current: PriceMemory | null }
   /** By situation and quantity. */
   readonly columns: Map<string, { readonly situation: Situation; readonly column: PriceColumn }>
 }

@@ -1,8 +1,8 @@
 import { everyAmount, referenceAmounts } from './amounts'
 import { fillFromList, fillFromStep } from './fill-cells'
 import type { Quantities } from './find-in-list'
-import { adjustShown, findPrice, floorUnits } from './find-price'
-import { mayHaveFloors } from './naming-index'
+import { adjustShown, floorUnits, lookUpPrice } from './find-price'
+import { mayHaveFloors, reachOf } from './naming-index'
 import type { PreparedStore, PriceColumn } from './prepared-store'
 import type { LadderEntry, Situation } from './situation'
 import { type Cells, OPEN } from './sweep-plan'
@@ -186,8 +186,9 @@ function columnCellByCell(
   const sources = new Int16Array(length)
   const lists = situation.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
   const sourceOf = new Map(lists.map((id, at) => [id, at]))
+  const reach = reachOf(prepared, situation)
   for (let number = 0; number < prices.length; number += 1) {
-    const found = findPrice(prepared, situation, number, quantities)
+    const found = lookUpPrice(prepared, situation, reach, number, quantities)
     prices[number] = found.units
     sources[number] = found.entry ? (sourceOf.get(found.entry.compiled.list.id) ?? OPEN) : OPEN
   }

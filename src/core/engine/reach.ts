@@ -1,11 +1,11 @@
-import type { CompiledList } from './compiled-list'
+import type { ListLayout } from './list-layout'
 
 /**
  * Which lists name an item, turned around: asking every list of a ladder in turn whether it does would make a question
- * as dear as the ladder is long. Lists compiled anew since are not in it; they are asked.
+ * as dear as the ladder is long. Lists laid out anew since are not in it; they are asked.
  */
 export interface NamingIndex {
-  readonly ordinals: ReadonlyMap<CompiledList, number>
+  readonly ordinals: ReadonlyMap<ListLayout, number>
   /** Those of item k stand at `starts[k]` up to `starts[k + 1]`: the ordinal of the list, and where in it. */
   readonly starts: Int32Array
   readonly lists: Int32Array
@@ -26,6 +26,8 @@ export interface Reach {
   readonly planSteps: Int16Array
   /** Whether an item may have a floor at all. */
   readonly hasFloors: boolean
+  /** Tells it from others where prices are remembered. */
+  readonly ordinal: number
   /** Where the list of the step found last names the item: −1 where it does not, or `UNSEARCHED`. */
   place: number
 }

@@ -47,7 +47,7 @@ export function sweepPlan(
   const { signatureStarts } = prepared.index
   const { starts, lines } = compiled.plan()
   const steps = new Map<number, Swept | null>()
-  for (const signature of compiled.planned()) {
+  for (const signature of compiled.layout.planned()) {
     if (closed[signature] === 1 || (only && only[signature] !== 1)) continue
     const from = signatureStarts[signature] as number
     const to = signatureStarts[signature + 1] as number
@@ -106,7 +106,7 @@ function simpleStep(
   position: number,
   { own }: Quantities,
 ): SimpleStep | null {
-  if (entry.isForeign || !compiled.isUnlimited) return null
+  if (entry.isForeign || !compiled.layout.isUnlimited) return null
   const line = compiled.line(position)
   if (line.isGraduated || (line.schedule && !matchWhen(line.schedule, entry.lens.at).matches)) return null
   const reached = breakAt(line, own)
