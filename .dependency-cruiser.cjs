@@ -4,12 +4,16 @@ const CORE = [
   'currency',
   'issue',
   'predicates',
-  'places',
+  'limits',
   'catalogue',
+  'access',
+  'places',
   'buyers',
   'price',
+  'tax',
   'store',
   'engine',
+  'cart',
 ]
 
 /** Inside the core a folder imports only those listed before it. */

@@ -1,3 +1,4 @@
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ExtraDraft } from '@/core/catalogue/parse-catalogue'
 import type { PriceFamily } from '@/core/catalogue/price-family'
 import { ALWAYS } from '@/core/predicates/when'
@@ -41,6 +42,7 @@ export const DEMO_EXTRAS: readonly ExtraDraft[] = [
 
 export const DEMO_CONTRACTS: readonly ContractDraft[] = [
   {
+    ...RECORD_DEFAULTS.contract,
     id: 'contract-C-104',
     code: 'C-104',
     name: 'Fennmoor supply 2026/27',
@@ -58,6 +60,7 @@ export const DEMO_CONTRACTS: readonly ContractDraft[] = [
     isProtected: true,
   },
   {
+    ...RECORD_DEFAULTS.contract,
     id: 'contract-C-098',
     code: 'C-098',
     name: 'Bienengut pallets',
@@ -75,6 +78,7 @@ export const DEMO_CONTRACTS: readonly ContractDraft[] = [
     isProtected: false,
   },
   {
+    ...RECORD_DEFAULTS.contract,
     id: 'contract-C-111',
     code: 'C-111',
     name: 'Northern Skep sterling terms',
@@ -92,6 +96,7 @@ export const DEMO_CONTRACTS: readonly ContractDraft[] = [
     isProtected: false,
   },
   {
+    ...RECORD_DEFAULTS.contract,
     id: 'contract-C-115',
     code: 'C-115',
     name: 'Schools framework 2027',

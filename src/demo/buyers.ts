@@ -1,10 +1,36 @@
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { Account, Address, CustomerGroup } from '@/core/buyers/buyer'
 
 export const DEMO_GROUPS: readonly CustomerGroup[] = [
-  { id: 'group-retail', code: 'retail', name: 'Retail', trade: false, position: 0, status: 'active' },
-  { id: 'group-club', code: 'club', name: 'Club members', trade: false, position: 1, status: 'active' },
-  { id: 'group-farms', code: 'bee-farms', name: 'Bee farms', trade: true, position: 2, status: 'active' },
   {
+    ...RECORD_DEFAULTS.group,
+    id: 'group-retail',
+    code: 'retail',
+    name: 'Retail',
+    trade: false,
+    position: 0,
+    status: 'active',
+  },
+  {
+    ...RECORD_DEFAULTS.group,
+    id: 'group-club',
+    code: 'club',
+    name: 'Club members',
+    trade: false,
+    position: 1,
+    status: 'active',
+  },
+  {
+    ...RECORD_DEFAULTS.group,
+    id: 'group-farms',
+    code: 'bee-farms',
+    name: 'Bee farms',
+    trade: true,
+    position: 2,
+    status: 'active',
+  },
+  {
+    ...RECORD_DEFAULTS.group,
     id: 'group-distributors',
     code: 'distributors',
     name: 'Distributors',
@@ -12,7 +38,15 @@ export const DEMO_GROUPS: readonly CustomerGroup[] = [
     position: 3,
     status: 'active',
   },
-  { id: 'group-schools', code: 'schools', name: 'Schools', trade: false, position: 4, status: 'active' },
+  {
+    ...RECORD_DEFAULTS.group,
+    id: 'group-schools',
+    code: 'schools',
+    name: 'Schools',
+    trade: false,
+    position: 4,
+    status: 'active',
+  },
 ]
 
 type DemoAccount = readonly [
@@ -138,6 +172,7 @@ const CURRENCIES: Readonly<Record<string, string>> = { 'northern-skep': 'GBP', n
 
 export const DEMO_ACCOUNTS: readonly Account[] = ACCOUNTS.map(
   ([code, name, country, city, group, tags, email]) => ({
+    ...RECORD_DEFAULTS.account,
     id: `account-${code}`,
     code,
     name,

@@ -1,3 +1,4 @@
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ProductDraft, VariantDraft } from '@/core/catalogue/parse-catalogue'
 import type { Category } from '@/core/catalogue/category'
 import type { PriceLineDraft, PriceListDraft } from '@/core/price/parse-price-list'
@@ -21,6 +22,7 @@ import { HONEY_PRODUCTS } from './products-honey'
 const DEMO_PRODUCTS: readonly DemoProduct[] = [...HIVE_PRODUCTS, ...HONEY_PRODUCTS, ...BEE_PRODUCTS]
 
 const DEMO_SETTINGS: Settings = {
+  ...RECORD_DEFAULTS.settings,
   id: 'settings',
   name: 'Clover Tarn Apiary Supply',
   currency: 'EUR',
@@ -108,6 +110,7 @@ function flattenCategories(categories: readonly DemoCategory[], parent: string |
 
 function toProduct(product: DemoProduct): ProductDraft {
   return {
+    ...RECORD_DEFAULTS.product,
     id: `product-${product.code}`,
     code: product.code,
     name: product.name,
@@ -142,6 +145,7 @@ function toVariants(product: DemoProduct): readonly VariantDraft[] {
   return variants.map(([suffix, options, own], position) => {
     const sku = suffix === null ? product.code : `${product.code}-${suffix}`
     return {
+      ...RECORD_DEFAULTS.variant,
       id: `variant-${sku}`,
       sku,
       product: `product-${product.code}`,

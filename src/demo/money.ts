@@ -1,9 +1,19 @@
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { CurrencyDraft, ExchangeRateDraft, RegionDraft } from '@/core/places/parse-place'
 import type { Channel } from '@/core/places/place'
 
 export const DEMO_CHANNELS: readonly Channel[] = [
-  { id: 'channel-web', code: 'web', name: 'Web shop', groups: ['Online'], position: 0, status: 'active' },
   {
+    ...RECORD_DEFAULTS.channel,
+    id: 'channel-web',
+    code: 'web',
+    name: 'Web shop',
+    groups: ['Online'],
+    position: 0,
+    status: 'active',
+  },
+  {
+    ...RECORD_DEFAULTS.channel,
     id: 'channel-counter',
     code: 'counter',
     name: 'Trade counter',
@@ -131,6 +141,7 @@ function region(
     currency,
     rounding: null,
     taxDisplay,
+    cartTaxDisplay: taxDisplay,
     isDefault: false,
     position,
     status: 'active',

@@ -63,6 +63,7 @@ const region = (id: string, countries: readonly string[], position: number, isDe
   currency: null,
   rounding: null,
   taxDisplay: 'gross',
+  cartTaxDisplay: 'gross',
   isDefault,
   position,
   status: 'active',

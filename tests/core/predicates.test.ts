@@ -2,7 +2,15 @@ import { decimal } from '@/core/decimal/decimal'
 import { countWhat, type ItemFacts, matchWhat, type WhatTerm } from '@/core/predicates/what'
 import { type BuyerFacts, countWho, matchWho, type WhoTerm } from '@/core/predicates/who'
 
-const guest: BuyerFacts = { account: null, signedIn: false, groups: [], trade: false, tags: [], emails: [] }
+const guest: BuyerFacts = {
+  account: null,
+  signedIn: false,
+  groups: [],
+  trade: false,
+  tags: [],
+  emails: [],
+  passcode: null,
+}
 const farm: BuyerFacts = {
   account: 'ada',
   signedIn: true,
@@ -10,6 +18,7 @@ const farm: BuyerFacts = {
   trade: true,
   tags: ['organic'],
   emails: ['ada@example.com'],
+  passcode: null,
 }
 
 describe('who', () => {

@@ -1,3 +1,4 @@
+import { standpoint } from '@/core/engine/standpoint'
 import { quantityUnits } from '@/core/engine/compiled-line'
 import { findPrice } from '@/core/engine/find-price'
 import { openSituation } from '@/core/engine/open-situation'
@@ -13,7 +14,7 @@ import fc from 'fast-check'
 const DEMO = demoStore()
 
 function situationAt(prepared: PreparedStore, buyer: (typeof EVERY_BUYER)[number], at: number) {
-  const opened = openSituation(prepared, { buyer, channel: null, deliverTo: null, currency: null, at })
+  const opened = openSituation(prepared, standpoint(buyer, at))
   if (!opened.ok) throw new Error(opened.error.code)
   return opened.value
 }

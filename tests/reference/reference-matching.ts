@@ -47,6 +47,7 @@ function inAudience(store: Store, term: WhoTerm, question: Question): boolean {
   if (term.kind === 'group') return groups.includes(term.group)
   if (term.kind === 'tag') return account?.tags.includes(term.tag) ?? false
   if (term.kind === 'email') return account?.emails.includes(term.email) ?? false
+  if (term.kind === 'passcode') return question.passcode === term.passcode
   return account?.id === term.account
 }
 

@@ -1,4 +1,5 @@
 import type { Status } from '../issue/issue'
+import type { TaxDisplay } from '../places/place'
 import type { BuyerFacts } from '../predicates/who'
 
 /** Customers who are treated alike. */
@@ -8,6 +9,9 @@ export interface CustomerGroup {
   readonly name: string
   /** Trade groups buy to sell on or to work with; the others are consumers. */
   readonly trade: boolean
+  /** How prices show to them, in the shop and in the cart; `null` leaves it to the region. */
+  readonly taxDisplay: TaxDisplay | null
+  readonly cartTaxDisplay: TaxDisplay | null
   readonly position: number
   readonly status: Status
 }
@@ -33,6 +37,8 @@ export interface Account {
   /** ISO 3166-1 alpha-2. */
   readonly country: string
   readonly city: string
+  readonly state: string
+  readonly postcode: string
   /** Ids. */
   readonly groups: readonly string[]
   readonly tags: readonly string[]
@@ -43,6 +49,10 @@ export interface Account {
   /** ISO 4217, of its prices; `null` leaves it to the place. */
   readonly currency: string | null
   readonly taxNumber: string
+  /** The certificate that frees it from tax; empty where there is none. */
+  readonly exemption: string
+  /** Local date the certificate ends on, in the store's time zone; `null` is never. */
+  readonly exemptUntil: string | null
   readonly paymentTerms: string
   readonly status: Status
 }
@@ -60,6 +70,7 @@ const GUEST_FACTS: BuyerFacts = {
   trade: false,
   tags: [],
   emails: [],
+  passcode: null,
 }
 
 /**
@@ -68,6 +79,16 @@ const GUEST_FACTS: BuyerFacts = {
  * Errors  `null` when the group or account does not exist.
  */
 export function findBuyerFacts(
+  groups: ReadonlyMap<string, CustomerGroup>,
+  accounts: ReadonlyMap<string, Account>,
+  buyer: BuyerReference,
+  passcode: string | null = null,
+): BuyerFacts | null {
+  const facts = ownFacts(groups, accounts, buyer)
+  return facts && passcode !== null ? { ...facts, passcode } : facts
+}
+
+function ownFacts(
   groups: ReadonlyMap<string, CustomerGroup>,
   accounts: ReadonlyMap<string, Account>,
   buyer: BuyerReference,
@@ -89,6 +110,7 @@ export function accountFacts(groups: ReadonlyMap<string, CustomerGroup>, account
     trade: account.groups.some((id) => groups.get(id)?.trade === true),
     tags: account.tags,
     emails: account.emails,
+    passcode: null,
   }
 }
 

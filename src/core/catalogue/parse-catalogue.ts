@@ -2,11 +2,12 @@ import { findMinorDigits } from '../currency/iso-4217'
 import { compare, type Decimal } from '../decimal/decimal'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
+import { parseLimits, type QuantityLimitsDraft } from '../limits/parse-limit'
 import { parseScope } from '../predicates/parse-predicates'
 import type { Category } from './category'
 import type { Extra } from './extra'
 import type { PriceFamily } from './price-family'
-import type { InheritedValues, OwnAmounts, Product, ReferenceAmounts, Variant } from './product'
+import type { InheritedValues, Product, ReferenceAmounts, Variant } from './product'
 
 type AsText<Fields> = { readonly [Field in keyof Fields]: string | null }
 
@@ -17,7 +18,9 @@ type WithTextAmounts<Noun> = {
     ? string | null
     : Field extends 'ownAmounts'
       ? OwnAmountsDraft
-      : Noun[Field]
+      : Field extends 'limits'
+        ? QuantityLimitsDraft
+        : Noun[Field]
 }
 
 /** A product as submitted: amounts are still text. */
@@ -110,10 +113,11 @@ export function parseExtra(draft: ExtraDraft, prices: PriceDigits): Parsed<Extra
 
 function inheritedValues(
   reader: DraftReader,
-  draft: Pick<ProductDraft, keyof InheritedValues | 'ownAmounts'>,
+  draft: Pick<ProductDraft, keyof InheritedValues | 'ownAmounts' | 'limits'>,
   prices: PriceDigits,
-): InheritedValues & { readonly ownAmounts: OwnAmounts } {
+): InheritedValues & Pick<Product, 'ownAmounts' | 'limits'> {
   return {
+    limits: parseLimits(reader, draft.limits, 'limits.'),
     ...referenceAmounts(reader, '', draft, prices.digits),
     weight: reader.optionalDecimal('weight', draft.weight, { digits: WEIGHT_DIGITS, sign: 'not-negative' }),
     ownAmounts: Object.fromEntries(

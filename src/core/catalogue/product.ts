@@ -1,5 +1,6 @@
 import type { Decimal } from '../decimal/decimal'
 import type { Status } from '../issue/issue'
+import type { QuantityLimits } from '../limits/limit'
 
 /** The reference amounts of what is sold; `null` where nothing is set. */
 export interface ReferenceAmounts {
@@ -38,6 +39,9 @@ export interface Product extends InheritedValues {
   /** Id of the price family its variants are priced with. */
   readonly family: string | null
   readonly ownAmounts: OwnAmounts
+  /** Id; `null` leaves it to the store. */
+  readonly taxClass: string | null
+  readonly limits: QuantityLimits
   /** Ids; the first is the one its page is filed under. */
   readonly categories: readonly string[]
   readonly attributes: Readonly<Record<string, string>>
@@ -57,6 +61,10 @@ export interface Variant extends InheritedValues {
   /** Instead of its product's. */
   readonly family: string | null
   readonly ownAmounts: OwnAmounts
+  /** Instead of its product's. */
+  readonly taxClass: string | null
+  /** Each field that is set stands instead of its product's. */
+  readonly limits: QuantityLimits
   /** How many there are; `null` where nobody counts. */
   readonly stock: Decimal | null
 }

@@ -8,6 +8,7 @@ import { compareContracts, type Contract, isPartyTo } from '../price/contract'
 import { getSettings, type Store } from '../store/store'
 import { buildLadder } from './build-ladder'
 import { Clock } from './clock'
+import { findTerms } from './find-terms'
 import { makeLens } from './lens'
 import { reachAfter } from './naming-index'
 import type { PreparedStore } from './prepared-store'
@@ -58,17 +59,17 @@ export function openSituationExactly(prepared: PreparedStore, from: Standpoint):
 const MOST_INSTANTS = 8
 const MOST_STANDPOINTS = 5000
 
-function standpointKey({ buyer, channel, deliverTo, currency }: Standpoint): string {
+function standpointKey({ buyer, channel, deliverTo, currency, passcode }: Standpoint): string {
   const place = deliverTo
     ? `${deliverTo.country}\t${deliverTo.state}\t${deliverTo.postcode}\t${deliverTo.city}`
     : ''
-  return `${buyerKey(buyer)}\n${channel ?? ''}\n${place}\n${currency ?? ''}`
+  return `${buyerKey(buyer)}\n${channel ?? ''}\n${place}\n${currency ?? ''}\n${passcode ?? ''}`
 }
 
 function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
   const { store } = prepared
   const settings = getSettings(store)
-  const buyer = findBuyerFacts(store.group, store.account, from.buyer)
+  const buyer = findBuyerFacts(store.group, store.account, from.buyer, from.passcode)
   if (!buyer) return { ok: false, error: { code: 'unknown-buyer', buyer: from.buyer } }
   const channel = from.channel === null ? findDefaultChannel(store.channel) : store.channel.get(from.channel)
   if (channel === undefined)
@@ -121,10 +122,13 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
           channel: channel?.id ?? null,
           deliverTo,
           currency,
+          passcode: null,
           at,
         })
       : null
   if (publicSituation?.ok) clock.narrow(publicSituation.value.validity)
+  const account = from.buyer.kind === 'account' ? (store.account.get(from.buyer.account) ?? null) : null
+  const terms = findTerms(prepared, { buyer, place, channel, account, deliverTo, contracts, clock })
   const key = [
     lens.key,
     policy,
@@ -150,6 +154,7 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
       ladder,
       lists: prepared.lists,
       policy,
+      terms,
       shown,
       lens,
       publicSituation: publicSituation?.ok ? publicSituation.value : null,
@@ -167,7 +172,12 @@ function isKnownCurrency(store: Store, code: string): boolean {
 function homeOf(store: Store, buyer: BuyerReference): Place {
   const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
   const country = account?.country ?? getSettings(store).country
-  return { country, state: '', postcode: '', city: account?.city ?? '' }
+  return {
+    country,
+    state: account?.state ?? '',
+    postcode: account?.postcode ?? '',
+    city: account?.city ?? '',
+  }
 }
 
 function chooseCurrency(

@@ -6,6 +6,7 @@ import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
 import { compileLists, ListLines, onlyVariant } from './compile-lists'
 import type { CompiledList } from './compiled-list'
 import type { PreparedStore } from './prepared-store'
+import { compileTerms } from './terms'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {
@@ -41,6 +42,7 @@ function assemble(
         { adjustment, schedule: compileSchedule(adjustment.schedule, timeZone) },
       ]),
     ),
+    terms: compileTerms(store),
     situations,
     amounts: new Map(),
     setAmounts: new Map(),
@@ -69,6 +71,12 @@ const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | '
   account: 'situations',
   contract: 'situations',
   adjustment: 'situations',
+  'tax-class': 'situations',
+  tax: 'situations',
+  'tax-rate': 'situations',
+  limit: 'situations',
+  'access-rule': 'situations',
+  passcode: 'situations',
 }
 
 /** Beyond so many changes, preparing everything is quicker than finding the place of each. */

@@ -8,6 +8,7 @@ import type { NamingIndex } from './reach'
 import type { Amounts } from './prepared-amounts'
 import type { PriceMemory } from './price-memory'
 import type { Situation } from './situation'
+import type { CompiledTerms } from './terms'
 
 /** The price of every item for one buyer, by the numbers of the catalogue index. */
 export interface PriceColumn {
@@ -29,6 +30,7 @@ export interface PreparedStore {
     string,
     { readonly adjustment: Adjustment; readonly schedule: CompiledSchedule }
   >
+  readonly terms: CompiledTerms
   /** Made when first asked for: by standpoint, for some instants each. Shared with the store before an edit of lines. */
   readonly situations: Map<string, Situation[]>
   /** What prices start from, by reference and lens. */

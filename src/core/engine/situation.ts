@@ -9,6 +9,7 @@ import type { Contract, LadderPolicy } from '../price/contract'
 import type { Rung } from '../price/ladder'
 import type { ReferenceField } from '../catalogue/product'
 import type { CompiledList } from './compiled-list'
+import type { SituationTerms } from './situation-terms'
 import type { Reach } from './reach'
 import type { Amounts } from './prepared-amounts'
 import type { PriceStep } from './price-step'
@@ -70,6 +71,7 @@ export interface Situation {
   /** The compiled lists its ladder was made of. */
   readonly lists: ReadonlyMap<string, CompiledList>
   readonly policy: LadderPolicy
+  readonly terms: SituationTerms
   /** Adjustments of the price shown, in order. */
   readonly shown: readonly Adjustment[]
   /** For the base price everything falls back to. */

@@ -11,6 +11,8 @@ export interface Standpoint {
   readonly deliverTo: Place | null
   /** ISO 4217, when one is asked for. */
   readonly currency: string | null
+  /** Id of the passcode they came in with; `null` without one. */
+  readonly passcode: string | null
   /** Epoch milliseconds. */
   readonly at: number
 }
@@ -42,5 +44,5 @@ export type QuestionError =
 
 /** From the store's own country and first channel, in the currency that follows. */
 export function standpoint(buyer: BuyerReference, at: number): Standpoint {
-  return { buyer, channel: null, deliverTo: null, currency: null, at }
+  return { buyer, channel: null, deliverTo: null, currency: null, passcode: null, at }
 }

@@ -46,6 +46,7 @@ export function resolveVantage(store: Store, vantage: Vantage, now: number): Res
       channel: vantage.channel === null ? null : (findByCode(store.channel, vantage.channel)?.id ?? null),
       deliverTo: vantage.deliverTo === null ? null : toPlace(vantage.deliverTo),
       currency: isCurrency ? currency : null,
+      passcode: null,
       at: vantage.on === null ? now : Date.parse(vantage.on),
     },
   }

@@ -7,6 +7,9 @@ export const RECORD_KINDS = [
   'exchange-rate',
   'channel',
   'region',
+  'tax-class',
+  'tax',
+  'tax-rate',
   'category',
   'price-family',
   'product',
@@ -18,6 +21,9 @@ export const RECORD_KINDS = [
   'price-line',
   'contract',
   'adjustment',
+  'limit',
+  'access-rule',
+  'passcode',
 ] as const
 export type RecordKind = (typeof RECORD_KINDS)[number]
 
@@ -51,6 +57,23 @@ export type IssueCode =
   | 'store-currency'
   | 'no-parties'
   | 'reversed-range'
+  /** A rate outside 0 to 100 % that nobody gave a reason for. */
+  | 'unusual-rate'
+  /** Two records that say the same for the same time. */
+  | 'overlap'
+  | 'min-above-max'
+  | 'not-a-multiple'
+  | 'max-below-multiple'
+  /** A list of quantities of which none is allowed by the other limits. */
+  | 'no-value-allowed'
+  /** Values and weights are of everything in a scope together. */
+  | 'only-together'
+  /** What only one thing by itself can have. */
+  | 'not-together'
+  | 'no-limit'
+  | 'too-short'
+  /** A rule that changes nothing, whoever comes. */
+  | 'no-effect'
 
 /** One thing that is wrong with what somebody wants to store: data, worded by the interface. */
 export interface Issue {

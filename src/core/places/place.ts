@@ -1,3 +1,5 @@
+import type { Gate } from '../access/access'
+import type { Assortment } from '../access/assortment'
 import type { RoundingRule } from '../decimal/rounding'
 import type { Status } from '../issue/issue'
 import type { PlaceFacts } from '../predicates/where'
@@ -9,9 +11,15 @@ export interface Channel {
   readonly name: string
   /** Names of the groups it belongs to: "Online", "Counter". */
   readonly groups: readonly string[]
+  readonly gate: Gate
+  /** What it sells; `null` is everything. */
+  readonly assortment: Assortment | null
   readonly position: number
   readonly status: Status
 }
+
+/** Whether prices show without tax, with it, or both. */
+export type TaxDisplay = 'net' | 'gross' | 'both'
 
 /** Countries that are sold to alike. */
 export interface Region {
@@ -24,8 +32,9 @@ export interface Region {
   readonly currency: string | null
   /** How prices converted to its currency are rounded, instead of the currency's own rule. */
   readonly rounding: RoundingRule | null
-  /** Whether its shop shows prices with or without tax. */
-  readonly taxDisplay: 'net' | 'gross'
+  /** How its shop shows prices, and its cart. */
+  readonly taxDisplay: TaxDisplay
+  readonly cartTaxDisplay: TaxDisplay
   /** Whether it stands for places no region names. */
   readonly isDefault: boolean
   readonly position: number

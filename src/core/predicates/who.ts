@@ -6,6 +6,7 @@ export type WhoTerm =
   | { readonly kind: 'trade' }
   | { readonly kind: 'group'; readonly group: string }
   | { readonly kind: 'tag'; readonly tag: string }
+  | { readonly kind: 'passcode'; readonly passcode: string }
   | { readonly kind: 'email'; readonly email: string }
   | { readonly kind: 'account'; readonly account: string }
 
@@ -24,6 +25,8 @@ export interface BuyerFacts {
   readonly trade: boolean
   readonly tags: readonly string[]
   readonly emails: readonly string[]
+  /** Id of the passcode they came in with. */
+  readonly passcode: string | null
 }
 
 export type WhoMatch =
@@ -31,7 +34,7 @@ export type WhoMatch =
   | { readonly matches: false; readonly because: 'not-included' }
   | { readonly matches: false; readonly because: 'excluded'; readonly by: WhoTerm }
 
-/** Higher is more specific: account and e-mail > tag > group > all trade > signed in and guests > everyone. */
+/** Higher is more specific: account and e-mail > passcode > tag > group > all trade > signed in and guests > everyone. */
 const SPECIFICITY: Readonly<Record<WhoTerm['kind'], number>> = {
   everyone: 0,
   guests: 1,
@@ -39,8 +42,9 @@ const SPECIFICITY: Readonly<Record<WhoTerm['kind'], number>> = {
   trade: 2,
   group: 3,
   tag: 4,
-  email: 5,
-  account: 5,
+  passcode: 5,
+  email: 6,
+  account: 6,
 }
 
 /** Whether the audience holds this buyer, through which of its terms (the most specific), or why not. */
@@ -77,6 +81,8 @@ function holds(term: WhoTerm, buyer: BuyerFacts): boolean {
       return buyer.groups.includes(term.group)
     case 'tag':
       return buyer.tags.includes(term.tag)
+    case 'passcode':
+      return buyer.passcode === term.passcode
     case 'email':
       return buyer.emails.includes(term.email)
     case 'account':

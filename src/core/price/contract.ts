@@ -1,3 +1,4 @@
+import type { Assortment } from '../access/assortment'
 import type { Decimal } from '../decimal/decimal'
 import type { CompiledSchedule } from '../predicates/when'
 import type { BuyerFacts } from '../predicates/who'
@@ -31,6 +32,8 @@ export interface Contract {
   /** In its currency, else the store's. */
   readonly minimumOrder: Decimal | null
   readonly paymentTerms: string
+  /** What it covers; `null` is everything. */
+  readonly assortment: Assortment | null
   /** Whether promotions and adjustments leave its prices alone. */
   readonly isProtected: boolean
 }

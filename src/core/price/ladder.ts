@@ -7,6 +7,7 @@ export type Rung = (typeof RUNGS)[number]
 const RUNG_OF: Readonly<Record<WhoTerm['kind'], Rung>> = {
   account: 'account',
   email: 'account',
+  passcode: 'group',
   tag: 'group',
   group: 'group',
   trade: 'group',

@@ -2,6 +2,8 @@ import { findCycle } from '../catalogue/category'
 import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
 import { findReferenceCycle, listsReferredTo } from '../price/price-references'
 import { dependantKey, findDependants, labelOf, referencesOf } from './references'
+import { checkAccess } from './check-access'
+import { checkTaxes } from './check-taxes'
 import type { Change, RecordOfKind, Store } from './store'
 
 type AnyRecord = RecordOfKind[RecordKind]
@@ -27,6 +29,8 @@ export function checkChanges(next: Store, changes: readonly Change[]): readonly 
         : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
     ),
     ...checkListReferences(next, changes),
+    ...checkTaxes(next, changes),
+    ...checkAccess(next, changes),
   ]
 }
 
@@ -160,7 +164,8 @@ function checkOptions(next: Store, variant: RecordOfKind['variant']): readonly I
 
 /** The name people know a record by, which no other of its kind may have. */
 function codeOf(kind: RecordKind, record: AnyRecord): { field: string; value: string } | null {
-  if (kind === 'settings' || kind === 'price-line' || kind === 'exchange-rate') return null
+  if (kind === 'settings' || kind === 'price-line' || kind === 'exchange-rate' || kind === 'tax-rate')
+    return null
   if (kind === 'variant') return { field: 'sku', value: (record as RecordOfKind['variant']).sku }
   return { field: 'code', value: (record as RecordOfKind['product']).code }
 }

@@ -1,3 +1,5 @@
+import type { AccessRule, Passcode } from '../access/access'
+import { parseAccessRule, parsePasscode } from '../access/parse-access'
 import type { Account, CustomerGroup } from '../buyers/buyer'
 import { parseAccount, parseGroup } from '../buyers/parse-buyers'
 import type { Category } from '../catalogue/category'
@@ -16,6 +18,7 @@ import type { PriceFamily } from '../catalogue/price-family'
 import { findMinorDigits } from '../currency/iso-4217'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed, RecordKind } from '../issue/issue'
+import { type LimitRuleDraft, parseLimitRule } from '../limits/parse-limit'
 import {
   type CurrencyDraft,
   type ExchangeRateDraft,
@@ -38,15 +41,20 @@ import {
   type PriceLineDraft,
   type PriceListDraft,
 } from '../price/parse-price-list'
+import { parseTax, parseTaxClass, parseTaxRate, type TaxRateDraft } from '../tax/parse-tax'
+import type { Tax, TaxClass } from '../tax/tax'
 import type { RecordOfKind, Settings } from './store'
 
 /** Each kind of record as it is submitted: right in shape, not yet in meaning. */
 export interface DraftOfKind {
-  readonly settings: Settings
+  readonly settings: SettingsDraft
   readonly currency: CurrencyDraft
   readonly 'exchange-rate': ExchangeRateDraft
   readonly channel: Channel
   readonly region: RegionDraft
+  readonly 'tax-class': TaxClass
+  readonly tax: Tax
+  readonly 'tax-rate': TaxRateDraft
   readonly category: Category
   readonly 'price-family': PriceFamily
   readonly product: ProductDraft
@@ -58,6 +66,14 @@ export interface DraftOfKind {
   readonly 'price-line': PriceLineDraft
   readonly contract: ContractDraft
   readonly adjustment: AdjustmentDraft
+  readonly limit: LimitRuleDraft
+  readonly 'access-rule': AccessRule
+  readonly passcode: Passcode
+}
+
+type SettingsDraft = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom'> & {
+  readonly deliveryPrice: string | null
+  readonly deliveryFreeFrom: string | null
 }
 
 /** What the meaning of a record depends on beside itself. */
@@ -79,6 +95,9 @@ const PARSERS: Parsers = {
   'exchange-rate': parseExchangeRate,
   channel: parseChannel,
   region: parseRegion,
+  'tax-class': parseTaxClass,
+  tax: parseTax,
+  'tax-rate': parseTaxRate,
   category: parseCategory,
   'price-family': parsePriceFamily,
   product: parseProduct,
@@ -91,6 +110,9 @@ const PARSERS: Parsers = {
     parsePriceLine(draft, digitsOf(currencyOfList(draft.list))),
   contract: (draft, { digits }) => parseContract(draft, digits),
   adjustment: (draft, { digits }) => parseAdjustment(draft, digits),
+  limit: (draft, { digits }) => parseLimitRule(draft, digits),
+  'access-rule': parseAccessRule,
+  passcode: parsePasscode,
 }
 
 /**
@@ -105,14 +127,23 @@ export function parseRecord<Kind extends RecordKind>(
   return PARSERS[kind](draft, context)
 }
 
-function parseSettings(draft: Settings): Parsed<Settings> {
+function parseSettings(draft: SettingsDraft): Parsed<Settings> {
   const reader = new DraftReader('settings', draft.name)
   const minorDigits = findMinorDigits(draft.currency)
   if (minorDigits === null) reader.report('unknown', 'currency', draft.currency, 'EUR')
   const priceDigits = reader.wholeNumber('priceDigits', draft.priceDigits, minorDigits ?? 0)
   if (priceDigits > 6) reader.report('too-many-digits', 'priceDigits', String(priceDigits), '6')
   if (!isTimeZone(draft.timeZone)) reader.report('unknown', 'timeZone', draft.timeZone, 'Europe/Dublin')
-  return reader.result({ ...draft, name: reader.text('name', draft.name) })
+  for (const country of [...draft.unionCountries, ...Object.keys(draft.taxRegistrations)])
+    if (!/^[A-Z]{2}$/.test(country)) reader.report('malformed', 'unionCountries', country, 'IE')
+  const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
+    reader.optionalDecimal(field, draft[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
+  return reader.result({
+    ...draft,
+    name: reader.text('name', draft.name),
+    deliveryPrice: amount('deliveryPrice'),
+    deliveryFreeFrom: amount('deliveryFreeFrom'),
+  })
 }
 
 function isTimeZone(name: string): boolean {

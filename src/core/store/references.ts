@@ -1,3 +1,4 @@
+import type { Assortment } from '../access/assortment'
 import type { What } from '../predicates/what'
 import type { Where } from '../predicates/where'
 import type { Who } from '../predicates/who'
@@ -24,18 +25,26 @@ type ReferencesOfKind = {
 }
 
 const REFERENCES: ReferencesOfKind = {
-  settings: () => [],
+  settings: ({ taxClass, deliveryTaxClass }) => [
+    ...to('taxClass', 'tax-class', [taxClass]),
+    ...to('deliveryTaxClass', 'tax-class', [deliveryTaxClass]),
+  ],
   currency: () => [],
   'exchange-rate': ({ currency }) => to('currency', 'currency', [currency]),
-  channel: () => [],
+  channel: ({ assortment }) => assortmentReferences(assortment),
   region: () => [],
+  'tax-class': () => [],
+  tax: ({ upon }) => to('upon', 'tax', upon),
+  'tax-rate': ({ tax, taxClass }) => [...to('tax', 'tax', [tax]), ...to('taxClass', 'tax-class', [taxClass])],
   category: ({ parent }) => to('parent', 'category', [parent]),
   'price-family': () => [],
-  product: ({ categories, family }) => [
+  product: ({ categories, family, taxClass }) => [
+    ...to('taxClass', 'tax-class', [taxClass]),
     ...to('categories', 'category', categories),
     ...to('family', 'price-family', [family]),
   ],
-  variant: ({ product, family }) => [
+  variant: ({ product, family, taxClass }) => [
+    ...to('taxClass', 'tax-class', [taxClass]),
     ...to('product', 'product', [product]),
     ...to('family', 'price-family', [family]),
   ],
@@ -53,16 +62,33 @@ const REFERENCES: ReferencesOfKind = {
     ...whatReferences(line.scope),
     ...breakReferences('method', line),
   ],
-  contract: ({ accounts, groups, lists }) => [
+  contract: ({ accounts, groups, lists, assortment }) => [
+    ...assortmentReferences(assortment),
     ...to('accounts', 'account', accounts),
     ...to('groups', 'group', groups),
     ...to('lists', 'price-list', lists),
   ],
-  adjustment: ({ audience, scope, place }) => [
-    ...whoReferences(audience),
-    ...whatReferences(scope),
-    ...whereReferences(place),
-  ],
+  adjustment: ruleReferences,
+  limit: ruleReferences,
+  'access-rule': ruleReferences,
+  passcode: ({ channel }) => to('channel', 'channel', [channel]),
+}
+
+function ruleReferences({
+  audience,
+  scope,
+  place,
+}: Pick<RecordOfKind['adjustment'], 'audience' | 'scope' | 'place'>): readonly Reference[] {
+  return [...whoReferences(audience), ...whatReferences(scope), ...whereReferences(place)]
+}
+
+function assortmentReferences(assortment: Assortment | null): readonly Reference[] {
+  return [...(assortment?.include ?? []), ...(assortment?.exclude ?? [])].flatMap((term) => {
+    if (term.kind === 'category') return to('assortment', 'category', [term.category])
+    return term.kind === 'product'
+      ? to('assortment', 'product', [term.product])
+      : to('assortment', 'variant', [term.variant])
+  })
 }
 
 /** Kinds no record speaks of, so that removing one need not search for dependants. */
@@ -72,6 +98,9 @@ const SPOKEN_OF_BY_NOBODY: ReadonlySet<RecordKind> = new Set([
   'price-line',
   'contract',
   'adjustment',
+  'tax-rate',
+  'limit',
+  'access-rule',
 ])
 
 function to(field: string, kind: RecordKind, ids: readonly (string | null)[]): readonly Reference[] {
@@ -85,6 +114,10 @@ export function labelOf(kind: RecordKind, record: AnyRecord): string {
   if (kind === 'exchange-rate') {
     const { currency, from } = record as RecordOfKind['exchange-rate']
     return `${currency} ${from.slice(0, 10)}`
+  }
+  if (kind === 'tax-rate') {
+    const { country, state, postcode, city } = record as RecordOfKind['tax-rate']
+    return [city, postcode, state, country].filter(Boolean).join(', ') || 'everywhere'
   }
   if (kind === 'settings') return (record as RecordOfKind['settings']).name
   return (record as RecordOfKind['product']).code
@@ -122,6 +155,7 @@ export function dependantKey({ kind, id }: Pick<Change, 'kind' | 'id'>): string 
 function whoReferences({ include, exclude }: Who): readonly Reference[] {
   return [...include, ...exclude].flatMap((term) => {
     if (term.kind === 'group') return to('audience', 'group', [term.group])
+    if (term.kind === 'passcode') return to('audience', 'passcode', [term.passcode])
     return term.kind === 'account' ? to('audience', 'account', [term.account]) : []
   })
 }

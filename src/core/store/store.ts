@@ -1,3 +1,4 @@
+import type { AccessRule, Passcode } from '../access/access'
 import type { Account, CustomerGroup } from '../buyers/buyer'
 import type { Category } from '../catalogue/category'
 import type { Product, Variant } from '../catalogue/product'
@@ -6,14 +7,17 @@ import type { PriceFamily } from '../catalogue/price-family'
 import type { Currency, ExchangeRate } from '../currency/currency'
 import { findMinorDigits } from '../currency/iso-4217'
 import { RECORD_KINDS, type RecordKind } from '../issue/issue'
+import type { Decimal } from '../decimal/decimal'
+import type { LimitRule } from '../limits/limit'
 import type { Channel, Region } from '../places/place'
 import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
+import type { Tax, TaxClass, TaxRate, TaxSettings } from '../tax/tax'
 import { withChanges } from './layered-map'
 
 /** What holds for the whole store. There is exactly one, under the id `settings`. */
-export interface Settings {
+export interface Settings extends TaxSettings {
   readonly id: 'settings'
   readonly name: string
   /** ISO 4217. */
@@ -32,6 +36,10 @@ export interface Settings {
   readonly neverAbovePublic: boolean
   /** What the shop compares a lower price with, struck through. */
   readonly comparedWith: 'nothing' | 'public' | 'base' | 'recommended'
+  /** What delivery of an order costs, without tax, in the store's currency; `null` is nothing. */
+  readonly deliveryPrice: Decimal | null
+  /** From which value of goods on it costs nothing; `null` is never. */
+  readonly deliveryFreeFrom: Decimal | null
 }
 
 /** The noun behind each kind of record. */
@@ -41,6 +49,9 @@ export interface RecordOfKind {
   readonly 'exchange-rate': ExchangeRate
   readonly channel: Channel
   readonly region: Region
+  readonly 'tax-class': TaxClass
+  readonly tax: Tax
+  readonly 'tax-rate': TaxRate
   readonly category: Category
   readonly 'price-family': PriceFamily
   readonly product: Product
@@ -52,6 +63,9 @@ export interface RecordOfKind {
   readonly 'price-line': PriceLine
   readonly contract: Contract
   readonly adjustment: Adjustment
+  readonly limit: LimitRule
+  readonly 'access-rule': AccessRule
+  readonly passcode: Passcode
 }
 
 /** Everything the engine reads, as plain data: records by kind and id. Never changed in place. */

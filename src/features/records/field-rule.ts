@@ -98,7 +98,16 @@ export function wordsField([field, name, hint = '']: Words, normal = (word: stri
 }
 
 type NamedKind =
-  'account' | 'group' | 'category' | 'price-family' | 'price-list' | 'channel' | 'region' | 'product'
+  | 'account'
+  | 'group'
+  | 'category'
+  | 'price-family'
+  | 'price-list'
+  | 'channel'
+  | 'region'
+  | 'product'
+  | 'tax-class'
+  | 'tax'
 
 /** Other records by name or code, between commas. */
 export function namesField([field, name, hint = '']: Words, kind: NamedKind): FieldRule {

@@ -14,6 +14,7 @@ import {
   whoSentence,
   spanPhrase,
 } from '@/ui/format/rule-phrases'
+import { DISPLAY_WORDS, EFFECT_WORDS, GATE_WORDS, limitPhrase } from '@/ui/format/terms-phrases'
 import { currentRate } from './record-story'
 import type { EditableKind } from './sections'
 
@@ -95,9 +96,61 @@ export const COLUMNS: ColumnsOfKind = {
       cell: ({ countries, isDefault }) => (isDefault ? 'the rest' : countries.join(', ')),
     },
     { title: 'Pays in', cell: ({ currency }, { situation }) => currency ?? situation.currency },
-    { title: 'Prices', cell: ({ taxDisplay }) => (taxDisplay === 'gross' ? 'with tax' : 'without tax') },
+    { title: 'Prices', cell: ({ taxDisplay }) => DISPLAY_WORDS[taxDisplay] },
   ],
-  channel: [{ title: 'Groups', cell: ({ groups }) => groups.join(', ') }],
+  channel: [
+    { title: 'Groups', cell: ({ groups }) => groups.join(', ') },
+    { title: 'Gate', cell: ({ gate }) => GATE_WORDS[gate] },
+    { title: 'Sells', cell: ({ assortment }) => (assortment ? 'an assortment' : 'everything') },
+  ],
+  'tax-class': [
+    {
+      title: 'Products and variants',
+      count: ({ prepared: { store } }) => {
+        const counts = new Map<string, number>()
+        for (const record of [...store.product.values(), ...store.variant.values()])
+          if (record.taxClass !== null) counts.set(record.taxClass, (counts.get(record.taxClass) ?? 0) + 1)
+        return counts
+      },
+    },
+    {
+      title: 'Rates',
+      cell: ({ id }, { prepared }) =>
+        String([...prepared.store['tax-rate'].values()].filter(({ taxClass }) => taxClass === id).length),
+    },
+  ],
+  tax: [
+    { title: 'Charged upon', cell: ({ upon }, { prepared }) => names(upon, prepared.store.tax) || 'the net' },
+    { title: 'Delivery', cell: ({ onDelivery }) => (onDelivery ? 'taxed too' : 'not taxed') },
+    {
+      title: 'Rates',
+      cell: ({ id }, { prepared }) =>
+        String([...prepared.store['tax-rate'].values()].filter(({ tax }) => tax === id).length),
+    },
+  ],
+  limit: [
+    { title: 'What', cell: ({ scope }, { prepared }) => whatSentence(scope, prepared.store) },
+    { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },
+    { title: 'Limit', cell: (rule) => limitPhrase(rule) },
+    { title: 'State', cell: ({ state }) => state },
+  ],
+  'access-rule': [
+    { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },
+    { title: 'What', cell: ({ scope }, { prepared }) => whatSentence(scope, prepared.store) },
+    { title: 'They', cell: ({ effect }) => EFFECT_WORDS[effect] },
+    { title: 'When', cell: ({ schedule }) => whenSentence(schedule) },
+    { title: 'State', cell: ({ state }) => state },
+  ],
+  passcode: [
+    { title: 'Passcode', cell: ({ word }) => word },
+    {
+      title: 'Opens',
+      cell: ({ channel }, { prepared }) =>
+        channel === null ? 'every channel' : (prepared.store.channel.get(channel)?.name ?? channel),
+    },
+    { title: 'Period', cell: ({ from, to }) => spanPhrase(from, to) },
+    { title: 'Who has it', cell: ({ isReview }) => (isReview ? 'sees everything' : 'comes in') },
+  ],
   adjustment: [
     {
       title: 'Moves',

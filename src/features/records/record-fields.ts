@@ -29,7 +29,17 @@ import {
   writeWho,
 } from './rule-text'
 import { DATE_HINT, dateField, scheduleFields } from './schedule-fields'
+import { ownLimits, ruleLimits } from './limit-fields'
 import type { EditableKind } from './sections'
+import {
+  assortmentField,
+  exemptionFields,
+  gateField,
+  groupDisplays,
+  regionDisplays,
+  storeTaxFields,
+  taxClassField,
+} from './terms-fields'
 import { addresses, adjustmentMethod, ownAmounts } from './written-fields'
 
 const code = textField(['code', 'Code', 'Short and unique; addresses and files use it.'])
@@ -89,6 +99,8 @@ const amountsOf: readonly FieldRule[] = [
   ownAmounts,
   optionalField(['weight', 'Weight, kg']),
   nameField(['family', 'Price family', 'Priced together with others of the family.'], 'price-family'),
+  taxClassField,
+  ...ownLimits,
 ]
 
 /** The fields of each kind, in the order of its sheet. */
@@ -129,6 +141,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
         ['recommended', 'the recommended price'],
       ],
     ),
+    ...storeTaxFields,
   ],
   group: [
     name,
@@ -140,6 +153,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
         [false, 'consumer'],
       ],
     ),
+    ...groupDisplays,
     position,
   ],
   account: [
@@ -150,9 +164,13 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     wordsField(['emails', 'Signs in as', 'E-mail addresses between commas.'], lower),
     textField(['country', 'Country', 'Two letters, such as IE.']),
     textField(['city', 'City']),
+    textField(['state', 'State', 'Where taxes need it, such as CA.']),
+    textField(['postcode', 'Postcode']),
     addresses,
     currency('What they pay in, such as GBP; empty leaves it to the place.'),
     textField(['taxNumber', 'Tax number']),
+    ...exemptionFields,
+    dateField('exemptUntil', 'Exempt until', `The end itself is outside; empty is for good. ${DATE_HINT}`),
     textField(['paymentTerms', 'Payment terms']),
   ],
   contract: [
@@ -187,6 +205,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
       read: (text) => ({ ok: true, value: { policy: text === '' ? null : text } }),
     },
     optionalField(['minimumOrder', 'Minimum order']),
+    assortmentField,
     textField(['paymentTerms', 'Payment terms']),
     choiceField(
       ['isProtected', 'Protected'],
@@ -209,13 +228,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     wordsField(['countries', 'Countries', 'IE, FR, or with a state US-CA.'], upper),
     currency('What is paid there; empty is the store’s own.'),
     rounding,
-    choiceField(
-      ['taxDisplay', 'Prices show'],
-      [
-        ['gross', 'with tax'],
-        ['net', 'without tax'],
-      ],
-    ),
+    ...regionDisplays,
     choiceField(
       ['isDefault', 'Stands for the rest'],
       [
@@ -225,7 +238,99 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     ),
     position,
   ],
-  channel: [name, code, wordsField(['groups', 'Groups', 'Words between commas, such as Online.']), position],
+  channel: [
+    name,
+    code,
+    gateField,
+    assortmentField,
+    wordsField(['groups', 'Groups', 'Words between commas, such as Online.']),
+    position,
+  ],
+  'tax-class': [name, code, position],
+  tax: [
+    name,
+    code,
+    namesField(
+      ['upon', 'Charged upon', 'Other taxes it is reckoned on, beside the price without tax.'],
+      'tax',
+    ),
+    choiceField(
+      ['onDelivery', 'Delivery'],
+      [
+        [true, 'is taxed too'],
+        [false, 'is not taxed'],
+      ],
+    ),
+    position,
+  ],
+  limit: [
+    name,
+    code,
+    onOff,
+    choiceField(
+      ['counting', 'Counts'],
+      [
+        ['each', 'each variant by itself'],
+        ['product', 'all variants of a product'],
+        ['together', 'everything it is for together'],
+      ],
+    ),
+    scope,
+    audience,
+    ...ruleLimits,
+    optionalField(['minimumValue', 'Value at least', 'Without tax, of everything together.']),
+    optionalField(['maximumValue', 'Value at most']),
+    optionalField(['minimumWeight', 'Weight at least, kg']),
+    optionalField(['maximumWeight', 'Weight at most, kg']),
+    numberField(['days', 'Within days', 'The most counts what was ordered in so many days too.']),
+    place,
+    ...scheduleFields,
+    rank,
+  ],
+  'access-rule': [
+    name,
+    code,
+    onOff,
+    audience,
+    scope,
+    choiceField(
+      ['effect', 'They'],
+      [
+        ['hide', 'do not see it'],
+        ['no-price', 'see it without its price'],
+        ['quote', 'can only ask for a quote'],
+        ['no-buying', 'see it and its price, and cannot buy it'],
+        ['show', 'see and buy it'],
+      ],
+    ),
+    choiceField(
+      ['landing', 'A direct link leads'],
+      [
+        ['message', 'to a kind word'],
+        ['sign-in', 'to signing in'],
+        ['contact', 'to how to reach us'],
+      ],
+    ),
+    textField(['message', 'Which says', 'Empty for the shop’s own words.']),
+    place,
+    ...scheduleFields,
+    rank,
+  ],
+  passcode: [
+    name,
+    code,
+    textField(['word', 'Passcode', 'What is typed, in any case; four letters at least.']),
+    nameField(['channel', 'Opens', 'A channel; empty is every one.'], 'channel'),
+    dateField('from', 'From', `Empty is open. ${DATE_HINT}`),
+    dateField('to', 'To', `The end itself is outside. ${DATE_HINT}`),
+    choiceField(
+      ['isReview', 'Who has it'],
+      [
+        [false, 'comes in as any buyer'],
+        [true, 'sees everything and buys nothing'],
+      ],
+    ),
+  ],
   adjustment: [
     name,
     code,

@@ -69,7 +69,12 @@ export function readWho(store: Store, text: string): ReadRule<Who> {
   return readTerms<WhoTerm>(
     text,
     (word) => readBuyer(store, word),
-    () => [...Object.keys(PLAIN_WHO), ...namesOf(store.group), ...namesOf(store.account)],
+    () => [
+      ...Object.keys(PLAIN_WHO),
+      ...namesOf(store.group),
+      ...namesOf(store.account),
+      ...[...store.passcode.values()].map(({ name }) => `passcode ${name}`),
+    ],
   )
 }
 
@@ -77,6 +82,11 @@ function readBuyer(store: Store, word: string): WhoTerm | null {
   const plain = PLAIN_WHO[word.toLowerCase()]
   if (plain) return plain
   if (word.startsWith('#')) return { kind: 'tag', tag: word.slice(1) }
+  const given = /^passcode\s+(.+)$/i.exec(word)?.[1]
+  if (given) {
+    const passcode = findNamed(store.passcode, given)
+    return passcode && { kind: 'passcode', passcode: passcode.id }
+  }
   if (word.includes('@')) return { kind: 'email', email: word.toLowerCase() }
   const group = findNamed(store.group, word)
   if (group) return { kind: 'group', group: group.id }
@@ -102,6 +112,8 @@ function buyerLabels(store: Store, term: WhoTerm): readonly string[] {
       return [`#${term.tag}`]
     case 'email':
       return [term.email]
+    case 'passcode':
+      return labelsOf(store.passcode, term.passcode).map((label) => `passcode ${label}`)
     case 'signed-in':
       return ['signed in']
     default:

@@ -111,7 +111,7 @@ function periodPhrase(record: Fields): string {
 }
 
 /** A contract's period: two dates of its own. */
-export function dateField(field: 'from' | 'to', label: string, hint: string): FieldRule {
+export function dateField(field: 'from' | 'to' | 'exemptUntil', label: string, hint: string): FieldRule {
   return {
     ...optionalField([field, label, hint]),
     write: (record) => writeLocal(record[field] as string | null),

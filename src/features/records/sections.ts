@@ -14,7 +14,7 @@ export interface Section {
 }
 
 /** Kinds whose records have a sheet made of their fields; lines and rates belong to others. */
-export type EditableKind = Exclude<RecordKind, 'price-line' | 'exchange-rate'>
+export type EditableKind = Exclude<RecordKind, 'price-line' | 'exchange-rate' | 'tax-rate'>
 
 export const SECTIONS: readonly Section[] = [
   section(
@@ -80,6 +80,46 @@ export const SECTIONS: readonly Section[] = [
     'adjustment',
     'Adjustments',
     'Switches that move prices for a while. Nothing stored changes, so switching one off restores everything.',
+  ),
+  section(
+    'tax-classes',
+    'tax-class',
+    'Classes',
+    'tax class',
+    'Taxes',
+    'What goods are to those who tax them. A product takes the store’s usual class unless it names its own.',
+  ),
+  section(
+    'tax-names',
+    'tax',
+    'Taxes',
+    'tax',
+    'Taxes',
+    'Levies by their names, and which of them are charged upon others.',
+  ),
+  section(
+    'limits',
+    'limit',
+    'Limits',
+    'limit',
+    'Limits',
+    'How many of what some buyers may buy: each by itself, a product’s variants, or a whole branch together.',
+  ),
+  section(
+    'access-rules',
+    'access-rule',
+    'Rules',
+    'access rule',
+    'Access',
+    'Who sees what, sees its price, and buys it. Where several rules reach the same thing, the nearer one counts.',
+  ),
+  section(
+    'passcodes',
+    'passcode',
+    'Passcodes',
+    'passcode',
+    'Access',
+    'Words given to a closed circle: they open a channel, and rules and lists can be for whoever has one.',
   ),
   section(
     'categories',

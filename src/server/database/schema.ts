@@ -1,3 +1,7 @@
+import type { AccessEffect, Gate, Landing } from '@/core/access/access'
+import type { Assortment } from '@/core/access/assortment'
+import type { AllowedQuantity, QuantityLimits } from '@/core/limits/limit'
+import type { TaxDisplay } from '@/core/places/place'
 import type { Who } from '@/core/predicates/who'
 import type { What } from '@/core/predicates/what'
 import type { Address } from '@/core/buyers/buyer'
@@ -41,6 +45,8 @@ const inheritedValues = () => ({
   floor: numeric('floor'),
   ownAmounts: jsonb('own_amounts').$type<OwnAmounts>().notNull(),
   weight: numeric('weight'),
+  taxClass: text('tax_class').references(() => taxClasses.id),
+  limits: jsonb('limits').$type<QuantityLimits>().notNull(),
 })
 
 export const settings = pgTable('settings', {
@@ -54,6 +60,16 @@ export const settings = pgTable('settings', {
   policy: text('policy').$type<LadderPolicy>().notNull(),
   neverAbovePublic: boolean('never_above_public').notNull(),
   comparedWith: text('compared_with').$type<'nothing' | 'public' | 'base' | 'recommended'>().notNull(),
+  taxPlace: text('tax_place').$type<'delivery' | 'billing' | 'store'>().notNull(),
+  taxRounding: text('tax_rounding').$type<'line' | 'document'>().notNull(),
+  grossElsewhere: text('gross_elsewhere').$type<'keep-net' | 'keep-gross'>().notNull(),
+  taxTotals: text('tax_totals').$type<'by-name' | 'one'>().notNull(),
+  taxClass: text('tax_class'),
+  deliveryTaxClass: text('delivery_tax_class'),
+  unionCountries: jsonb('union_countries').$type<readonly string[]>().notNull(),
+  taxRegistrations: jsonb('tax_registrations').$type<Readonly<Record<string, string>>>().notNull(),
+  deliveryPrice: numeric('delivery_price'),
+  deliveryFreeFrom: numeric('delivery_free_from'),
   revision: revision(),
 })
 
@@ -91,6 +107,8 @@ export const channels = pgTable(
     code: text('code').notNull(),
     name: text('name').notNull(),
     groups: jsonb('groups').$type<readonly string[]>().notNull(),
+    gate: text('gate').$type<Gate>().notNull(),
+    assortment: jsonb('assortment').$type<Assortment>(),
     position: integer('position').notNull(),
     status: status(),
     revision: revision(),
@@ -107,7 +125,8 @@ export const regions = pgTable(
     countries: jsonb('countries').$type<readonly string[]>().notNull(),
     currency: text('currency'),
     rounding: rounding(),
-    taxDisplay: text('tax_display').$type<'net' | 'gross'>().notNull(),
+    taxDisplay: text('tax_display').$type<TaxDisplay>().notNull(),
+    cartTaxDisplay: text('cart_tax_display').$type<TaxDisplay>().notNull(),
     isDefault: boolean('is_default').notNull(),
     position: integer('position').notNull(),
     status: status(),
@@ -115,6 +134,51 @@ export const regions = pgTable(
   },
   (table) => [codeIndex('region_code', table.code)],
 )
+
+export const taxClasses = pgTable(
+  'tax_class',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    position: integer('position').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('tax_class_code', table.code)],
+)
+
+export const taxes = pgTable(
+  'tax',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    upon: jsonb('upon').$type<readonly string[]>().notNull(),
+    onDelivery: boolean('on_delivery').notNull(),
+    position: integer('position').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('tax_code', table.code)],
+)
+
+export const taxRates = pgTable('tax_rate', {
+  id: text('id').primaryKey(),
+  tax: text('tax')
+    .notNull()
+    .references(() => taxes.id),
+  taxClass: text('tax_class').references(() => taxClasses.id),
+  country: text('country').notNull(),
+  state: text('state').notNull(),
+  postcode: text('postcode').notNull(),
+  city: text('city').notNull(),
+  percent: numeric('percent').notNull(),
+  from: text('valid_from'),
+  to: text('valid_to'),
+  reason: text('reason').notNull(),
+  revision: revision(),
+})
 
 export const priceFamilies = pgTable(
   'price_family',
@@ -211,6 +275,8 @@ export const customerGroups = pgTable(
     code: text('code').notNull(),
     name: text('name').notNull(),
     trade: boolean('trade').notNull(),
+    taxDisplay: text('tax_display').$type<TaxDisplay>(),
+    cartTaxDisplay: text('cart_tax_display').$type<TaxDisplay>(),
     position: integer('position').notNull(),
     status: status(),
     revision: revision(),
@@ -226,11 +292,15 @@ export const accounts = pgTable(
     name: text('name').notNull(),
     country: text('country').notNull(),
     city: text('city').notNull(),
+    state: text('state').notNull(),
+    postcode: text('postcode').notNull(),
     tags: jsonb('tags').$type<string[]>().notNull(),
     emails: jsonb('emails').$type<string[]>().notNull(),
     addresses: jsonb('addresses').$type<readonly Address[]>().notNull(),
     currency: text('currency'),
     taxNumber: text('tax_number').notNull(),
+    exemption: text('exemption').notNull(),
+    exemptUntil: text('exempt_until'),
     paymentTerms: text('payment_terms').notNull(),
     status: status(),
     revision: revision(),
@@ -328,6 +398,7 @@ export const contracts = pgTable(
     currency: text('currency'),
     policy: text('policy').$type<LadderPolicy>(),
     minimumOrder: numeric('minimum_order'),
+    assortment: jsonb('assortment').$type<Assortment>(),
     paymentTerms: text('payment_terms').notNull(),
     isProtected: boolean('is_protected').notNull(),
     revision: revision(),
@@ -354,6 +425,95 @@ export const adjustments = pgTable(
     revision: revision(),
   },
   (table) => [codeIndex('adjustment_code', table.code)],
+)
+
+export const limits = pgTable(
+  'limit_rule',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    state: state(),
+    status: status(),
+    counting: text('counting').$type<'each' | 'product' | 'together'>().notNull(),
+    minimum: numeric('minimum'),
+    maximum: numeric('maximum'),
+    multiple: numeric('multiple'),
+    first: numeric('first_value'),
+    values: jsonb('allowed_values').$type<readonly AllowedQuantity[]>(),
+    minimumValue: numeric('minimum_value'),
+    maximumValue: numeric('maximum_value'),
+    minimumWeight: numeric('minimum_weight'),
+    maximumWeight: numeric('maximum_weight'),
+    days: integer('days'),
+    rank: integer('rank').notNull(),
+    audience: jsonb('audience').$type<Who>().notNull(),
+    scope: jsonb('scope').$type<What>().notNull(),
+    place: jsonb('place').$type<Where>().notNull(),
+    schedule: jsonb('schedule').$type<Schedule>().notNull(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('limit_rule_code', table.code)],
+)
+
+export const accessRules = pgTable(
+  'access_rule',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    state: state(),
+    status: status(),
+    effect: text('effect').$type<AccessEffect>().notNull(),
+    landing: text('landing').$type<Landing>().notNull(),
+    message: text('message').notNull(),
+    rank: integer('rank').notNull(),
+    audience: jsonb('audience').$type<Who>().notNull(),
+    scope: jsonb('scope').$type<What>().notNull(),
+    place: jsonb('place').$type<Where>().notNull(),
+    schedule: jsonb('schedule').$type<Schedule>().notNull(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('access_rule_code', table.code)],
+)
+
+export const passcodes = pgTable(
+  'passcode',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    word: text('word').notNull(),
+    channel: text('channel').references(() => channels.id),
+    from: text('valid_from'),
+    to: text('valid_to'),
+    isReview: boolean('is_review').notNull(),
+    status: status(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('passcode_code', table.code)],
+)
+
+/** What is in a visitor's cart; not a record of the store, and in no history. */
+export const carts = pgTable('cart', {
+  id: text('id').primaryKey(),
+  lines: jsonb('lines').$type<readonly unknown[]>().notNull(),
+  at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+})
+
+/** What was bought, at the figures of its moment. */
+export const orders = pgTable(
+  'shop_order',
+  {
+    number: integer('number').primaryKey(),
+    /** Id of the account; `null` for a guest. */
+    account: text('account'),
+    /** Whose cart it was, so that a guest finds it again. */
+    visitor: text('visitor').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    document: jsonb('document').notNull(),
+  },
+  (table) => [index('shop_order_account').on(table.account)],
 )
 
 export const changeSets = pgTable('change_set', {

@@ -225,6 +225,7 @@ function readQuestion({ store }: PreparedStore, submitted: SubmittedQuestion, no
           }
         : null,
       currency,
+      passcode: null,
       at,
       variant: variant.id,
       quantity,

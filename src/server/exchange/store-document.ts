@@ -18,6 +18,9 @@ export const SECTIONS: Readonly<Record<RecordKind, string>> = {
   'exchange-rate': 'exchangeRates',
   channel: 'channels',
   region: 'regions',
+  'tax-class': 'taxClasses',
+  tax: 'taxes',
+  'tax-rate': 'taxRates',
   category: 'categories',
   'price-family': 'priceFamilies',
   product: 'products',
@@ -29,6 +32,9 @@ export const SECTIONS: Readonly<Record<RecordKind, string>> = {
   'price-line': 'priceLines',
   contract: 'contracts',
   adjustment: 'adjustments',
+  limit: 'limits',
+  'access-rule': 'accessRules',
+  passcode: 'passcodes',
 }
 
 const FORMAT = 'steppe-store'

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { CONTRACT_STATES } from '@/core/price/contract'
 import { PURPOSES } from '@/core/price/price-list'
+import { EFFECTS, GATES } from '@/core/access/access'
 import type { RecordKind } from '@/core/issue/issue'
 import Joi from 'joi'
 
@@ -20,7 +21,19 @@ const policy = Joi.valid('first', 'lowest')
 const ids = Joi.array().items(id).unique()
 const stringMap = Joi.object().pattern(Joi.string(), Joi.string())
 const referenceAmounts = { basePrice: amount, cost: amount, recommendedPrice: amount, floor: amount }
+const quantityLimits = {
+  minimum: amount,
+  maximum: amount,
+  multiple: amount,
+  first: amount,
+  values: Joi.array()
+    .items(Joi.object({ quantity: text, label: text }))
+    .allow(null),
+}
+const taxDisplay = Joi.valid('net', 'gross', 'both')
 const inherited = {
+  taxClass: id.allow(null),
+  limits: Joi.object(quantityLimits),
   ...referenceAmounts,
   weight: amount,
   ownAmounts: Joi.object().pattern(Joi.string(), Joi.object(referenceAmounts)),
@@ -48,6 +61,7 @@ const whoTerm = oneOf(
   term('group', { group: id }),
   term('account', { account: id }),
   term('tag', { tag: Joi.string() }),
+  term('passcode', { passcode: id }),
   term('email', { email: Joi.string() }),
 )
 
@@ -108,6 +122,18 @@ const rounding = oneOf(
   }),
 ).allow(null)
 
+const assortmentTerm = oneOf(
+  term('category', { category: id }),
+  term('product', { product: id }),
+  term('variant', { variant: id }),
+)
+const assortment = Joi.object({
+  start: Joi.valid('everything', 'nothing'),
+  include: Joi.array().items(assortmentTerm),
+  exclude: Joi.array().items(assortmentTerm),
+}).allow(null)
+const rule = { audience: who, scope: what, place: where, schedule: when, rank: Joi.number() }
+
 const address = Joi.object({
   label: text,
   street: text,
@@ -129,6 +155,16 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     policy,
     neverAbovePublic: Joi.boolean(),
     comparedWith: Joi.valid('nothing', 'public', 'base', 'recommended'),
+    taxPlace: Joi.valid('delivery', 'billing', 'store'),
+    taxRounding: Joi.valid('line', 'document'),
+    grossElsewhere: Joi.valid('keep-net', 'keep-gross'),
+    taxTotals: Joi.valid('by-name', 'one'),
+    taxClass: id.allow(null),
+    deliveryTaxClass: id.allow(null),
+    unionCountries: Joi.array().items(Joi.string()).unique(),
+    taxRegistrations: stringMap,
+    deliveryPrice: amount,
+    deliveryFreeFrom: amount,
   }),
   currency: Joi.object({
     id,
@@ -152,6 +188,8 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     code: text,
     name: text,
     groups: Joi.array().items(Joi.string()).unique(),
+    gate: Joi.valid(...GATES),
+    assortment,
     position,
     status,
   }),
@@ -162,10 +200,26 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     countries: Joi.array().items(Joi.string()).unique(),
     currency: id.allow(null),
     rounding,
-    taxDisplay: taxBasis,
+    taxDisplay,
+    cartTaxDisplay: taxDisplay,
     isDefault: Joi.boolean(),
     position,
     status,
+  }),
+  'tax-class': Joi.object({ id, code: text, name: text, position, status }),
+  tax: Joi.object({ id, code: text, name: text, upon: ids, onDelivery: Joi.boolean(), position, status }),
+  'tax-rate': Joi.object({
+    id,
+    tax: id,
+    taxClass: id.allow(null),
+    country: text,
+    state: text,
+    postcode: text,
+    city: text,
+    percent: text,
+    from: text.allow(null),
+    to: text.allow(null),
+    reason: text,
   }),
   category: Joi.object({ id, code: text, name: text, parent: id.allow(null), position, status }),
   'price-family': Joi.object({ id, code: text, name: text, status }),
@@ -201,19 +255,32 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     position,
     status,
   }),
-  group: Joi.object({ id, code: text, name: text, trade: Joi.boolean(), position, status }),
+  group: Joi.object({
+    id,
+    code: text,
+    name: text,
+    trade: Joi.boolean(),
+    taxDisplay: taxDisplay.allow(null),
+    cartTaxDisplay: taxDisplay.allow(null),
+    position,
+    status,
+  }),
   account: Joi.object({
     id,
     code: text,
     name: text,
     country: text,
     city: text,
+    state: text,
+    postcode: text,
     groups: ids,
     tags: Joi.array().items(Joi.string()).unique(),
     emails: Joi.array().items(text).unique(),
     addresses: Joi.array().items(address),
     currency: id.allow(null),
     taxNumber: text,
+    exemption: text,
+    exemptUntil: text.allow(null),
     paymentTerms: text,
     status,
   }),
@@ -258,6 +325,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     currency: id.allow(null),
     policy: policy.allow(null),
     minimumOrder: amount,
+    assortment,
     paymentTerms: text,
     isProtected: Joi.boolean(),
   }),
@@ -270,11 +338,44 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     target: Joi.valid('base', 'shown'),
     method: oneOf(term('percent', { percent: text }), term('amount', { amount: text })),
     rounding,
-    rank: Joi.number(),
-    audience: who,
-    scope: what,
-    place: where,
-    schedule: when,
+    ...rule,
+  }),
+  limit: Joi.object({
+    id,
+    code: text,
+    name: text,
+    state,
+    status,
+    counting: Joi.valid('each', 'product', 'together'),
+    ...quantityLimits,
+    minimumValue: amount,
+    maximumValue: amount,
+    minimumWeight: amount,
+    maximumWeight: amount,
+    days: Joi.number().allow(null),
+    ...rule,
+  }),
+  'access-rule': Joi.object({
+    id,
+    code: text,
+    name: text,
+    state,
+    status,
+    effect: Joi.valid(...EFFECTS),
+    landing: Joi.valid('message', 'sign-in', 'contact'),
+    message: text,
+    ...rule,
+  }),
+  passcode: Joi.object({
+    id,
+    code: text,
+    name: text,
+    word: text,
+    channel: id.allow(null),
+    from: text.allow(null),
+    to: text.allow(null),
+    isReview: Joi.boolean(),
+    status,
   }),
 }
 

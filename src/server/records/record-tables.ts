@@ -32,6 +32,9 @@ const TABLES: Readonly<Record<RecordKind, RecordTable>> = {
   'exchange-rate': { table: schema.exchangeRates },
   channel: { table: schema.channels },
   region: { table: schema.regions },
+  'tax-class': { table: schema.taxClasses },
+  tax: { table: schema.taxes },
+  'tax-rate': { table: schema.taxRates },
   category: { table: schema.categories },
   'price-family': { table: schema.priceFamilies },
   product: {
@@ -49,6 +52,9 @@ const TABLES: Readonly<Record<RecordKind, RecordTable>> = {
   'price-line': { table: schema.priceLines },
   contract: { table: schema.contracts },
   adjustment: { table: schema.adjustments },
+  limit: { table: schema.limits },
+  'access-rule': { table: schema.accessRules },
+  passcode: { table: schema.passcodes },
 }
 
 /** Which change set last wrote each record, by `kind/id`. */

@@ -85,6 +85,24 @@ const FIELDS: Readonly<Record<string, string>> = {
   from: 'From',
   sku: 'SKU',
   weight: 'Weight',
+  percent: 'Rate',
+  upon: 'Charged upon',
+  postcode: 'Postcode',
+  taxClass: 'Tax class',
+  minimum: 'At least',
+  maximum: 'At most',
+  multiple: 'In multiples of',
+  values: 'Only these quantities',
+  first: 'Starts with',
+  'limits.minimum': 'At least',
+  'limits.maximum': 'At most',
+  'limits.multiple': 'In multiples of',
+  'limits.values': 'Only these quantities',
+  'limits.first': 'Starts with',
+  days: 'Within days',
+  counting: 'Counts',
+  effect: 'They',
+  word: 'Passcode',
 }
 
 /** One thing wrong with a record: where, what was found, what would be right. */
@@ -130,6 +148,25 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
     `${value} is the store’s own currency; its amount is the one beside, and it needs no rate.`,
   'no-parties': () => 'a contract binds somebody: name an account or a group.',
   'reversed-range': ({ value }) => `“${value}” holds nothing: the first must be below the second.`,
+  'unusual-rate': ({ value }) => `${value} % is outside 0 to 100 %. Say under “Why so” why it is meant.`,
+  overlap: ({ value, expected }) =>
+    `there is already a rate for the same place and class at that time (${expected}). ${value.replace('–', '') ? 'End one before the other starts.' : 'Give one of them an end.'}`,
+  'min-above-max': ({ value, expected }) => `the least, ${value}, is above the most, ${expected}.`,
+  'not-a-multiple': ({ value, expected }) =>
+    `${value} is no multiple of ${expected}; ${roundedUp(value, expected)} would be.`,
+  'max-below-multiple': ({ value, expected }) =>
+    `the most, ${value}, is below one multiple of ${expected}: nothing could be bought.`,
+  'no-value-allowed': ({ value }) => `the other limits allow none of these quantities, not even ${value}.`,
+  'only-together': () => 'a value or weight is of everything together: count “together”.',
+  'not-together': () => 'only a limit that counts each by itself can say this.',
+  'no-limit': () => 'it must limit something: a least, a most, a multiple, a value or a weight.',
+  'too-short': ({ value, expected }) => `“${value}” is too easily guessed: ${expected} letters at least.`,
+  'no-effect': () => 'everything is shown to everyone anyway, so this would change nothing.',
   'not-in-axes': ({ value, expected }) =>
     `it has “${value}” where its product asks for ${expected || 'no options'}.`,
+}
+
+/** The next multiple, as a whole number of steps. */
+function roundedUp(value: string, step: string | null): number {
+  return Math.ceil(Number(value) / Number(step)) * Number(step)
 }

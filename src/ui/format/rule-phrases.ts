@@ -25,6 +25,8 @@ export function whoPhrase(term: WhoTerm, store: Names): string {
       return store.group.get(term.group)?.name ?? term.group
     case 'tag':
       return `accounts tagged “${term.tag}”`
+    case 'passcode':
+      return `whoever has the passcode ${store.passcode.get(term.passcode)?.name ?? term.passcode}`
     case 'email':
       return term.email
     case 'account':

@@ -1,0 +1,152 @@
+import {
+  type AccessRule,
+  ALL_RIGHTS,
+  type Gate,
+  isHarder,
+  type Landing,
+  type Rights,
+  rightsOf,
+} from '../access/access'
+import { type AssortmentTerm, matchAssortment } from '../access/assortment'
+import { type ItemFacts, matchWhat, type WhatTerm } from '../predicates/what'
+import { factsOf } from './catalogue-index'
+import type { HeldRule } from './situation-terms'
+import { findOffer, limitsOffer } from './offer'
+import type { PreparedStore } from './prepared-store'
+import type { Situation } from './situation'
+
+/** What keeps a buyer from something they else could do. */
+export type AccessReason =
+  | { readonly code: 'archived' }
+  | { readonly code: 'gate'; readonly gate: Gate; readonly channel: string }
+  /** A passcode that shows everything and lets nobody buy. */
+  | { readonly code: 'review'; readonly passcode: string }
+  | {
+      readonly code: 'assortment'
+      readonly of: { readonly kind: 'channel' | 'contract'; readonly id: string }
+      readonly by: AssortmentTerm | null
+    }
+  /** Ids of the lists that offer only what they list. */
+  | { readonly code: 'not-offered'; readonly lists: readonly string[] }
+  | { readonly code: 'rule'; readonly rule: string; readonly scope: WhatTerm }
+
+export interface Access extends Rights {
+  readonly because: AccessReason | null
+  /** Where the direct link to a hidden page leads, and what it says there. */
+  readonly landing: Landing
+  readonly message: string
+}
+
+const NOTHING: Rights = { see: false, seePrice: false, buy: false, quote: false }
+
+/** What one buyer may do with one item, by its number. An assortment comes first: nothing outside it is shown. */
+export function findRights(prepared: PreparedStore, situation: Situation, number: number): Access {
+  const { store, index } = prepared
+  const { terms } = situation
+  const variant = store.variant.get(index.items[number] ?? '')
+  const product = variant && store.product.get(variant.product)
+  if (variant?.status !== 'active' || product?.status !== 'active') return closed({ code: 'archived' })
+  if (terms.passcode?.isReview)
+    return {
+      ...ALL_RIGHTS,
+      buy: false,
+      because: { code: 'review', passcode: terms.passcode.id },
+      ...NO_LANDING,
+    }
+  const gate = findGate(situation)
+  if (gate && !gate.rights.see) return closed(gate.because, 'sign-in')
+  const left = outsideAssortment(prepared, situation, {
+    variant: variant.id,
+    product: product.id,
+    filedUnder: product.categories,
+  })
+  if (left) return closed(left)
+  if (limitsOffer(situation)) {
+    const offer = findOffer(prepared, situation, number)
+    if (!offer.offered) return closed({ code: 'not-offered', lists: offer.by.map(({ list }) => list.id) })
+  }
+  const won = terms.rules.length === 0 ? null : winningRule(terms.rules, factsOf(store, index, number))
+  const byRule = won ? rightsOf(won.rule.effect) : ALL_RIGHTS
+  const ruleReason: AccessReason | null =
+    won && won.rule.effect !== 'show' ? { code: 'rule', rule: won.rule.id, scope: won.scope } : null
+  const { landing, message } = won?.rule ?? NO_LANDING
+  const rights = gate ? both(byRule, gate.rights) : byRule
+  const isByGate = gate !== null && (rights.seePrice !== byRule.seePrice || rights.buy !== byRule.buy)
+  return { ...rights, because: isByGate ? gate.because : ruleReason, landing, message }
+}
+
+const NO_LANDING = { landing: 'message', message: '' } as const
+
+function closed(because: AccessReason, landing: Landing = 'message'): Access {
+  return { ...NOTHING, because, landing, message: '' }
+}
+
+function both(left: Rights, right: Rights): Rights {
+  return {
+    see: left.see && right.see,
+    seePrice: left.seePrice && right.seePrice,
+    buy: left.buy && right.buy,
+    quote: left.quote && right.see,
+  }
+}
+
+/** What the gate of the channel leaves a buyer; `null` where it stands open to them. */
+export function findGate({
+  buyer,
+  terms,
+}: Situation): { readonly rights: Rights; readonly because: AccessReason } | null {
+  const { channel, passcode } = terms
+  if (!channel) return null
+  const { gate } = channel
+  const isIn = gate === 'passcode' ? passcode !== null : buyer.signedIn
+  if (gate === 'open' || isIn) return null
+  const because: AccessReason = { code: 'gate', gate, channel: channel.id }
+  if (gate === 'sign-in-prices') return { rights: rightsOf('no-price'), because }
+  return { rights: gate === 'sign-in-buy' ? rightsOf('no-buying') : NOTHING, because }
+}
+
+function outsideAssortment(
+  { store }: PreparedStore,
+  { terms }: Situation,
+  item: Parameters<typeof matchAssortment>[2],
+): AccessReason | null {
+  const { channel, channelAssortment, contractAssortments } = terms
+  if (channel && channelAssortment) {
+    const match = matchAssortment(channelAssortment, store.category, item)
+    if (!match.holds) return { code: 'assortment', of: { kind: 'channel', id: channel.id }, by: match.by }
+  }
+  let outside: AccessReason | null = null
+  for (const { contract, compiled } of contractAssortments) {
+    const match = matchAssortment(compiled, store.category, item)
+    if (match.holds) return null
+    outside ??= { code: 'assortment', of: { kind: 'contract', id: contract }, by: match.by }
+  }
+  return outside
+}
+
+interface WonRule {
+  readonly rule: AccessRule
+  readonly scope: WhatTerm
+}
+
+/** The more specific What wins, then the more specific Who, then rank; ties: the more restrictive. */
+export function winningRule(rules: readonly HeldRule<AccessRule>[], facts: ItemFacts): WonRule | null {
+  let best: { readonly held: HeldRule<AccessRule>; readonly what: number; readonly scope: WhatTerm } | null =
+    null
+  for (const held of rules) {
+    const match = matchWhat(held.rule.scope, facts)
+    if (!match.matches) continue
+    const next = { held, what: match.specificity, scope: match.by }
+    if (best === null || isStronger(next, best)) best = next
+  }
+  return best && { rule: best.held.rule, scope: best.scope }
+}
+
+function isStronger(
+  next: { readonly held: HeldRule<AccessRule>; readonly what: number },
+  best: { readonly held: HeldRule<AccessRule>; readonly what: number },
+): boolean {
+  const difference =
+    next.what - best.what || next.held.who - best.held.who || best.held.rule.rank - next.held.rule.rank
+  return difference === 0 ? isHarder(next.held.rule.effect, best.held.rule.effect) : difference > 0
+}

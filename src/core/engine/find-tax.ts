@@ -1,0 +1,129 @@
+import type { Place, TaxDisplay } from '../places/place'
+import type { Decimal } from '../decimal/decimal'
+import { getSettings } from '../store/store'
+import { findLevies, type FoundLevies, type Levy } from '../tax/find-levies'
+import { splitTax, type TaxBasis, type TaxSplit } from '../tax/split-tax'
+import type { PreparedStore } from './prepared-store'
+import type { LadderEntry, Situation } from './situation'
+
+/** The tax of one price. */
+export interface PriceTax extends TaxSplit {
+  /** Whether the price was entered with its tax. */
+  readonly basis: TaxBasis
+  readonly taxClass: string | null
+  readonly misses: FoundLevies['misses']
+  /** Why nothing is charged whatever the rates say; `null` where they are. */
+  readonly untaxed: Situation['terms']['untaxed']
+}
+
+/** The tax class of a variant: its own, its product's, else the store's; by id. */
+export function taxClassOf({ store, index }: PreparedStore, number: number): string | null {
+  const variant = store.variant.get(index.items[number] ?? '')
+  const product = variant && store.product.get(variant.product)
+  return variant?.taxClass ?? product?.taxClass ?? getSettings(store).taxClass
+}
+
+/** Whether a price was entered with its tax: as its list says, else as the store does. */
+export function taxBasisOf({ store }: PreparedStore, entry: LadderEntry | null): TaxBasis {
+  return entry?.compiled.list.taxBasis ?? getSettings(store).taxBasis
+}
+
+/** The levies on goods, or on delivery, of a class where the buyer is. */
+export function leviesOf(
+  prepared: PreparedStore,
+  { terms, at }: Situation,
+  taxClass: string | null,
+  isDelivery = false,
+): FoundLevies {
+  const key = `${isDelivery ? 'delivery' : 'goods'}/${taxClass ?? ''}`
+  let found = terms.levies.get(key)
+  if (!found) {
+    found = findLevies(prepared.terms.taxes, { place: terms.taxPlace, taxClass, isDelivery, at })
+    terms.levies.set(key, found)
+  }
+  return found
+}
+
+/** The levies a price with tax was entered under: those of the place the store sells from. */
+function homeLevies(
+  prepared: PreparedStore,
+  { terms, at }: Situation,
+  taxClass: string | null,
+): readonly Levy[] {
+  const key = `home/${taxClass ?? ''}`
+  let found = terms.levies.get(key)
+  if (!found) {
+    found = findLevies(prepared.terms.taxes, {
+      place: homePlace(getSettings(prepared.store).country),
+      taxClass,
+      isDelivery: false,
+      at,
+    })
+    terms.levies.set(key, found)
+  }
+  return found.levies
+}
+
+function homePlace(country: string): Place {
+  return { country, state: '', postcode: '', city: '' }
+}
+
+/** An amount as it is taxed: its basis, and the levies that fall on it here. */
+export interface TaxableAmount {
+  readonly amount: Decimal
+  readonly basis: TaxBasis
+  readonly levies: readonly Levy[]
+}
+
+/**
+ * An amount made ready for taxing where the buyer is. One entered with tax keeps its gross everywhere, or its net,
+ * as the store says; who is not taxed always pays the net.
+ */
+export function toTaxable(
+  prepared: PreparedStore,
+  situation: Situation,
+  amount: Decimal,
+  basis: TaxBasis,
+  taxClass: string | null,
+  digits: number,
+): TaxableAmount {
+  const { untaxed } = situation.terms
+  const levies = untaxed ? [] : leviesOf(prepared, situation, taxClass).levies
+  const keepsNet = untaxed !== null || getSettings(prepared.store).grossElsewhere === 'keep-net'
+  if (basis === 'net' || !keepsNet) return { amount, basis, levies }
+  const { net } = splitTax(amount, 'gross', homeLevies(prepared, situation, taxClass), digits)
+  return { amount: net, basis: 'net', levies }
+}
+
+/** The tax of a price of one item, by its number. */
+export function taxPrice(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  price: { readonly amount: Decimal; readonly entry: LadderEntry | null },
+): PriceTax {
+  const taxClass = taxClassOf(prepared, number)
+  const basis = taxBasisOf(prepared, price.entry)
+  const taxable = toTaxable(prepared, situation, price.amount, basis, taxClass, situation.digits)
+  return {
+    ...splitTax(taxable.amount, taxable.basis, taxable.levies, situation.digits),
+    basis,
+    taxClass,
+    misses: leviesOf(prepared, situation, taxClass).misses,
+    untaxed: situation.terms.untaxed,
+  }
+}
+
+/** How prices show to a buyer, in the shop or in the cart: as their first group says, else the region. */
+export function displayOf(
+  { store }: PreparedStore,
+  { buyer, region }: Situation,
+  where: 'shop' | 'cart',
+): TaxDisplay {
+  const field = where === 'shop' ? 'taxDisplay' : 'cartTaxDisplay'
+  for (const id of buyer.groups) {
+    const display = store.group.get(id)?.[field]
+    if (display) return display
+  }
+  return region?.[field] ?? 'gross'
+}

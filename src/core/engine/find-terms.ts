@@ -1,0 +1,88 @@
+import type { Account } from '../buyers/buyer'
+import type { Channel, Place } from '../places/place'
+import { matchWhere, type PlaceFacts } from '../predicates/where'
+import { type BuyerFacts, matchWho, type Who } from '../predicates/who'
+import type { Where } from '../predicates/where'
+import { compileSchedule, ALWAYS } from '../predicates/when'
+import type { Contract } from '../price/contract'
+import { getSettings } from '../store/store'
+import type { Clock } from './clock'
+import type { PreparedStore } from './prepared-store'
+import type { HeldRule, SituationTerms } from './situation-terms'
+
+interface Asking {
+  readonly buyer: BuyerFacts
+  readonly place: PlaceFacts
+  readonly channel: Channel | null
+  readonly account: Account | null
+  readonly deliverTo: Place
+  readonly contracts: readonly Contract[]
+  readonly clock: Clock
+}
+
+export function findTerms(prepared: PreparedStore, asking: Asking): SituationTerms {
+  const { buyer, place, channel, account, deliverTo, contracts, clock } = asking
+  const { terms } = prepared
+  const held = <Rule extends { readonly audience: Who; readonly place: Where }>(
+    rules: readonly { readonly rule: Rule; readonly schedule: Parameters<Clock['holds']>[0] }[],
+  ): readonly HeldRule<Rule>[] =>
+    rules.flatMap(({ rule, schedule }) => {
+      const who = matchWho(rule.audience, buyer)
+      if (!who.matches || !matchWhere(rule.place, place).matches || !clock.holds(schedule)) return []
+      return [{ rule, who: who.specificity }]
+    })
+  for (const period of terms.ratePeriods) clock.holds(period)
+  const given = buyer.passcode === null ? undefined : terms.passcodes.get(buyer.passcode)
+  const isGood =
+    given !== undefined &&
+    (given.passcode.channel === null || given.passcode.channel === channel?.id) &&
+    clock.holds(given.period)
+  return {
+    channel,
+    account,
+    passcode: isGood ? given.passcode : null,
+    rules: held(terms.rules),
+    limits: held(terms.limits),
+    channelAssortment: channel ? (terms.ofChannel.get(channel.id) ?? null) : null,
+    contractAssortments: contracts.flatMap(({ id }) => {
+      const compiled = terms.ofContract.get(id)
+      return compiled ? [{ contract: id, compiled }] : []
+    }),
+    taxPlace: taxPlaceOf(prepared, account, deliverTo),
+    untaxed: untaxedBy(prepared, account, deliverTo, clock),
+    levies: new Map(),
+  }
+}
+
+function taxPlaceOf({ store }: PreparedStore, account: Account | null, deliverTo: Place): Place {
+  const { taxPlace, country } = getSettings(store)
+  if (taxPlace === 'store') return { country, state: '', postcode: '', city: '' }
+  if (taxPlace === 'billing' && account)
+    return {
+      country: account.country,
+      state: account.state,
+      postcode: account.postcode,
+      city: account.city,
+    }
+  return deliverTo
+}
+
+/**
+ * Source  Directive 2006/112/EC Art. 138 and 196 (from memory): a business registered in another member country
+ *         accounts for the tax itself.
+ */
+function untaxedBy(
+  { store }: PreparedStore,
+  account: Account | null,
+  deliverTo: Place,
+  clock: Clock,
+): SituationTerms['untaxed'] {
+  if (!account) return null
+  const { country, unionCountries, timeZone } = getSettings(store)
+  if (account.exemption !== '') {
+    const period = compileSchedule({ ...ALWAYS, to: account.exemptUntil }, timeZone)
+    if (clock.holds(period)) return 'certificate'
+  }
+  const isElsewhere = deliverTo.country !== country && unionCountries.includes(deliverTo.country)
+  return account.taxNumber !== '' && isElsewhere && unionCountries.includes(country) ? 'reverse-charge' : null
+}

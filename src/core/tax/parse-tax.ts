@@ -1,0 +1,61 @@
+import { compare, HUNDRED, negate, ZERO } from '../decimal/decimal'
+import { DraftReader } from '../issue/draft-reader'
+import type { Parsed } from '../issue/issue'
+import { parseSchedule } from '../predicates/parse-predicates'
+import { ALWAYS } from '../predicates/when'
+import { readPostcode } from './postcode'
+import type { Tax, TaxClass, TaxRate } from './tax'
+
+export type TaxRateDraft = Omit<TaxRate, 'percent'> & { readonly percent: string }
+
+/** Rates are published with three digits at most; one more for those computed. */
+const RATE_DIGITS = 4
+
+export function parseTaxClass(draft: TaxClass): Parsed<TaxClass> {
+  const reader = new DraftReader('tax-class', draft.code)
+  return reader.result({
+    ...draft,
+    code: reader.text('code', draft.code),
+    name: reader.text('name', draft.name),
+    position: reader.wholeNumber('position', draft.position, 0),
+  })
+}
+
+export function parseTax(draft: Tax): Parsed<Tax> {
+  const reader = new DraftReader('tax', draft.code)
+  return reader.result({
+    ...draft,
+    code: reader.text('code', draft.code),
+    name: reader.text('name', draft.name),
+    position: reader.wholeNumber('position', draft.position, 0),
+  })
+}
+
+export function parseTaxRate(draft: TaxRateDraft): Parsed<TaxRate> {
+  const label = [draft.country, draft.state, draft.postcode, draft.city].filter(Boolean).join(' ')
+  const reader = new DraftReader('tax-rate', label || 'everywhere')
+  if (draft.country !== '' && !/^[A-Z]{2}$/.test(draft.country))
+    reader.report('malformed', 'country', draft.country, 'IE')
+  if (draft.country === '' && (draft.state || draft.postcode || draft.city))
+    reader.report('missing', 'country', '')
+  if (draft.postcode !== '' && !readPostcode(draft.postcode))
+    reader.report('malformed', 'postcode', draft.postcode, '94103, 94* or 94100-94199')
+  const percent = reader.decimal('percent', draft.percent, { digits: RATE_DIGITS, sign: 'any' })
+  if (draft.reason.trim() === '') {
+    if (compare(percent, ZERO) < 0) reader.report('unusual-rate', 'percent', draft.percent, '0')
+    if (compare(percent, HUNDRED) > 0) reader.report('unusual-rate', 'percent', draft.percent, '100')
+  }
+  // A levy that takes away as much as all it is charged on, or more, leaves no price to be computed back.
+  if (compare(percent, negate(HUNDRED)) <= 0) reader.report('too-low', 'percent', draft.percent, '-99')
+  const { from, to } = parseSchedule(reader, 'period', { ...ALWAYS, from: draft.from, to: draft.to })
+  return reader.result({
+    ...draft,
+    state: draft.state.trim().toUpperCase(),
+    postcode: draft.postcode.trim().toUpperCase(),
+    city: draft.city.trim(),
+    percent,
+    from,
+    to,
+    reason: draft.reason.trim(),
+  })
+}

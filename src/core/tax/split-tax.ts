@@ -1,0 +1,88 @@
+import { allocate } from '../decimal/allocate'
+import { add, type Decimal, HUNDRED, multiply, subtract, ZERO } from '../decimal/decimal'
+import { divide, toExactDecimal } from '../decimal/fraction'
+import { roundToDigits } from '../decimal/rounding'
+import type { Levy } from './find-levies'
+
+/** Whether an entered price already contains its tax. */
+export type TaxBasis = 'net' | 'gross'
+
+/** One levy's part of an amount. */
+export interface LevyAmount {
+  readonly levy: Levy
+  /** What it is charged on: the net, and the taxes it is upon. */
+  readonly on: Decimal
+  readonly amount: Decimal
+}
+
+export interface TaxSplit {
+  readonly net: Decimal
+  readonly taxes: readonly LevyAmount[]
+  readonly gross: Decimal
+}
+
+/**
+ * Splits one amount into net, each levy and gross.
+ *
+ * Units   amount in currency units, exact; `digits` of the currency. Taxes are rounded half up.
+ * Holds   net + taxes = gross exactly. From the net each levy is rounded by itself, a compound one on the rounded
+ *         taxes below it; from the gross the whole tax is the only rounded figure, and levies share it by largest
+ *         remainder.
+ * Source  EN 16931 BR-CO-17 for the rounding of a tax amount (from memory); gross = net × (1 + rate).
+ */
+export function splitTax(
+  amount: Decimal,
+  basis: TaxBasis,
+  levies: readonly Levy[],
+  digits: number,
+): TaxSplit {
+  if (levies.length === 0) return { net: amount, taxes: [], gross: amount }
+  if (basis === 'net') {
+    const taxes = taxesOn(amount, levies, digits)
+    return { net: amount, taxes, gross: taxes.reduce((sum, tax) => add(sum, tax.amount), amount) }
+  }
+  const shares = effectiveRates(levies)
+  const whole = shares.reduce<Decimal>(add, ZERO)
+  // One division: dividing first and multiplying after would round twice.
+  const tax = roundToDigits(divide(multiply(amount, whole), add(HUNDRED, whole)), digits, 'half-up')
+  const net = subtract(amount, tax)
+  const amounts = whole === ZERO ? levies.map(() => ZERO) : allocateSigned(tax, shares, digits)
+  const taxes: LevyAmount[] = []
+  levies.forEach((levy, at) => {
+    const below = taxes.filter((each) => levy.tax.upon.includes(each.levy.tax.id))
+    const on = below.reduce((sum, each) => add(sum, each.amount), net)
+    taxes.push({ levy, on, amount: amounts[at] as Decimal })
+  })
+  return { net, taxes, gross: amount }
+}
+
+/** Rates below zero are rare and cannot share by remainder: the last levy takes what is left. */
+function allocateSigned(tax: Decimal, shares: readonly Decimal[], digits: number): readonly Decimal[] {
+  if (shares.every((share) => !share.startsWith('-'))) return allocate(tax, shares, digits)
+  const whole = shares.reduce<Decimal>(add, ZERO)
+  const amounts = shares.map((share) => roundToDigits(divide(multiply(tax, share), whole), digits, 'half-up'))
+  const others = amounts.slice(0, -1).reduce<Decimal>(add, ZERO)
+  return [...amounts.slice(0, -1), subtract(tax, others)]
+}
+
+function taxesOn(net: Decimal, levies: readonly Levy[], digits: number): readonly LevyAmount[] {
+  const taxes: LevyAmount[] = []
+  for (const levy of levies) {
+    const below = taxes.filter((each) => levy.tax.upon.includes(each.levy.tax.id))
+    const on = below.reduce((sum, each) => add(sum, each.amount), net)
+    const amount = roundToDigits(divide(multiply(on, levy.percent), HUNDRED), digits, 'half-up')
+    taxes.push({ levy, on, amount })
+  }
+  return taxes
+}
+
+/** What each levy comes to in percent of the net, those it is upon reckoned in. */
+export function effectiveRates(levies: readonly Levy[]): readonly Decimal[] {
+  const rates = new Map<string, Decimal>()
+  return levies.map(({ tax, percent }) => {
+    const below = tax.upon.reduce<Decimal>((sum, id) => add(sum, rates.get(id) ?? ZERO), HUNDRED)
+    const rate = toExactDecimal(divide(multiply(below, percent), HUNDRED)) as Decimal
+    rates.set(tax.id, rate)
+    return rate
+  })
+}
