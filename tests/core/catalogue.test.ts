@@ -114,6 +114,7 @@ describe('products and variants of the demo', () => {
       trade: true,
       tags: [],
       emails: [],
+      passcode: null,
     })
     expect(facts('guest')).toMatchObject({ signedIn: false, trade: false, groups: [] })
     const fennmoor = store.account.get('account-fennmoor')

@@ -5,17 +5,20 @@ import { type CompiledLine, quantityUnits } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import { findComparedPrice } from './compared-price'
 import { explainLine } from './explain-price'
+import { explainLimits, explainRights } from './explain-terms'
 import { explainAdjustments, type Explained, explainReference } from './explain-reference'
 import { findIdleAdjustments } from './find-idle-adjustments'
 import type { Quantities } from './find-in-list'
 import { findLosers } from './find-losers'
 import { findPrice, floorUnits } from './find-price'
 import type { FoundPrice } from './found-price'
-import { findOffer } from './offer'
+import { findLimits } from './find-limits'
+import { findRights } from './find-rights'
+import { taxPrice } from './find-tax'
 import { openSituationExactly } from './open-situation'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
-import type { Situation } from './situation'
+import type { LadderEntry, Situation } from './situation'
 import type { BasketLine, Question, QuestionError } from './standpoint'
 import type { Answer, BreakRow, LineReference, Trace, TraceStep, Winner } from './trace'
 
@@ -53,7 +56,12 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
     return { extra: id, unit: priced.unit, trace: priced.trace }
   })
   const unit = sum([main.unit, ...extras.map((extra) => extra.unit)])
-  const because = whyNot(prepared, situation, question.variant, number, unit)
+  const access = findRights(prepared, situation, number)
+  const limits = findLimits(prepared, situation, number)
+  const deciding = [
+    ...Object.values(limits.setBy).flatMap((source) => (source.kind === 'rule' ? [source.rule] : [])),
+    ...limits.together.map(({ id }) => id),
+  ]
   const total = totalOf(
     main,
     extras.map((extra) => extra.unit),
@@ -64,9 +72,16 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
     value: {
       currency: situation.currency,
       currencyFrom: situation.currencyFrom,
-      see: because === null || because.code === 'no-price',
-      buy: because === null,
-      because,
+      see: access.see,
+      seePrice: access.seePrice && unit !== null,
+      buy: access.buy && unit !== null,
+      quote: access.quote,
+      because: access.because ?? (unit === null ? { code: 'no-price' } : null),
+      access,
+      accessRules: explainRights(prepared, situation, number),
+      limits,
+      limitRules: explainLimits(prepared, situation, number, new Set(deciding)),
+      tax: unit && taxPrice(prepared, situation, number, { amount: unit, entry: main.entry }),
       unit,
       item: main.unit,
       extras,
@@ -80,6 +95,7 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
 
 interface Priced {
   readonly unit: Decimal | null
+  readonly entry: LadderEntry | null
   readonly trace: Trace
 }
 
@@ -97,6 +113,7 @@ function priceItem(
   const idleAdjustments = findIdleAdjustments(prepared, situation, number, entry?.contract ?? null, steps)
   return {
     unit: toPrice(found.units, situation.digits),
+    entry,
     trace: { winner: winnerOf(found), policy: situation.policy, steps, losers, idleAdjustments },
   }
 }
@@ -162,21 +179,6 @@ function quantitiesOf(prepared: PreparedStore, { variant, quantity, basket }: Qu
       : compiled.layout.holds(at)
   }
   return { own, counted }
-}
-
-function whyNot(
-  prepared: PreparedStore,
-  situation: Situation,
-  variantId: string,
-  number: number,
-  unit: Decimal | null,
-): Answer['because'] {
-  const variant = prepared.store.variant.get(variantId)
-  const product = variant && prepared.store.product.get(variant.product)
-  if (variant?.status !== 'active' || product?.status !== 'active') return { code: 'archived' }
-  const offer = findOffer(prepared, situation, number)
-  if (!offer.offered) return { code: 'not-offered', lists: offer.by.map(({ list }) => list.id) }
-  return unit === null ? { code: 'no-price' } : null
 }
 
 function sum(amounts: readonly (Decimal | null)[]): Decimal | null {

@@ -1,6 +1,7 @@
 import { findConversion, type RateTable } from '../currency/currency'
-import { ZERO } from '../decimal/decimal'
-import type { RoundingRule } from '../decimal/rounding'
+import { type Decimal, ZERO } from '../decimal/decimal'
+import { toFraction } from '../decimal/fraction'
+import { type RoundingRule, roundToDigits } from '../decimal/rounding'
 import type { Adjustment } from '../price/adjustment'
 import { getSettings, priceDigitsOf, type Store } from '../store/store'
 import { roundingKey } from './compiled-line'
@@ -66,4 +67,27 @@ export function conversionInto(prepared: PreparedStore, lens: Lens, from: string
 /** The target of a conversion; the store's own currency has no fee. */
 export function feeOf(store: Store, code: string) {
   return { code, fee: store.currency.get(code)?.fee ?? ZERO }
+}
+
+/**
+ * An amount of the store's currency in the lens's, without fee, rounded half up to `digits`.
+ *
+ * Errors  `null` without a rate.
+ */
+export function fromHome(
+  { store }: PreparedStore,
+  lens: Lens,
+  amount: Decimal,
+  digits: number,
+): Decimal | null {
+  const { currency: home } = getSettings(store)
+  if (lens.currency === home) return amount
+  const conversion = findConversion(lens.rates, home, home, { code: lens.currency, fee: ZERO })
+  if (!conversion) return null
+  const { numerator, denominator } = toFraction(amount)
+  const converted = {
+    numerator: numerator * conversion.factor.numerator,
+    denominator: denominator * conversion.factor.denominator,
+  }
+  return roundToDigits(converted, digits, 'half-up')
 }

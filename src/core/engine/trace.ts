@@ -9,6 +9,10 @@ import type { ContractStanding } from '../price/contract'
 import type { Rung } from '../price/ladder'
 import type { BreakCounting, PriceMethod, PriceReference } from '../price/price-method'
 import type { ReferenceField } from '../catalogue/product'
+import type { RuleTold } from './explain-terms'
+import type { FoundLimits } from './find-limits'
+import type { Access, AccessReason } from './find-rights'
+import type { PriceTax } from './find-tax'
 
 /** A line of a list by its id; `null` is the list's default line. */
 export interface LineReference {
@@ -189,15 +193,20 @@ export interface BreakRow {
 export interface Answer {
   readonly currency: string
   readonly currencyFrom: 'asked' | 'contract' | 'account' | 'region' | 'store'
-  /** Whether the item is shown, and may be bought, and why not. */
+  /** Whether the item is shown, its price is, it may be bought, and a quote be asked for; and what keeps it from being so. */
   readonly see: boolean
+  readonly seePrice: boolean
   readonly buy: boolean
-  readonly because:
-    | { readonly code: 'archived' }
-    /** Ids of the lists that offer only what they list. */
-    | { readonly code: 'not-offered'; readonly lists: readonly string[] }
-    | { readonly code: 'no-price' }
-    | null
+  readonly quote: boolean
+  readonly because: AccessReason | { readonly code: 'no-price' } | null
+  readonly access: Access
+  /** Every access rule and how it stood. */
+  readonly accessRules: readonly RuleTold[]
+  readonly limits: FoundLimits
+  /** Every limit rule and how it stood. */
+  readonly limitRules: readonly RuleTold[]
+  /** Of one piece with its extras; `null` without a price. */
+  readonly tax: PriceTax | null
   /** The item with its extras; `null` when there is neither a list price nor a base price. */
   readonly unit: Decimal | null
   /** The item alone. */

@@ -1,0 +1,123 @@
+import type { LimitRule } from '../limits/limit'
+import type { Nearest } from '../limits/nearest-quantities'
+import type { Decimal } from '../decimal/decimal'
+import type { Access } from '../engine/find-rights'
+import type { FoundLimits, LimitSource } from '../engine/find-limits'
+import type { QuestionError, Standpoint } from '../engine/standpoint'
+import type { Levy, LevyMiss } from '../tax/find-levies'
+import type { TaxBasis } from '../tax/split-tax'
+
+/** One line of a cart as it is put in. */
+export interface CartLineWanted {
+  /** Id of the variant. */
+  readonly variant: string
+  readonly quantity: Decimal
+  /** Ids of the extras wanted with each piece. */
+  readonly extras: readonly string[]
+}
+
+/** What a buyer ordered before, for limits over a period. */
+export interface PastPurchase {
+  readonly variant: string
+  readonly quantity: Decimal
+  /** Epoch milliseconds. */
+  readonly at: number
+}
+
+export interface CartQuestion extends Standpoint {
+  readonly lines: readonly CartLineWanted[]
+  readonly past: readonly PastPurchase[]
+}
+
+/** An amount with its tax; net + tax = gross. */
+export interface TaxedAmount {
+  readonly net: Decimal
+  readonly tax: Decimal
+  readonly gross: Decimal
+}
+
+export interface CartLine extends CartLineWanted {
+  readonly access: Access
+  /** Of one piece with its extras, as it was entered; `null` without a price. */
+  readonly unit: Decimal | null
+  /** Of one piece, with its tax reckoned by itself. */
+  readonly unitAmount: TaxedAmount | null
+  readonly basis: TaxBasis
+  /** Of the whole line, rounded to what can be paid. */
+  readonly amount: TaxedAmount | null
+  readonly taxes: readonly { readonly levy: Levy; readonly amount: Decimal }[]
+  readonly misses: readonly LevyMiss[]
+  readonly limits: FoundLimits
+  /** The list that decided and the contract that led to it, by id. */
+  readonly list: string | null
+  readonly contract: string | null
+  /** How many there are; `null` where nobody counts. */
+  readonly stock: Decimal | null
+}
+
+/** One sum of the same tax at the same rate. */
+export interface TaxTotal {
+  readonly levy: Levy
+  readonly on: Decimal
+  readonly amount: Decimal
+}
+
+export type LimitProblem =
+  | {
+      readonly code: 'below-minimum' | 'above-maximum' | 'not-a-multiple' | 'not-allowed'
+      /** The limit that is broken. */
+      readonly limit: Decimal | null
+    }
+  | { readonly code: 'contradictory' }
+
+/** What stands between a cart and an order. */
+export type CartProblem =
+  /** The line cannot be bought, whatever the quantity. */
+  | { readonly kind: 'access'; readonly line: number; readonly access: Access }
+  | { readonly kind: 'no-price'; readonly line: number }
+  | {
+      readonly kind: 'quantity'
+      readonly line: number
+      readonly problem: LimitProblem
+      readonly source: LimitSource | null
+      readonly nearest: Nearest
+    }
+  /** A rule that counts more than one line, or more than this order. */
+  | {
+      readonly kind: 'together'
+      readonly rule: LimitRule
+      /** Positions of the lines it counts. */
+      readonly lines: readonly number[]
+      readonly measure: 'quantity' | 'value' | 'weight'
+      readonly problem: LimitProblem
+      /** What it comes to, past orders reckoned in. */
+      readonly has: Decimal
+      /** How much of it was ordered before. */
+      readonly before: Decimal
+      readonly nearest: Nearest
+    }
+  | {
+      readonly kind: 'contract-minimum'
+      readonly contract: string
+      readonly limit: Decimal
+      readonly currency: string
+      readonly has: Decimal
+    }
+
+export interface Cart {
+  readonly currency: string
+  readonly digits: number
+  readonly lines: readonly CartLine[]
+  readonly delivery: TaxedAmount
+  readonly goods: TaxedAmount
+  readonly taxes: readonly TaxTotal[]
+  /** Goods and delivery. */
+  readonly total: TaxedAmount
+  readonly untaxed: 'certificate' | 'reverse-charge' | null
+  /** Kilograms, where every line's weight is known; else `null`. */
+  readonly weight: Decimal | null
+  readonly problems: readonly CartProblem[]
+}
+
+export type Carted =
+  { readonly ok: true; readonly value: Cart } | { readonly ok: false; readonly error: QuestionError }

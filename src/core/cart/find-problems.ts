@@ -1,0 +1,197 @@
+import { add, compare, type Decimal, ZERO } from '../decimal/decimal'
+import { factsOf } from '../engine/catalogue-index'
+import { fromHome } from '../engine/lens'
+import type { PreparedStore } from '../engine/prepared-store'
+import type { Situation } from '../engine/situation'
+import { isMultiple, type LimitRule, NO_LIMITS, type QuantityLimits } from '../limits/limit'
+import { isAllowed, nearestQuantities, type Nearest } from '../limits/nearest-quantities'
+import { matchWhat } from '../predicates/what'
+import { subtract } from '../decimal/decimal'
+import type { CartLine, CartProblem, LimitProblem, PastPurchase } from './cart'
+import type { NumberedLine } from './cart-quantities'
+
+interface Checked {
+  readonly lines: readonly CartLine[]
+  readonly numbered: readonly NumberedLine[]
+  /** Of each line; `null` where it is not known. */
+  readonly weights: readonly (Decimal | null)[]
+  readonly goodsNet: Decimal
+  readonly past: readonly PastPurchase[]
+}
+
+/** Everything that keeps a cart from being ordered, lines first. */
+export function findProblems(
+  prepared: PreparedStore,
+  situation: Situation,
+  checked: Checked,
+): readonly CartProblem[] {
+  const { lines, numbered } = checked
+  const problems: CartProblem[] = []
+  const checkedVariants = new Set<string>()
+  lines.forEach((line, at) => {
+    if (!line.access.buy) problems.push({ kind: 'access', line: at, access: line.access })
+    else if (line.unit === null) problems.push({ kind: 'no-price', line: at })
+    // The same variant on several lines is one quantity.
+    if (checkedVariants.has(line.variant)) return
+    checkedVariants.add(line.variant)
+    const quantity = sum(lines.filter(({ variant }) => variant === line.variant).map((each) => each.quantity))
+    const problem = findProblem(quantity, line.limits.limits)
+    if (!problem) return
+    const field = FIELD_OF[problem.code]
+    problems.push({
+      kind: 'quantity',
+      line: at,
+      problem,
+      source: field ? (line.limits.setBy[field] ?? null) : null,
+      nearest: nearestQuantities(quantity, line.limits.limits),
+    })
+  })
+  for (const { rule } of situation.terms.limits) {
+    if (rule.counting === 'each' && rule.days === null) continue
+    for (const members of countedTogether(rule, numbered))
+      problems.push(...checkTogether(prepared, situation, rule, members, checked))
+  }
+  problems.push(...checkContracts(prepared, situation, checked))
+  return problems
+}
+
+const FIELD_OF = {
+  'below-minimum': 'minimum',
+  'above-maximum': 'maximum',
+  'not-a-multiple': 'multiple',
+  'not-allowed': 'values',
+  contradictory: null,
+} as const
+
+/** What is wrong with a quantity; `null` when it is right. */
+export function findProblem(quantity: Decimal, limits: QuantityLimits): LimitProblem | null {
+  if (isAllowed(quantity, limits)) return null
+  const { below, above } = nearestQuantities(quantity, limits)
+  if (below === null && above === null) return { code: 'contradictory' }
+  if (limits.minimum !== null && compare(quantity, limits.minimum) < 0)
+    return { code: 'below-minimum', limit: limits.minimum }
+  if (limits.maximum !== null && compare(quantity, limits.maximum) > 0)
+    return { code: 'above-maximum', limit: limits.maximum }
+  if (limits.multiple !== null && !isMultiple(quantity, limits.multiple))
+    return { code: 'not-a-multiple', limit: limits.multiple }
+  return { code: 'not-allowed', limit: null }
+}
+
+/** Positions of lines that a rule counts together: each variant, each product, or all of its scope. */
+function countedTogether(rule: LimitRule, numbered: readonly NumberedLine[]): readonly (readonly number[])[] {
+  const groups = new Map<string, number[]>()
+  numbered.forEach(({ facts, wanted, product }, at) => {
+    if (!matchWhat(rule.scope, facts).matches) return
+    const key = rule.counting === 'each' ? wanted.variant : rule.counting === 'product' ? product : ''
+    const known = groups.get(key)
+    if (known) known.push(at)
+    else groups.set(key, [at])
+  })
+  return [...groups.values()]
+}
+
+function checkTogether(
+  prepared: PreparedStore,
+  situation: Situation,
+  rule: LimitRule,
+  members: readonly number[],
+  checked: Checked,
+): readonly CartProblem[] {
+  const { lines, numbered, weights } = checked
+  const problems: CartProblem[] = []
+  const quantity = sum(members.map((at) => (lines[at] as CartLine).quantity))
+  const before =
+    rule.days === null ? ZERO : boughtBefore(prepared, situation, rule, numbered, members, checked)
+  // Only the most looks back; the other limits are of this order.
+  const room = rule.maximum === null || before === ZERO ? rule.maximum : subtract(rule.maximum, before)
+  const limits = { ...NO_LIMITS, minimum: rule.minimum, maximum: room, multiple: rule.multiple }
+  const isSpent = room !== null && compare(room, ZERO) <= 0
+  const problem: LimitProblem | null = isSpent
+    ? { code: 'above-maximum', limit: rule.maximum }
+    : findProblem(quantity, limits)
+  if (problem)
+    problems.push({
+      kind: 'together',
+      rule,
+      lines: members,
+      measure: 'quantity',
+      problem: problem.code === 'above-maximum' ? { ...problem, limit: rule.maximum } : problem,
+      has: add(quantity, problem.code === 'above-maximum' ? before : ZERO),
+      before,
+      nearest: isSpent ? { below: null, above: null } : nearestQuantities(quantity, limits),
+    })
+  const digits = situation.digits
+  const inCurrency = (amount: Decimal | null) => amount && fromHome(prepared, situation.lens, amount, digits)
+  const value = sum(members.map((at) => lines[at]?.amount?.net ?? ZERO))
+  const known = members.map((at) => weights[at] ?? null).filter((weight) => weight !== null)
+  const total = (
+    measure: 'value' | 'weight',
+    has: Decimal,
+    minimum: Decimal | null,
+    maximum: Decimal | null,
+  ) => {
+    const wrong = findProblem(has, { ...NO_LIMITS, minimum, maximum })
+    const nearest: Nearest = { below: maximum, above: minimum }
+    if (wrong)
+      problems.push({ kind: 'together', rule, lines: members, measure, problem: wrong, has, before, nearest })
+  }
+  total('value', value, inCurrency(rule.minimumValue), inCurrency(rule.maximumValue))
+  total('weight', sum(known), rule.minimumWeight, rule.maximumWeight)
+  return problems
+}
+
+const DAY = 86_400_000
+
+/** How much the buyer ordered in the days of a rule, of what it counts together with these lines. */
+function boughtBefore(
+  prepared: PreparedStore,
+  { at }: Situation,
+  rule: LimitRule,
+  numbered: readonly NumberedLine[],
+  members: readonly number[],
+  { past }: Checked,
+): Decimal {
+  const since = at - (rule.days as number) * DAY
+  const first = numbered[members[0] as number] as NumberedLine
+  const { store, index } = prepared
+  return sum(
+    past
+      .filter((purchase) => purchase.at > since && purchase.at <= at)
+      .filter(({ variant }) => {
+        if (rule.counting === 'each') return variant === first.wanted.variant
+        const number = index.numberOf.get(variant)
+        if (number === undefined) return false
+        if (rule.counting === 'product') return store.variant.get(variant)?.product === first.product
+        return matchWhat(rule.scope, factsOf(store, index, number)).matches
+      })
+      .map(({ quantity }) => quantity),
+  )
+}
+
+/** Contracts may ask for a least value of an order; of several the one that comes first counts. */
+function checkContracts(
+  prepared: PreparedStore,
+  situation: Situation,
+  { goodsNet, lines }: Checked,
+): readonly CartProblem[] {
+  const contract = situation.contracts.find(({ minimumOrder }) => minimumOrder !== null)
+  if (!contract?.minimumOrder || lines.length === 0) return []
+  const isForeign = contract.currency !== null && contract.currency === situation.currency
+  const limit = isForeign
+    ? contract.minimumOrder
+    : fromHome(prepared, situation.lens, contract.minimumOrder, situation.digits)
+  if (limit === null || compare(goodsNet, limit) >= 0) return []
+  return [
+    {
+      kind: 'contract-minimum',
+      contract: contract.id,
+      limit,
+      currency: situation.currency,
+      has: goodsNet,
+    },
+  ]
+}
+
+function sum(amounts: readonly Decimal[]): Decimal {
+  return amounts.reduce(add, ZERO)
+}

@@ -1,0 +1,218 @@
+import { allocate } from '../decimal/allocate'
+import { add, compare, type Decimal, multiply, ZERO } from '../decimal/decimal'
+import { toFraction } from '../decimal/fraction'
+import { roundToDigits } from '../decimal/rounding'
+import { findMinorDigits } from '../currency/iso-4217'
+import { ask } from '../engine/ask'
+import { findLimits } from '../engine/find-limits'
+import { findPrice } from '../engine/find-price'
+import { findRights } from '../engine/find-rights'
+import { leviesOf, type TaxableAmount, taxBasisOf, taxClassOf, toTaxable } from '../engine/find-tax'
+import { fromHome } from '../engine/lens'
+import { openSituationExactly } from '../engine/open-situation'
+import type { PreparedStore } from '../engine/prepared-store'
+import { toPrice } from '../engine/price-step'
+import type { Situation } from '../engine/situation'
+import type { QuestionError } from '../engine/standpoint'
+import { matchWhat } from '../predicates/what'
+import { getSettings } from '../store/store'
+import { splitTax, type TaxBasis } from '../tax/split-tax'
+import type { CartLine, CartQuestion, Carted, TaxedAmount } from './cart'
+import { cartQuantities, type NumberedLine, numberLines } from './cart-quantities'
+import { taxDocument } from './cart-tax'
+import { findProblems } from './find-problems'
+
+/**
+ * What a cart costs and whether it may be ordered: prices with breaks counted together, limits, delivery, taxes,
+ * totals.
+ *
+ * Errors  names the buyer, variant, extra, channel or currency that does not exist, or a quantity not above zero. A
+ *         line that may not be bought or a limit that is broken is a problem of the cart, not an error.
+ * Holds   net + tax = gross on every line, for goods, delivery and in all, to the last unit of the currency.
+ */
+export function priceCart(prepared: PreparedStore, question: CartQuestion): Carted {
+  const opened = openSituationExactly(prepared, question)
+  if (!opened.ok) return opened
+  const wrong = checkLines(prepared, question)
+  if (wrong) return { ok: false, error: wrong }
+  const situation = opened.value
+  const digits = findMinorDigits(situation.currency) ?? 2
+  const numbered = numberLines(prepared, question.lines)
+  const quantitiesOf = cartQuantities(numbered)
+  const priced = numbered.map((line) =>
+    priceLine(prepared, situation, question, line, quantitiesOf(line), digits),
+  )
+  const sold = priced.filter((line) => line.total !== null)
+  const taxables = sold.map((line) =>
+    toTaxable(prepared, situation, line.total as Decimal, line.basis, line.taxClass, digits),
+  )
+  const { taxRounding } = getSettings(prepared.store)
+  // Delivery depends on the net of the goods, and is taxed with them.
+  const goods = taxDocument(taxables, taxRounding, digits)
+  const goodsNet = sumOf(goods.lines.map(({ amount }) => amount.net))
+  const deliveries = deliveryParts(
+    prepared,
+    situation,
+    sold.map(({ taxClass }, at) => ({ taxClass, net: goods.lines[at]?.amount.net as Decimal })),
+    goodsNet,
+    digits,
+  )
+  const whole = taxDocument([...taxables, ...deliveries], taxRounding, digits)
+  const delivery = totalOf(whole.lines.slice(taxables.length).map(({ amount }) => amount))
+  const lines = priced.map(({ total, taxClass, unit, basis, ...line }): CartLine => {
+    const at = sold.findIndex((each) => each.number === line.number && each.position === line.position)
+    const taxed = total === null ? null : (whole.lines[at] ?? null)
+    const each = unit && toTaxable(prepared, situation, unit, basis, taxClass, situation.digits)
+    return {
+      ...line.wanted,
+      access: line.access,
+      unit,
+      unitAmount: each && taxedUnit(each, situation.digits),
+      basis,
+      amount: taxed && taxed.amount,
+      taxes: taxed ? taxed.taxes : [],
+      misses: leviesOf(prepared, situation, taxClass).misses,
+      limits: line.limits,
+      list: line.list,
+      contract: line.contract,
+      stock: prepared.store.variant.get(line.wanted.variant)?.stock ?? null,
+    }
+  })
+  const goodsTotal = totalOf(lines.flatMap(({ amount }) => (amount ? [amount] : [])))
+  const weights = numbered.map((line) => weightOf(prepared, line))
+  return {
+    ok: true,
+    value: {
+      currency: situation.currency,
+      digits,
+      lines,
+      delivery,
+      goods: goodsTotal,
+      taxes: whole.totals,
+      total: totalOf([goodsTotal, delivery]),
+      untaxed: situation.terms.untaxed,
+      weight: weights.every((weight) => weight !== null) ? sumOf(weights as Decimal[]) : null,
+      problems: findProblems(prepared, situation, {
+        lines,
+        numbered,
+        weights,
+        goodsNet: goodsTotal.net,
+        past: question.past,
+      }),
+    },
+  }
+}
+
+function checkLines({ store, index }: PreparedStore, { lines }: CartQuestion): QuestionError | null {
+  for (const { variant, quantity, extras } of lines) {
+    const number = index.numberOf.get(variant)
+    if (number === undefined || number >= index.variantCount) return { code: 'unknown-variant', variant }
+    if (compare(quantity, ZERO) <= 0) return { code: 'quantity-not-positive', quantity }
+    const missing = extras.find((id) => store.extra.get(id)?.status !== 'active')
+    if (missing !== undefined) return { code: 'unknown-extra', extra: missing }
+  }
+  return null
+}
+
+function priceLine(
+  prepared: PreparedStore,
+  situation: Situation,
+  question: CartQuestion,
+  line: NumberedLine,
+  quantities: ReturnType<ReturnType<typeof cartQuantities>>,
+  digits: number,
+) {
+  const { wanted, number, facts } = line
+  const found = findPrice(prepared, situation, number, quantities)
+  const extras = wanted.extras.map((id) => {
+    const extra = prepared.store.extra.get(id)
+    if (!extra || !matchWhat(extra.scope, facts).matches) return null
+    const at = prepared.index.numberOf.get(id) as number
+    return toPrice(findPrice(prepared, situation, at, quantities).units, situation.digits)
+  })
+  const item = toPrice(found.units, situation.digits)
+  const parts = [item, ...extras]
+  const unit = parts.every((part) => part !== null) ? sumOf(parts as Decimal[]) : null
+  const compiledLine = found.entry && found.line >= 0 ? found.entry.compiled.line(found.line) : null
+  const exact = unit && (compiledLine?.isGraduated ? bracketTotal(prepared, question, wanted) : null)
+  const total = unit && roundToDigits(toFraction(exact ?? multiply(unit, wanted.quantity)), digits, 'half-up')
+  return {
+    ...line,
+    position: question.lines.indexOf(wanted),
+    access: findRights(prepared, situation, number),
+    limits: findLimits(prepared, situation, number),
+    unit,
+    total,
+    basis: taxBasisOf(prepared, found.entry),
+    taxClass: taxClassOf(prepared, number),
+    list: found.entry?.compiled.list.id ?? null,
+    contract: found.entry?.contract?.id ?? null,
+  }
+}
+
+/** Units of different brackets cost what their bracket says: only the whole trace knows. */
+function bracketTotal(
+  prepared: PreparedStore,
+  question: CartQuestion,
+  wanted: CartQuestion['lines'][number],
+): Decimal | null {
+  const basket = question.lines.filter((other) => other !== wanted)
+  const asked = ask(prepared, { ...question, ...wanted, basket })
+  return asked.ok ? asked.value.total : null
+}
+
+/** A unit price in a document: each of its taxes by itself, whatever the document rounds together. */
+function taxedUnit({ amount, basis, levies }: TaxableAmount, digits: number): TaxedAmount {
+  const { net, taxes, gross } = splitTax(amount, basis, levies, digits)
+  return { net, tax: sumOf(taxes.map((tax) => tax.amount)), gross }
+}
+
+/**
+ * Delivery by the levies it stands under: its own class, or the classes of the goods by their net.
+ *
+ * Source  Directive 2006/112/EC Art. 78(b): what is charged for transport belongs to the taxable amount of the goods
+ *         (from memory); apportioned by net value, common practice.
+ */
+function deliveryParts(
+  prepared: PreparedStore,
+  situation: Situation,
+  goods: readonly { readonly taxClass: string | null; readonly net: Decimal }[],
+  goodsNet: Decimal,
+  digits: number,
+): readonly TaxableAmount[] {
+  const { deliveryPrice, deliveryFreeFrom, deliveryTaxClass } = getSettings(prepared.store)
+  if (deliveryPrice === null || goods.length === 0) return []
+  const free = deliveryFreeFrom === null ? null : fromHome(prepared, situation.lens, deliveryFreeFrom, digits)
+  const price = fromHome(prepared, situation.lens, deliveryPrice, digits)
+  if (price === null || (free !== null && compare(goodsNet, free) >= 0)) return []
+  const part = (amount: Decimal, taxClass: string | null): TaxableAmount => ({
+    amount,
+    basis: 'net' as TaxBasis,
+    levies: situation.terms.untaxed ? [] : leviesOf(prepared, situation, taxClass, true).levies,
+  })
+  if (deliveryTaxClass !== null) return [part(price, deliveryTaxClass)]
+  const nets = new Map<string | null, Decimal>()
+  for (const { taxClass, net } of goods) nets.set(taxClass, add(nets.get(taxClass) ?? ZERO, net))
+  const classes = [...nets.keys()]
+  const weights = classes.map((taxClass) => nets.get(taxClass) as Decimal)
+  if (weights.every((weight) => weight === ZERO)) return [part(price, classes[0] ?? null)]
+  return allocate(price, weights, digits).map((share, at) => part(share, classes[at] ?? null))
+}
+
+function weightOf({ store }: PreparedStore, { wanted }: NumberedLine): Decimal | null {
+  const variant = store.variant.get(wanted.variant)
+  const weight = variant?.weight ?? store.product.get(variant?.product ?? '')?.weight ?? null
+  return weight && multiply(weight, wanted.quantity)
+}
+
+function totalOf(amounts: readonly TaxedAmount[]): TaxedAmount {
+  return {
+    net: sumOf(amounts.map(({ net }) => net)),
+    tax: sumOf(amounts.map(({ tax }) => tax)),
+    gross: sumOf(amounts.map(({ gross }) => gross)),
+  }
+}
+
+function sumOf(amounts: readonly Decimal[]): Decimal {
+  return amounts.reduce(add, ZERO)
+}
