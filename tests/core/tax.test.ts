@@ -7,10 +7,10 @@ import type { Tax, TaxRate } from '@/core/tax/tax'
 import { refusals, writtenStore } from '@tests/fixtures/written-store'
 import fc from 'fast-check'
 
+type Rate = readonly [percent: string, upon?: readonly number[]]
+
 /** One levy after the other; `upon` names those before it that it is charged upon. */
-function levies(
-  ...rates: readonly (readonly [percent: string, upon?: readonly number[]])[]
-): readonly Levy[] {
+function levies(...rates: readonly Rate[]): readonly Levy[] {
   return rates.map(([percent, upon = []], at) => {
     const tax: Tax = {
       id: `t${at}`,
@@ -38,7 +38,7 @@ function levies(
   })
 }
 
-const parts = (amount: string, basis: 'net' | 'gross', ...rates: Parameters<typeof levies>) => {
+const parts = (amount: string, basis: 'net' | 'gross', ...rates: readonly Rate[]) => {
   const { net, taxes, gross } = splitTax(decimal(amount), basis, levies(...rates), 2)
   return { net, taxes: taxes.map((tax) => tax.amount), gross }
 }
