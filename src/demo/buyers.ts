@@ -26,6 +26,8 @@ export const DEMO_GROUPS: readonly CustomerGroup[] = [
     code: 'bee-farms',
     name: 'Bee farms',
     trade: true,
+    taxDisplay: 'net',
+    cartTaxDisplay: 'net',
     position: 2,
     status: 'active',
   },
@@ -35,6 +37,8 @@ export const DEMO_GROUPS: readonly CustomerGroup[] = [
     code: 'distributors',
     name: 'Distributors',
     trade: true,
+    taxDisplay: 'net',
+    cartTaxDisplay: 'net',
     position: 3,
     status: 'active',
   },
@@ -167,6 +171,13 @@ const ADDRESSES: Readonly<Record<string, readonly Address[]>> = {
   ],
 }
 
+/** Businesses that account for tax themselves when they buy from another country of the union. */
+const TAX_NUMBERS: Readonly<Record<string, string>> = {
+  bienengut: 'ATU76543210',
+  'imkerei-lindental': 'DE765432109',
+  fennmoor: 'IE1122334F',
+}
+
 /** Who pays in a currency of their own choice, wherever it is delivered. */
 const CURRENCIES: Readonly<Record<string, string>> = { 'northern-skep': 'GBP', nordlyng: 'EUR' }
 
@@ -183,7 +194,9 @@ export const DEMO_ACCOUNTS: readonly Account[] = ACCOUNTS.map(
     emails: [email],
     addresses: ADDRESSES[code] ?? [],
     currency: CURRENCIES[code] ?? null,
-    taxNumber: '',
+    taxNumber: TAX_NUMBERS[code] ?? '',
+    exemption: code === 'st-brans' ? 'EDU-2044' : '',
+    exemptUntil: code === 'st-brans' ? '2027-09-01T00:00' : null,
     paymentTerms: group === 'retail' || group === 'club' ? '' : '30 days net',
     status: 'active',
   }),

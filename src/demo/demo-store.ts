@@ -15,6 +15,14 @@ import type { DemoProduct } from './demo-product'
 import { DEMO_ADJUSTMENTS, DEMO_CONTRACTS, DEMO_EXTRAS, DEMO_FAMILIES } from './agreements'
 import { DEMO_CHANNELS, DEMO_CURRENCIES, DEMO_RATES, DEMO_REGIONS } from './money'
 import { demoBreaks, DEMO_LISTS, demoScope } from './price-lists'
+import {
+  DEMO_ACCESS_RULES,
+  DEMO_LIMITS,
+  DEMO_PASSCODES,
+  DEMO_TAX_CLASSES,
+  DEMO_TAX_RATES,
+  DEMO_TAXES,
+} from './terms'
 import { BEE_PRODUCTS } from './products-bees'
 import { HIVE_PRODUCTS } from './products-hives'
 import { HONEY_PRODUCTS } from './products-honey'
@@ -33,6 +41,11 @@ const DEMO_SETTINGS: Settings = {
   policy: 'first',
   neverAbovePublic: false,
   comparedWith: 'public',
+  taxClass: 'tax-class-standard',
+  unionCountries: ['IE', 'FR', 'DE', 'AT', 'IT', 'NL', 'PT', 'DK'],
+  taxRegistrations: { IE: 'IE7654321T' },
+  deliveryPrice: decimal('6.90'),
+  deliveryFreeFrom: decimal(150),
 }
 
 /** The made-up merchant's records, by kind, in the order they are shown. The same every time. */
@@ -42,6 +55,9 @@ export interface DemoRecords {
   readonly 'exchange-rate': typeof DEMO_RATES
   readonly channel: typeof DEMO_CHANNELS
   readonly region: typeof DEMO_REGIONS
+  readonly 'tax-class': typeof DEMO_TAX_CLASSES
+  readonly tax: typeof DEMO_TAXES
+  readonly 'tax-rate': typeof DEMO_TAX_RATES
   readonly category: readonly Category[]
   readonly 'price-family': typeof DEMO_FAMILIES
   readonly group: typeof DEMO_GROUPS
@@ -53,6 +69,9 @@ export interface DemoRecords {
   readonly adjustment: typeof DEMO_ADJUSTMENTS
   readonly 'price-list': readonly PriceListDraft[]
   readonly 'price-line': readonly PriceLineDraft[]
+  readonly limit: typeof DEMO_LIMITS
+  readonly 'access-rule': typeof DEMO_ACCESS_RULES
+  readonly passcode: typeof DEMO_PASSCODES
 }
 
 export function demoRecords(): DemoRecords {
@@ -62,6 +81,12 @@ export function demoRecords(): DemoRecords {
     'exchange-rate': DEMO_RATES,
     channel: DEMO_CHANNELS,
     region: DEMO_REGIONS,
+    'tax-class': DEMO_TAX_CLASSES,
+    tax: DEMO_TAXES,
+    'tax-rate': DEMO_TAX_RATES,
+    limit: DEMO_LIMITS,
+    'access-rule': DEMO_ACCESS_RULES,
+    passcode: DEMO_PASSCODES,
     category: flattenCategories(DEMO_CATEGORIES, null),
     'price-family': DEMO_FAMILIES,
     extra: DEMO_EXTRAS,
@@ -118,6 +143,7 @@ function toProduct(product: DemoProduct): ProductDraft {
     picture: product.picture,
     unit: product.unit ?? 'each',
     status: 'active',
+    taxClass: taxClassOf(product.in),
     categories: product.in.map((code) => `category-${code}`),
     attributes: product.has ?? {},
     axes: product.by ?? [],
@@ -129,6 +155,18 @@ function toProduct(product: DemoProduct): ProductDraft {
     ownAmounts: sterlingBase(product.gbp),
     weight: product.kg ?? null,
   }
+}
+
+/** What is taxed otherwise than the store's usual class, by the branch it is filed under. */
+const TAXED_OTHERWISE: Readonly<Record<string, string>> = {
+  books: 'tax-class-books',
+  syrup: 'tax-class-reduced',
+  fondant: 'tax-class-reduced',
+  'protein-feed': 'tax-class-reduced',
+}
+
+function taxClassOf([branch = '']: readonly string[]): string | null {
+  return TAXED_OTHERWISE[branch] ?? null
 }
 
 /** What is made of wax and priced together with it. */

@@ -140,7 +140,7 @@ function region(
     countries,
     currency,
     rounding: null,
-    taxDisplay,
+    taxDisplay: taxDisplay === 'gross' ? 'both' : taxDisplay,
     cartTaxDisplay: taxDisplay,
     isDefault: false,
     position,

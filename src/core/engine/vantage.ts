@@ -11,7 +11,7 @@ export interface Vantage {
   readonly buying: number
   /** Code of a channel; `null` is the first. */
   readonly channel: string | null
-  /** `IE`, or with a state `US-CA`; `null` is the buyer's own country. */
+  /** `IE`, with a state `US-CA`, with more of the address `US-CA/95210/Oakfell`; `null` is the buyer's own place. */
   readonly deliverTo: string | null
   /** ISO 4217; `null` is the one that follows. */
   readonly currency: string | null
@@ -52,8 +52,17 @@ export function resolveVantage(store: Store, vantage: Vantage, now: number): Res
   }
 }
 
-/** `US-CA` is California in the United States. */
-function toPlace(text: string): Place {
-  const [country = '', state = ''] = text.split('-')
-  return { country, state, postcode: '', city: '' }
+/** What a place may look like in an address. */
+export const PLACE_TEXT = /^[A-Z]{2}(-[A-Z0-9]{1,3})?(\/[^/]{0,20}(\/[^/]{0,60})?)?$/
+
+/** `US-CA` is California in the United States; a postcode and a city may follow. */
+export function toPlace(text: string): Place {
+  const [land = '', postcode = '', city = ''] = text.split('/')
+  const [country = '', state = ''] = land.split('-')
+  return { country, state, postcode, city }
+}
+
+export function placeText({ country, state, postcode, city }: Place): string {
+  const land = state === '' ? country : `${country}-${state.toUpperCase()}`
+  return [land, postcode, city].join('/').replace(/\/+$/, '')
 }

@@ -4,7 +4,7 @@ import { type BuyerCode, isBuyerCode } from '@/core/buyers/buyer-code'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Situation } from '@/core/engine/situation'
 import type { Standpoint } from '@/core/engine/standpoint'
-import { resolveVantage, type Vantage } from '@/core/engine/vantage'
+import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { cookies } from 'next/headers'
 import { situationOf } from '../engine/look-from'
 
@@ -32,7 +32,7 @@ export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor>
     as: isBuyerCode(as) ? as : 'guest',
     buying: 1,
     channel: null,
-    deliverTo: /^[A-Z]{2}(-[A-Z0-9]{1,3})?$/.test(deliverTo) ? deliverTo : null,
+    deliverTo: PLACE_TEXT.test(deliverTo) ? deliverTo : null,
     currency: /^[A-Z]{3}$/.test(currency) ? currency : null,
     on: null,
   }

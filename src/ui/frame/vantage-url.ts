@@ -1,5 +1,5 @@
 import { isBuyerCode } from '@/core/buyers/buyer-code'
-import type { Vantage } from '@/core/engine/vantage'
+import { PLACE_TEXT, type Vantage } from '@/core/engine/vantage'
 
 export const DEFAULT_VANTAGE: Vantage = {
   as: 'guest',
@@ -40,7 +40,7 @@ export function parseVantage(fields: { get(name: string): string | null }): Vant
     as: isBuyerCode(as) ? as : DEFAULT_VANTAGE.as,
     buying: isQuantity(buying) ? Number(buying) : 1,
     channel: matching(FIELDS.channel, /^\S+$/),
-    deliverTo: matching(FIELDS.deliverTo, /^[A-Z]{2}(-[A-Z0-9]{1,3})?$/),
+    deliverTo: matching(FIELDS.deliverTo, PLACE_TEXT),
     currency: matching(FIELDS.currency, /^[A-Z]{3}$/),
     on: on !== null && isInstant(on) ? on : null,
   }
