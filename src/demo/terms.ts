@@ -94,8 +94,8 @@ const limit = (code: string, name: string, fields: Partial<LimitRuleDraft>): Lim
 })
 
 export const DEMO_LIMITS: readonly LimitRuleDraft[] = [
-  limit('jars-by-the-case', 'Jars by the case', {
-    scope: scope(branch('round-jars')),
+  limit('buckets-by-the-stack', 'Buckets by the stack', {
+    scope: scope(branch('buckets')),
     multiple: '12',
     first: '12',
   }),

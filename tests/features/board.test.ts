@@ -19,6 +19,8 @@ const cell = (amount: string | null): BoardCell => ({
   base: decimal(20),
   cost: decimal(15),
   hidden: false,
+  barred: '' as const,
+  limits: '',
 })
 
 const variant = (id: string, amount: string | null): BoardVariant => ({

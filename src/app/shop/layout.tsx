@@ -1,8 +1,10 @@
 import { getSettings } from '@/core/store/store'
-import { shopChoices, topCategories } from '@/features/shop/load-shop'
+import { isOutside } from '@/features/shop/enter'
+import { shopChoices, shopMoney, topCategories } from '@/features/shop/load-shop'
 import { ShopFrame } from '@/features/shop/shop-frame'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
+import { readCart } from '@/server/shop/cart-store'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
@@ -22,7 +24,10 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       storeName={settings.name}
       visitor={{ name: as === 'guest' ? 'a guest' : name, guest: as === 'guest' }}
       boardHref={withVantage('/board', { ...vantage, as })}
-      categories={topCategories(prepared.store)}
+      isOutside={isOutside(visitor)}
+      inCart={(await readCart(steppe, prepared, visitor.cart)).length}
+      taxWords={shopMoney(visitor).display}
+      categories={topCategories(visitor)}
       currency={visitor.situation.currency}
       choices={shopChoices(visitor)}
     >

@@ -1,9 +1,8 @@
 import { loadFront, shopMoney } from '@/features/shop/load-shop'
 import { ShopFront } from '@/features/shop/shop-front'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { shopVisitor } from '@/server/session/shop-session'
+import { enterShopPage } from '@/features/shop/enter'
 
 export default async function ShopPage() {
-  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const visitor = await enterShopPage()
   return <ShopFront branches={loadFront(visitor)} money={shopMoney(visitor)} />
 }

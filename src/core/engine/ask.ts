@@ -84,6 +84,7 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
       tax: unit && taxPrice(prepared, situation, number, { amount: unit, entry: main.entry }),
       unit,
       item: main.unit,
+      entry: main.entry,
       extras,
       total,
       was: findComparedPrice(prepared, situation, question, number, quantities),

@@ -13,6 +13,7 @@ import type { RuleTold } from './explain-terms'
 import type { FoundLimits } from './find-limits'
 import type { Access, AccessReason } from './find-rights'
 import type { PriceTax } from './find-tax'
+import type { LadderEntry } from './situation'
 
 /** A line of a list by its id; `null` is the list's default line. */
 export interface LineReference {
@@ -214,6 +215,8 @@ export interface Answer {
   readonly extras: readonly { readonly extra: string; readonly unit: Decimal | null; readonly trace: Trace }[]
   /** For the quantity asked, exactly: units of different brackets cost what their bracket says. */
   readonly total: Decimal | null
+  /** Where on the ladder the price comes from; `null` for the base price (or none). */
+  readonly entry: LadderEntry | null
   /** What the price is compared with, where it is lower. */
   readonly was: Decimal | null
   /** What the buyer pays from which quantity on; empty when the quantity does not matter. */

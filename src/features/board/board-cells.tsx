@@ -2,7 +2,7 @@
 
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
-import { differenceText, isCellBelowCost, type Measure, measureText } from './board-measures'
+import { differenceText, isCellBelowCost, isInWords, type Measure, measureText } from './board-measures'
 import type { BoardRow } from './board-rows'
 import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
 
@@ -93,7 +93,7 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first, comp
   const missing = cell.amount === null || cell.hidden
   return (
     <>
-      {cell.marks.length > 0 && !cell.hidden && measure !== 'source' && (
+      {cell.marks.length > 0 && !cell.hidden && !isInWords(measure) && (
         <abbr
           title={cell.list === null ? '' : (listNames[cell.list] ?? cell.list)}
           className="absolute left-1.5 text-2xs text-soft no-underline"
@@ -106,9 +106,9 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first, comp
       )}
       <span
         className={
-          cell.hidden
+          cell.hidden || (cell.barred !== '' && measure === 'access')
             ? 'bg-hatched px-1 text-soft'
-            : below
+            : below && !isInWords(measure)
               ? 'font-semibold text-error'
               : missing
                 ? 'text-soft'
@@ -116,7 +116,7 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first, comp
         }
       >
         {measureText(measure, cell, digits, listNames, first)}
-        {below && (
+        {below && !isInWords(measure) && (
           <span className="text-[9px]">
             {' '}
             <span aria-hidden>▾</span>

@@ -9,6 +9,8 @@ export const MEASURES = [
   { key: 'difference', name: 'To base' },
   { key: 'first', name: 'To first' },
   { key: 'source', name: 'Source' },
+  { key: 'limits', name: 'Limits' },
+  { key: 'access', name: 'Access' },
 ] as const
 export type Measure = (typeof MEASURES)[number]['key']
 
@@ -30,6 +32,11 @@ export function differenceText({ amount, hidden }: BoardCell, first: Decimal | n
   return difference === '0' ? '< 0.1 %' : figureText('first', difference, 0)
 }
 
+/** Measures that are words and not figures. */
+export function isInWords(measure: Measure): boolean {
+  return measure === 'source' || measure === 'limits' || measure === 'access'
+}
+
 /** A cell's figure for a measure; `null` when something it needs is missing. */
 function measureValue(
   measure: Measure,
@@ -37,7 +44,7 @@ function measureValue(
   first: Decimal | null,
 ): Decimal | null {
   if (amount === null || measure === 'price') return amount
-  if (measure === 'source') return null
+  if (isInWords(measure)) return null
   const other = measure === 'margin' ? cost : measure === 'first' ? first : base
   if (other === null) return null
   return measure === 'margin' ? marginPercent(amount, other) : differencePercent(amount, other)
@@ -58,7 +65,11 @@ export function measureText(
   /** The price in the first column, where it is in the same currency. */
   first: Decimal | null = null,
 ): string {
-  if (cell.hidden) return 'not offered'
+  if (cell.hidden) return 'hidden'
+  if (measure === 'limits') return cell.limits || '–'
+  if (measure === 'access') return cell.barred || (cell.amount === null ? 'no price' : 'buys')
+  if (measure === 'price' && (cell.barred === 'quote only' || cell.barred === 'no price shown'))
+    return cell.barred
   if (cell.amount === null) return 'no price'
   if (measure === 'source') return cell.list === null ? 'base price' : (listNames[cell.list] ?? cell.list)
   const value = measureValue(measure, cell, first)

@@ -25,8 +25,12 @@ export interface BoardCell {
   /** Base price and cost in the column's currency. */
   readonly base: Decimal | null
   readonly cost: Decimal | null
-  /** Whether the buyer is not offered it at all. */
+  /** Whether the buyer does not see it at all. */
   readonly hidden: boolean
+  /** What else they cannot do with it; empty where they can do all. */
+  readonly barred: '' | 'no price shown' | 'quote only' | 'not for sale'
+  /** How many they may buy: `at least 6, in multiples of 6`; empty without limits. */
+  readonly limits: string
 }
 
 export interface BoardVariant {

@@ -5,7 +5,8 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
 import type { RecordTableView } from './record-view'
-import { type Section, SECTIONS } from './sections'
+import { SectionTabs } from './section-tabs'
+import type { Section } from './sections'
 
 /** Every record of a section, and the sections that stand beside it. */
 export function RecordTable({
@@ -17,7 +18,6 @@ export function RecordTable({
 }) {
   const { href } = useFrame()
   const router = useRouter()
-  const beside = SECTIONS.filter(({ place }) => place === section.place)
   const columns: readonly GridColumn[] = [
     { key: 'name', header: section.title, width: 'minmax(180px, 1.4fr)' },
     ...view.columns.map((title) => ({ key: title, header: title, width: 'minmax(90px, 1fr)' })),
@@ -31,20 +31,7 @@ export function RecordTable({
     <section className="flex min-h-0 flex-1 flex-col" aria-label={section.title}>
       <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-6 pt-3 pb-2">
         <h1 className="text-xl leading-7 font-semibold">{section.title}</h1>
-        {beside.length > 1 && (
-          <nav aria-label={section.place} className="flex gap-4">
-            {beside.map(({ path, title }) => (
-              <VantageLink
-                key={path}
-                href={`/${path}`}
-                aria-current={path === section.path ? 'page' : undefined}
-                className={`border-b-2 ${path === section.path ? 'border-primary font-semibold' : 'border-transparent text-soft'}`}
-              >
-                {title}
-              </VantageLink>
-            ))}
-          </nav>
-        )}
+        <SectionTabs place={section.place} path={section.path} />
         {view.live && section.kind !== 'settings' && (
           <VantageLink href={`/${section.path}/new`} className="btn ml-auto btn-primary btn-sm">
             New {section.singular}

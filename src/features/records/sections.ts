@@ -171,6 +171,19 @@ export const SECTIONS: readonly Section[] = [
   ),
 ]
 
+/** Pages beside the records of a place, first among its tabs. */
+export const PLACE_PAGES = [
+  { place: 'Taxes', path: 'taxes', title: 'Rates and a try' },
+  { place: 'Limits', path: 'limits-in-force', title: 'In force' },
+  { place: 'Access', path: 'access', title: 'Who sees what' },
+  { place: 'Access', path: 'assortments', title: 'Assortments' },
+] as const
+
+/** Every page of a place, in the order of its tabs. */
+export function tabsOf(place: string): readonly { readonly path: string; readonly title: string }[] {
+  return [...PLACE_PAGES, ...SECTIONS].filter((each) => each.place === place)
+}
+
 function section(
   path: string,
   kind: EditableKind,

@@ -2,38 +2,49 @@ import 'server-only'
 
 import { pathToRoot } from '@/core/catalogue/category'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
-import { variantName } from '@/core/catalogue/product'
+import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
-import { findComparedPrice } from '@/core/engine/compared-price'
 import { factsOf } from '@/core/engine/catalogue-index'
-import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
-import { findOffer, limitsOffer } from '@/core/engine/offer'
+import { findLimits } from '@/core/engine/find-limits'
+import { findPrice } from '@/core/engine/find-price'
+import { findRights } from '@/core/engine/find-rights'
+import { displayOf } from '@/core/engine/find-tax'
 import { toPrice } from '@/core/engine/price-step'
 import type { Answer } from '@/core/engine/trace'
 import { matchWhat } from '@/core/predicates/what'
 import { getSettings, type Store } from '@/core/store/store'
-import { findShownProduct, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
+import {
+  findShownProduct,
+  orderedProducts,
+  type ProductWithVariants,
+  shownProducts,
+} from '@/server/engine/catalogue-order'
 import { situationOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
+import { notForSale, shopLimits, stockSentence } from './shop-sentences'
+import { cardPrice, hiddenPrice, NO_PRICE, shownPrice } from './shop-prices'
 import type {
+  ShopAway,
   ShopCard,
   ShopCategoryLink,
   ShopChoices,
   ShopListing,
   ShopMoney,
-  ShopPrice,
   ShopProduct,
   ShopQuote,
+  ShopVariant,
 } from './shop-view'
+import { reachableCategories, visible } from './visible'
 
-/** The branches at the top of the tree. */
-export function topCategories(store: Store): readonly ShopCategoryLink[] {
-  return childrenOf(store, null)
+/** The branches at the top of the tree that lead a visitor anywhere. */
+export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[] {
+  return childrenOf(visitor, null)
 }
 
-export function shopMoney({ situation }: ShopVisitor): ShopMoney {
-  return { currency: situation.currency, digits: situation.digits }
+export function shopMoney({ prepared, situation }: ShopVisitor): ShopMoney {
+  const { currency, digits } = situation
+  return { currency, digits, display: displayOf(prepared, situation, 'shop') }
 }
 
 /** Where a visitor can have things brought to, and what they can pay in. */
@@ -67,11 +78,12 @@ export function loadListing(visitor: ShopVisitor, code: string): ShopListing | n
   const { store } = visitor.prepared
   const category = findByCode(store.category, code)
   if (!category || category.status === 'archived') return null
+  if (reachableCategories(visitor)?.has(category.id) === false) return null
   return {
     title: category.name,
     path: pathLinks(store, category.id),
-    children: childrenOf(store, category.id),
-    cards: offered(visitor, shownProducts(store, { category: code, text: '' })).map((each) =>
+    children: childrenOf(visitor, category.id),
+    cards: visible(visitor, shownProducts(store, { category: code, text: '' })).map((each) =>
       toCard(visitor, each),
     ),
   }
@@ -80,27 +92,40 @@ export function loadListing(visitor: ShopVisitor, code: string): ShopListing | n
 /** What a visitor finds for some words. */
 export function searchShop(visitor: ShopVisitor, text: string): readonly ShopCard[] {
   if (text.trim() === '') return []
-  return offered(visitor, shownProducts(visitor.prepared.store, { category: null, text })).map((each) =>
+  return visible(visitor, shownProducts(visitor.prepared.store, { category: null, text })).map((each) =>
     toCard(visitor, each),
+  )
+}
+
+/** Everything a visitor may see, one entry a variant. */
+export function shopFeed(visitor: ShopVisitor) {
+  const { store } = visitor.prepared
+  return visible(visitor, orderedProducts(store)).flatMap(({ product, variants }) =>
+    variants.map((variant) => ({
+      sku: variant.sku,
+      product: product.code,
+      name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+      price: cardPrice(visitor, variant.id),
+    })),
   )
 }
 
 /** Each branch with a product that is typical of it: the first one of its first leaf. */
 export function loadFront(visitor: ShopVisitor): readonly (ShopCategoryLink & { card: ShopCard })[] {
   const { store } = visitor.prepared
-  return topCategories(store).flatMap((category) => {
-    const products = offered(visitor, shownProducts(store, { category: category.code, text: '' }))
-    const leaf = firstLeaf(store, category.code)
+  return topCategories(visitor).flatMap((category) => {
+    const products = visible(visitor, shownProducts(store, { category: category.code, text: '' }))
+    const leaf = firstLeaf(visitor, category.code)
     const first = products.find(({ product }) => product.categories[0] === leaf) ?? products[0]
     return first ? [{ ...category, card: toCard(visitor, first) }] : []
   })
 }
 
 /** The id of the category reached from a branch by always taking the first one below. */
-function firstLeaf(store: Store, code: string): string | undefined {
-  const id = findByCode(store.category, code)?.id
-  const [below] = id === undefined ? [] : childrenOf(store, id)
-  return below ? firstLeaf(store, below.code) : id
+function firstLeaf(visitor: ShopVisitor, code: string): string | undefined {
+  const id = findByCode(visitor.prepared.store.category, code)?.id
+  const [below] = id === undefined ? [] : childrenOf(visitor, id)
+  return below ? firstLeaf(visitor, below.code) : id
 }
 
 /**
@@ -111,7 +136,7 @@ function firstLeaf(store: Store, code: string): string | undefined {
 export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct | null {
   const { store } = visitor.prepared
   const found = findShownProduct(store, code)
-  const [shown] = found ? offered(visitor, [found]) : []
+  const [shown] = found ? visible(visitor, [found]) : []
   if (!shown) return null
   const { product, variants } = shown
   return {
@@ -123,17 +148,24 @@ export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct
     path: pathLinks(store, product.categories[0] ?? ''),
     axes: product.axes,
     facts: Object.entries(product.attributes),
-    variants: variants.map((variant) => {
-      const answer = answerFor(visitor, variant.id, decimal(1), [])
-      return {
-        sku: variant.sku,
-        name: variantName(product, variant),
-        price: { own: answer?.unit ?? null, was: answer?.was ?? null },
-        breaks: answer?.breaks ?? [],
-        extras: extrasFor(visitor, variant.id),
-      }
-    }),
+    variants: variants.map((variant) => toShopVariant(visitor, product, variant)),
   }
+}
+
+/**
+ * Where a link to a product a visitor is not shown leads.
+ *
+ * Errors  `null` when there is no such product.
+ */
+export function findAway({ prepared, situation }: ShopVisitor, code: string): ShopAway | null {
+  const [variant] = findShownProduct(prepared.store, code)?.variants ?? []
+  if (!variant) return null
+  const { landing, message } = findRights(
+    prepared,
+    situation,
+    prepared.index.numberOf.get(variant.id) as number,
+  )
+  return { landing, message }
 }
 
 /**
@@ -151,8 +183,13 @@ export function quoteFor(
   const variant = findBySku(store.variant, sku)
   const extras = extraCodes.map((code) => findByCode(store.extra, code)?.id ?? code)
   const answer = variant && answerFor(visitor, variant.id, quantity, extras)
-  if (!answer?.see) return null
-  return { own: answer.unit, was: answer.was, total: answer.total }
+  if (!variant || !answer?.see) return null
+  const hidden = hiddenPrice(answer.access)
+  if (hidden) return { ...NO_PRICE, hidden, total: null }
+  const number = visitor.prepared.index.numberOf.get(variant.id) as number
+  const show = (own: Decimal | null, was: Decimal | null) =>
+    shownPrice(visitor, number, { own, was, entry: answer.entry })
+  return { ...show(answer.unit, answer.was), total: show(answer.total, null).own }
 }
 
 function answerFor(
@@ -165,60 +202,69 @@ function answerFor(
   return asked.ok ? asked.value : null
 }
 
+function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant): ShopVariant {
+  const number = visitor.prepared.index.numberOf.get(variant.id) as number
+  const answer = answerFor(visitor, variant.id, decimal(1), [])
+  const hidden = answer ? hiddenPrice(answer.access) : 'not-shown'
+  const entry = answer?.entry ?? null
+  const show = (own: Decimal | null, was: Decimal | null = null) =>
+    shownPrice(visitor, number, { own, was, entry })
+  const { limits } = findLimits(visitor.prepared, visitor.situation, number)
+  return {
+    sku: variant.sku,
+    name: variantName(product, variant),
+    price: hidden ? { ...NO_PRICE, hidden } : show(answer?.unit ?? null, answer?.was ?? null),
+    breaks: hidden
+      ? []
+      : (answer?.breaks ?? []).map(({ from, unit }) => ({ from, unit: show(unit).own as Decimal })),
+    extras: hidden ? [] : extrasFor(visitor, variant.id),
+    limits: shopLimits(limits, product.unit),
+    stock: stockSentence(variant.stock),
+    notForSale: answer ? notForSale(answer) : 'This is not for sale.',
+  }
+}
+
 /** What can be added to a variant, and for how much a piece. */
-function extrasFor({ prepared, situation }: ShopVisitor, variantId: string) {
+function extrasFor(visitor: ShopVisitor, variantId: string) {
+  const { prepared, situation } = visitor
   const { store, index } = prepared
   const facts = factsOf(store, index, index.numberOf.get(variantId) as number)
   return [...store.extra.values()]
     .filter((extra) => extra.status === 'active' && matchWhat(extra.scope, facts).matches)
     .sort((left, right) => left.position - right.position)
     .map(({ id, code, name }) => {
-      const { units } = findPrice(prepared, situation, index.numberOf.get(id) as number)
-      return { code, name, price: toPrice(units, situation.digits) }
+      const number = index.numberOf.get(id) as number
+      const { units, entry } = findPrice(prepared, situation, number)
+      // An extra is taxed as what it is added to.
+      const shown = shownPrice(visitor, index.numberOf.get(variantId) as number, {
+        own: toPrice(units, situation.digits),
+        was: null,
+        entry,
+      })
+      return { code, name, price: shown.own }
     })
 }
 
-/** Products with the variants that are offered to a visitor; lists that offer only what they list leave out the rest. */
-function offered(
-  { prepared, situation }: ShopVisitor,
-  products: readonly ProductWithVariants[],
-): readonly ProductWithVariants[] {
-  const isLimited = limitsOffer(situation)
-  return products.flatMap(({ product, variants }) => {
-    const kept = variants.filter(
-      ({ id, status }) =>
-        status === 'active' &&
-        (!isLimited || findOffer(prepared, situation, prepared.index.numberOf.get(id) as number).offered),
-    )
-    return kept.length > 0 ? [{ product, variants: kept }] : []
-  })
-}
-
 function toCard(visitor: ShopVisitor, { product, variants }: ProductWithVariants): ShopCard {
-  const prices = variants.map(({ id }) => cardPrice(visitor, id)).filter(({ own }) => own !== null)
+  const all = variants.map(({ id }) => cardPrice(visitor, id))
+  const [first] = all
+  const prices = all.filter(({ own }) => own !== null)
   prices.sort((left, right) => compare(left.own as Decimal, right.own as Decimal))
   return {
     code: product.code,
     name: product.name,
     picture: product.picture,
     about: product.description,
-    price: prices[0] ?? { own: null, was: null },
+    price: prices[0] ?? first ?? NO_PRICE,
     from: prices.length > 1 && prices[0]?.own !== prices.at(-1)?.own,
   }
 }
 
-function cardPrice({ prepared, standpoint, situation }: ShopVisitor, variant: string): ShopPrice {
-  const number = prepared.index.numberOf.get(variant) as number
-  const { units } = findPrice(prepared, situation, number, ONE_PIECE)
-  return {
-    own: toPrice(units, situation.digits),
-    was: findComparedPrice(prepared, situation, standpoint, number, ONE_PIECE),
-  }
-}
-
-function childrenOf(store: Store, parent: string | null): readonly ShopCategoryLink[] {
-  return [...store.category.values()]
+function childrenOf(visitor: ShopVisitor, parent: string | null): readonly ShopCategoryLink[] {
+  const reachable = reachableCategories(visitor)
+  return [...visitor.prepared.store.category.values()]
     .filter((category) => category.parent === parent && category.status === 'active')
+    .filter(({ id }) => reachable?.has(id) ?? true)
     .sort((left, right) => left.position - right.position)
     .map(({ code, name }) => ({ code, name }))
 }

@@ -1,13 +1,18 @@
 'use client'
 
 import { decimal } from '@/core/decimal/decimal'
+import { isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
 import { isQuantity } from '@/ui/frame/vantage-url'
-import { useEffect, useState } from 'react'
+import { useEffect, useState, useTransition } from 'react'
 import { Picture } from './card-grid'
 import { Crumbs } from './crumbs'
 import { PriceTag } from './price-tag'
-import type { ShopMoney, ShopProduct, ShopQuote } from './shop-view'
+import { addToCart, type Added } from './cart-actions'
+import type { ShopMoney, ShopProduct, ShopQuote, ShopVariant } from './shop-view'
+import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
 
 interface ProductPageProps {
   readonly product: ShopProduct
@@ -15,8 +20,6 @@ interface ProductPageProps {
   /** The SKU chosen in the address, if any. */
   readonly chosen: string | null
 }
-
-type ShopVariant = ShopProduct['variants'][number]
 
 /** A product with its variants to choose from, at the visitor's own price for the quantity they type. */
 export function ProductPage({ product, money, chosen }: ProductPageProps) {
@@ -88,7 +91,8 @@ interface PurchaseProps {
 
 /** How many, with which extras, and what that costs: asked anew with every change. */
 function Purchase({ variant, unit, money }: PurchaseProps) {
-  const [typed, setTyped] = useState('1')
+  const { limits } = variant
+  const [typed, setTyped] = useState(limits.first)
   const [extras, setExtras] = useState<readonly string[]>([])
   const quantity = typed.trim()
   const right = isQuantity(quantity)
@@ -99,19 +103,35 @@ function Purchase({ variant, unit, money }: PurchaseProps) {
       <p aria-live="polite">
         <PriceTag price={quote} money={money} large />
         <span className="block text-soft">
-          {unit === 'each' ? 'each' : `per ${unit}`}, without tax
+          {quote.own !== null &&
+            `${unit === 'each' ? 'each' : `per ${unit}`}, ${DISPLAY_WORDS[money.display === 'both' ? 'net' : money.display]}`}
           {quote.was !== null && ' · your price, beside the one for everybody'}
         </span>
       </p>
+      {variant.stock && <p className="pt-2">{variant.stock}</p>}
       <label className="flex flex-wrap items-baseline gap-3 pt-4">
         <span className="font-semibold">Quantity</span>
-        <input
-          inputMode="decimal"
-          aria-invalid={!right}
-          className="w-24 border border-base-300 bg-lifted px-3 py-1.5 text-right aria-[invalid=true]:border-error"
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-        />
+        {limits.values ? (
+          <select
+            className="border border-base-300 bg-lifted px-3 py-1.5"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          >
+            {limits.values.map((value) => (
+              <option key={value.quantity} value={value.quantity}>
+                {value.label ? `${value.quantity}, ${value.label}` : value.quantity}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <input
+            inputMode="decimal"
+            aria-invalid={!right}
+            className="w-24 border border-base-300 bg-lifted px-3 py-1.5 text-right aria-[invalid=true]:border-error"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+        )}
         {quote.total !== null && quantity !== '1' && right && (
           <span data-testid="total">
             {quantity} for <b>{text(quote.total)}</b>
@@ -123,6 +143,8 @@ function Purchase({ variant, unit, money }: PurchaseProps) {
           </span>
         )}
       </label>
+      {limits.help && <p className="pt-1 text-soft">{limits.help}</p>}
+      <Buy variant={variant} quantity={quantity} extras={extras} onFix={setTyped} />
       {variant.breaks.length > 0 && (
         <table className="mt-4" data-testid="break-table">
           <caption className="pb-1 text-left font-semibold">The more, the less each</caption>
@@ -167,6 +189,67 @@ function Purchase({ variant, unit, money }: PurchaseProps) {
       )}
     </div>
   )
+}
+
+interface BuyProps {
+  readonly variant: ShopVariant
+  readonly quantity: string
+  readonly extras: readonly string[]
+  readonly onFix: (quantity: string) => void
+}
+
+/** Puts it into the cart, or says why that cannot be and offers the quantities that can. */
+function Buy({ variant, quantity, extras, onFix }: BuyProps) {
+  const router = useRouter()
+  const [isBusy, start] = useTransition()
+  const [added, setAdded] = useState<Added | null>(null)
+  if (variant.notForSale !== null) return <p className="pt-4 font-semibold">{variant.notForSale}</p>
+  const near = nearQuantities(variant.limits, quantity)
+  return (
+    <div className="pt-4">
+      {near.length > 0 && (
+        <p role="alert" className="flex flex-wrap items-baseline gap-2 pb-2 text-error">
+          {quantity} cannot be bought.
+          {near.map((each) => (
+            <button key={each} type="button" className="btn btn-sm" onClick={() => onFix(each)}>
+              Make it {each}
+            </button>
+          ))}
+        </p>
+      )}
+      <button
+        type="button"
+        className="btn btn-primary"
+        disabled={isBusy}
+        onClick={() =>
+          start(async () => {
+            setAdded(await addToCart(variant.sku, quantity, extras))
+            router.refresh()
+          })
+        }
+      >
+        Put into the cart
+      </button>
+      <p aria-live="polite" className="min-h-6 pt-1">
+        {added?.ok === true && (
+          <>
+            {added.quantity} in the cart.{' '}
+            <Link href="/shop/cart" className="underline underline-offset-2">
+              Look at the cart
+            </Link>
+          </>
+        )}
+        {added?.ok === false && <span className="text-error">{added.problem}</span>}
+      </p>
+    </div>
+  )
+}
+
+/** The right quantities beside a wrong one; empty when it is right or cannot be read. */
+function nearQuantities({ own }: ShopVariant['limits'], typed: string): readonly string[] {
+  if (!isQuantity(typed) || isAllowed(decimal(typed), own)) return []
+  const { below, above } = nearestQuantities(decimal(typed), own)
+  return [...new Set([below, above])].filter((near) => near !== null)
 }
 
 /** `1 – 9`, `10 – 49`, `from 50`. */

@@ -2,6 +2,8 @@ import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { leaveShop } from './shop-actions'
 import { PlaceChooser } from './place-chooser'
+import type { TaxDisplay } from '@/core/places/place'
+import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
 import type { ShopCategoryLink, ShopChoices } from './shop-view'
 
 interface ShopFrameProps {
@@ -9,6 +11,11 @@ interface ShopFrameProps {
   readonly visitor: { readonly name: string; readonly guest: boolean }
   /** The merchant's board, looking as this visitor. */
   readonly boardHref: string
+  /** Whether the gate keeps the visitor out. */
+  readonly isOutside: boolean
+  /** How many lines are in the cart. */
+  readonly inCart: number
+  readonly taxWords: TaxDisplay
   readonly categories: readonly ShopCategoryLink[]
   readonly currency: string
   readonly choices: ShopChoices
@@ -20,6 +27,9 @@ export function ShopFrame({
   storeName,
   visitor,
   boardHref,
+  isOutside,
+  inCart,
+  taxWords,
   categories,
   currency,
   choices,
@@ -41,22 +51,29 @@ export function ShopFrame({
           <div className="ml-auto">
             <PlaceChooser choices={choices} />
           </div>
-          <form action="/shop/search" role="search">
-            <input
-              type="search"
-              name="words"
-              aria-label="Search the shop"
-              placeholder="Search…"
-              className="w-44 border border-base-300 bg-lifted px-3 py-1.5"
-            />
-          </form>
+          {!isOutside && (
+            <form action="/shop/search" role="search">
+              <input
+                type="search"
+                name="words"
+                aria-label="Search the shop"
+                placeholder="Search…"
+                className="w-36 border border-base-300 bg-lifted px-3 py-1.5"
+              />
+            </form>
+          )}
+          {!isOutside && (
+            <Link href="/shop/cart" className="font-semibold hover:underline">
+              Cart{inCart > 0 && <span data-testid="in-cart"> ({inCart})</span>}
+            </Link>
+          )}
           {visitor.guest ? (
             <Link href="/shop/sign-in" className="btn btn-primary btn-sm">
               Sign in
             </Link>
           ) : (
             <form action={leaveShop} className="flex items-baseline gap-3">
-              <Link href="/shop/sign-in" className="font-semibold hover:underline">
+              <Link href="/shop/orders" className="font-semibold hover:underline">
                 {visitor.name}
               </Link>
               <button type="submit" className="text-soft underline underline-offset-2">
@@ -80,7 +97,15 @@ export function ShopFrame({
       <main className="mx-auto w-full max-w-6xl flex-1 px-8 py-8">{children}</main>
       <footer className="border-t border-base-300 text-soft">
         <p className="mx-auto max-w-6xl px-8 py-5">
-          Prices in {currency}, without tax. {storeName} is made up, and so is everything in its shop.
+          Prices in {currency}, {DISPLAY_WORDS[taxWords]}. {storeName} is made up, and so is everything in its
+          shop.{' '}
+          <Link href="/shop/contact" className="underline underline-offset-2">
+            How to reach us
+          </Link>{' '}
+          ·{' '}
+          <Link href="/shop/gate" className="underline underline-offset-2">
+            I have a passcode
+          </Link>
         </p>
       </footer>
     </div>

@@ -1,11 +1,17 @@
 import type { Decimal } from '@/core/decimal/decimal'
+import type { QuantityLimits } from '@/core/limits/limit'
+import type { TaxDisplay } from '@/core/places/place'
 
 /** A visitor's price, beside the one it is compared with where that is higher. */
 export interface ShopPrice {
-  /** `null` when there is no price. */
+  /** `null` when there is no price, or none is shown. */
   readonly own: Decimal | null
   /** `null` unless it is higher than the visitor's own. */
   readonly was: Decimal | null
+  /** Beside a price without tax, where both are shown. */
+  readonly withTax: Decimal | null
+  /** Why no price is shown; `null` where one would be. */
+  readonly hidden: 'quote' | 'sign-in' | 'not-shown' | null
 }
 
 export interface ShopCard {
@@ -30,13 +36,27 @@ export interface ShopListing {
   readonly cards: readonly ShopCard[]
 }
 
-interface ShopVariant {
+/** How many of a variant may be bought, and what the quantity field starts with. */
+export interface ShopLimits {
+  readonly own: QuantityLimits
+  readonly first: string
+  readonly step: string | null
+  readonly values: readonly { readonly quantity: string; readonly label: string }[] | null
+  /** "12 per case: in multiples of 12, at most 96". */
+  readonly help: string
+}
+
+export interface ShopVariant {
   readonly sku: string
   readonly name: string
   readonly price: ShopPrice
   /** What they pay from which quantity on; empty when the quantity does not matter. */
   readonly breaks: readonly { readonly from: Decimal; readonly unit: Decimal }[]
   readonly extras: readonly { readonly code: string; readonly name: string; readonly price: Decimal | null }[]
+  readonly limits: ShopLimits
+  readonly stock: string
+  /** What is said instead of a button; `null` where it may be bought. */
+  readonly notForSale: string | null
 }
 
 /** What some pieces cost. */
@@ -70,4 +90,11 @@ export interface ShopProduct {
 export interface ShopMoney {
   readonly currency: string
   readonly digits: number
+  readonly display: TaxDisplay
+}
+
+/** Where a link to something that is not shown leads, and what is said there. */
+export interface ShopAway {
+  readonly landing: 'message' | 'sign-in' | 'contact'
+  readonly message: string
 }

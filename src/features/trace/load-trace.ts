@@ -18,6 +18,7 @@ import {
   stepParts,
   type Wording,
 } from './trace-sentences'
+import { termsSections } from './terms-sentences'
 import type { TraceLossView, TracePart, TraceView } from './trace-view'
 
 type Loaded =
@@ -85,6 +86,7 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
           price: null,
         })),
       wouldChange: whatWouldChange(wording, asked.value, href),
+      terms: termsSections(store, asked.value, priceDigitsOf(store, currency), href),
       cost: resolveValue(product, variant, 'cost').value,
       recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
       publicPrice: guest.value.unit,

@@ -109,6 +109,21 @@ function Trace({ view }: { readonly view: TraceView }) {
           </ul>
         </section>
       )}
+      {view.terms.map(({ title, lines }) => (
+        <section key={title} className="mt-4">
+          <h3 className="text-xs font-semibold">{title}</h3>
+          <ul>
+            {lines.map(({ parts, outcome }, at) => (
+              <li key={at} className="flex justify-between gap-3 border-b border-dotted border-base-300 py-1">
+                <span>
+                  <Parts parts={parts} />
+                </span>
+                <span className="shrink-0 text-right font-semibold tabular-nums">{outcome}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
       <section className="mt-4">
         <h3 className="text-xs font-semibold">Also true here</h3>
         <dl className="[&>div]:flex [&>div]:justify-between [&>div]:border-b [&>div]:border-dotted [&>div]:border-base-300 [&>div]:py-1">

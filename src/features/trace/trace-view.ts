@@ -22,6 +22,12 @@ export interface TraceLossView {
   readonly price: Decimal | null
 }
 
+/** What holds beside the price, and what it came from. */
+export interface TraceTerms {
+  readonly title: string
+  readonly lines: readonly { readonly parts: readonly TracePart[]; readonly outcome: string }[]
+}
+
 /** A price and how it came about, as sentences. */
 export interface TraceView {
   readonly unit: Decimal | null
@@ -48,6 +54,8 @@ export interface TraceView {
   readonly idle: readonly TraceLossView[]
   /** What would come next if the winner were not there. */
   readonly wouldChange: readonly { readonly parts: readonly TracePart[]; readonly outcome: string }[]
+  /** Access, tax and limits. */
+  readonly terms: readonly TraceTerms[]
   readonly cost: Decimal | null
   readonly recommendedPrice: Decimal | null
   readonly publicPrice: Decimal | null

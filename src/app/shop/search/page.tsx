@@ -1,7 +1,6 @@
 import { CardGrid } from '@/features/shop/card-grid'
 import { searchShop, shopMoney } from '@/features/shop/load-shop'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { shopVisitor } from '@/server/session/shop-session'
+import { enterShopPage } from '@/features/shop/enter'
 
 export default async function ShopSearch({
   searchParams,
@@ -9,7 +8,7 @@ export default async function ShopSearch({
   readonly searchParams: Promise<{ words?: string }>
 }) {
   const words = (await searchParams).words ?? ''
-  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const visitor = await enterShopPage()
   const cards = searchShop(visitor, words)
   return (
     <>

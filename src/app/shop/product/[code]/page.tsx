@@ -1,8 +1,8 @@
-import { loadShopProduct, shopMoney } from '@/features/shop/load-shop'
+import { AwayPage } from '@/features/shop/away-page'
+import { enterShopPage } from '@/features/shop/enter'
+import { findAway, loadShopProduct, shopMoney } from '@/features/shop/load-shop'
 import { ProductPage } from '@/features/shop/product-page'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { shopVisitor } from '@/server/session/shop-session'
-import { notFound } from 'next/navigation'
+import { notFound, redirect } from 'next/navigation'
 
 interface ShopProductProps {
   readonly params: Promise<{ code: string }>
@@ -10,10 +10,15 @@ interface ShopProductProps {
 }
 
 export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
-  const visitor = await shopVisitor(getPrepared(await getSteppe()))
-  const product = loadShopProduct(visitor, decodeURIComponent((await params).code))
-  if (!product) notFound()
-  return (
-    <ProductPage product={product} money={shopMoney(visitor)} chosen={(await searchParams).sku ?? null} />
-  )
+  const visitor = await enterShopPage()
+  const code = decodeURIComponent((await params).code)
+  const product = loadShopProduct(visitor, code)
+  if (product)
+    return (
+      <ProductPage product={product} money={shopMoney(visitor)} chosen={(await searchParams).sku ?? null} />
+    )
+  const away = findAway(visitor, code)
+  if (!away) notFound()
+  if (away.landing !== 'message') redirect(`/shop/${away.landing}`)
+  return <AwayPage message={away.message} />
 }

@@ -1,0 +1,19 @@
+import { SectionTabs } from '@/features/records/section-tabs'
+import { loadAccess } from '@/features/access/load-access'
+import { AccessPage } from '@/features/access/access-page'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Access' }
+
+export default async function Page({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string>>
+}) {
+  const fields = await searchParams
+  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const view = loadAccess(outlook)
+  return <AccessPage view={view} tabs={<SectionTabs place="Access" path="access" />} />
+}

@@ -1,0 +1,19 @@
+import { SectionTabs } from '@/features/records/section-tabs'
+import { loadAssortments } from '@/features/access/load-assortments'
+import { AssortmentsPage } from '@/features/access/assortments-page'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Assortments' }
+
+export default async function Page({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string>>
+}) {
+  const fields = await searchParams
+  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const view = loadAssortments(outlook, fields['of'] ?? '', fields['code'] ?? '')
+  return <AssortmentsPage view={view} tabs={<SectionTabs place="Access" path="assortments" />} />
+}

@@ -1,0 +1,19 @@
+import { SectionTabs } from '@/features/records/section-tabs'
+import { loadLimits } from '@/features/limits/load-limits'
+import { LimitsPage } from '@/features/limits/limits-page'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Limits in force' }
+
+export default async function Page({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string>>
+}) {
+  const fields = await searchParams
+  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const view = loadLimits(outlook, fields['find'] ?? '')
+  return <LimitsPage view={view} tabs={<SectionTabs place="Limits" path="limits-in-force" />} />
+}

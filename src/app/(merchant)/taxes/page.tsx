@@ -1,0 +1,27 @@
+import { SectionTabs } from '@/features/records/section-tabs'
+import { loadTaxes } from '@/features/taxes/load-taxes'
+import { TaxesPage } from '@/features/taxes/taxes-page'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Taxes' }
+
+export default async function Taxes({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string>>
+}) {
+  const fields = await searchParams
+  const text = (name: string) => (fields[name] ?? '').trim()
+  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const tried = {
+    sku: text('sku'),
+    country: text('country').toUpperCase(),
+    state: text('state').toUpperCase(),
+    postcode: text('postcode'),
+    city: text('city'),
+  }
+  const view = loadTaxes(outlook, tried)
+  return <TaxesPage view={view} tabs={<SectionTabs place="Taxes" path="taxes" />} />
+}

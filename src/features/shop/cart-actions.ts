@@ -1,0 +1,111 @@
+'use server'
+
+import type { CartLineWanted } from '@/core/cart/cart'
+import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
+import { add, type Decimal, parseDecimal } from '@/core/decimal/decimal'
+import { findRights } from '@/core/engine/find-rights'
+import { getSteppe } from '@/server/engine/steppe'
+import { cartOfVisitor, rememberPasscode, type ShopVisitor } from '@/server/session/shop-session'
+import { readCart, writeCart } from '@/server/shop/cart-store'
+import { isQuantity } from '@/ui/frame/vantage-url'
+import { redirect } from 'next/navigation'
+import { enterShopPage } from './enter'
+import { readQuickOrder } from './quick-order'
+
+/** What came of putting something in: what is wrong, or how much of it is in the cart now. */
+export type Added =
+  { readonly ok: true; readonly quantity: string } | { readonly ok: false; readonly problem: string }
+
+/** Puts some pieces of a SKU in; the same with the same extras is one line. */
+export async function addToCart(sku: string, typed: string, extraCodes: readonly string[]): Promise<Added> {
+  const visitor = await enterShopPage()
+  const { store } = visitor.prepared
+  const variant = findBySku(store.variant, sku)
+  const quantity = isQuantity(typed.trim()) ? parseDecimal(typed.trim()) : null
+  if (!variant || !mayBuy(visitor, variant.id)) return { ok: false, problem: 'This is not sold to you here.' }
+  if (quantity === null) return { ok: false, problem: 'A quantity is a number above zero, such as 12.' }
+  const extras = extraCodes.flatMap((code) => findByCode(store.extra, code)?.id ?? [])
+  const lines = await put(visitor, [{ variant: variant.id, quantity, extras }])
+  const line = lines.find((each) => isSame(each, { variant: variant.id, quantity, extras }))
+  return { ok: true, quantity: line?.quantity ?? quantity }
+}
+
+function mayBuy({ prepared, situation }: ShopVisitor, variant: string): boolean {
+  return findRights(prepared, situation, prepared.index.numberOf.get(variant) as number).buy
+}
+
+function isSame(left: CartLineWanted, right: CartLineWanted): boolean {
+  return left.variant === right.variant && left.extras.join() === right.extras.join()
+}
+
+async function put(
+  visitor: ShopVisitor,
+  wanted: readonly CartLineWanted[],
+): Promise<readonly CartLineWanted[]> {
+  const steppe = await getSteppe()
+  const id = await cartOfVisitor()
+  const lines = [...(await readCart(steppe, visitor.prepared, id))]
+  for (const line of wanted) {
+    const at = lines.findIndex((each) => isSame(each, line))
+    if (at < 0) lines.push(line)
+    else lines[at] = { ...line, quantity: add((lines[at] as CartLineWanted).quantity, line.quantity) }
+  }
+  await writeCart(steppe, id, lines)
+  return lines
+}
+
+/** Takes over the quantity a form names for one line; nothing, or 0, takes the line out. */
+export async function changeLine(form: FormData): Promise<never> {
+  const visitor = await enterShopPage()
+  const steppe = await getSteppe()
+  const id = await cartOfVisitor()
+  const lines = await readCart(steppe, visitor.prepared, id)
+  const sku = String(form.get('sku') ?? '')
+  const at = Number(form.get('line'))
+  const typed = String(form.get('quantity') ?? '').trim()
+  const line = lines[at]
+  // Another window may have changed the cart: the line must still be the one that was meant.
+  if (!line || visitor.prepared.store.variant.get(line.variant)?.sku !== sku) redirect('/shop/cart?moved=1')
+  const isGone = form.get('gone') === '1' || typed === '' || Number(typed) === 0
+  if (!isGone && !isQuantity(typed)) redirect(`/shop/cart?wrong=${encodeURIComponent(typed)}`)
+  const quantity = parseDecimal(typed) as Decimal
+  await writeCart(
+    steppe,
+    id,
+    isGone
+      ? lines.filter((_, other) => other !== at)
+      : lines.map((each, other) => (other === at ? { ...each, quantity } : each)),
+  )
+  redirect('/shop/cart')
+}
+
+/** Puts in what a pasted list names; lines that name nothing that can be bought are told and stay in the field. */
+export async function quickOrder(_before: QuickOrdered, form: FormData): Promise<QuickOrdered> {
+  const visitor = await enterShopPage()
+  const { store } = visitor.prepared
+  const read = readQuickOrder(String(form.get('list') ?? ''))
+  const left: string[] = []
+  const wanted: CartLineWanted[] = []
+  for (const { text, sku, quantity } of read) {
+    const variant = sku === null ? null : findBySku(store.variant, sku)
+    if (variant && quantity && mayBuy(visitor, variant.id))
+      wanted.push({ variant: variant.id, quantity, extras: [] })
+    else left.push(text)
+  }
+  if (wanted.length > 0) await put(visitor, wanted)
+  if (left.length === 0 && wanted.length > 0) redirect('/shop/cart')
+  return { taken: wanted.length, left }
+}
+
+export interface QuickOrdered {
+  readonly taken: number
+  /** Lines nothing could be made of. */
+  readonly left: readonly string[]
+}
+
+/** Takes a passcode; a wrong one is told. */
+export async function enterPasscode(form: FormData): Promise<never> {
+  const word = String(form.get('word') ?? '').trim()
+  await rememberPasscode(word)
+  redirect(`/shop/gate?tried=1`)
+}

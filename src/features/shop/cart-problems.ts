@@ -1,0 +1,105 @@
+import 'server-only'
+
+import type { Cart, CartProblem, LimitProblem } from '@/core/cart/cart'
+import { add, compare, type Decimal, subtract, ZERO } from '@/core/decimal/decimal'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { Nearest } from '@/core/limits/nearest-quantities'
+import { formatMoney } from '@/ui/format/amount'
+import type { CartProblemView } from './cart-view'
+import { notForSale } from './shop-sentences'
+
+/** Each problem of a cart as a sentence, with the quantities that would mend it. */
+export function problemViews({ store }: PreparedStore, cart: Cart): readonly CartProblemView[] {
+  const nameOf = (line: number) => {
+    const variant = store.variant.get(cart.lines[line]?.variant ?? '')
+    return store.product.get(variant?.product ?? '')?.name ?? ''
+  }
+  return cart.problems.map((problem): CartProblemView => {
+    switch (problem.kind) {
+      case 'access':
+        return {
+          text: `${nameOf(problem.line)}: ${notForSale({ ...problem.access, because: problem.access.because })}`,
+          line: problem.line,
+          fixes: [],
+        }
+      case 'no-price':
+        return {
+          text: `${nameOf(problem.line)}: there is no price for it yet.`,
+          line: problem.line,
+          fixes: [],
+        }
+      case 'quantity':
+        return {
+          text: `${nameOf(problem.line)}: ${limitSentence(problem.problem)}`,
+          line: problem.line,
+          fixes: fixesFor(cart, problem.line, problem.nearest),
+        }
+      case 'together':
+        return togetherView(cart, problem, nameOf)
+      case 'contract-minimum':
+        return {
+          text: `Your contract asks for orders of ${formatMoney(problem.limit, problem.currency, cart.digits)} or more without tax; this one has ${formatMoney(problem.has, problem.currency, cart.digits)}.`,
+          line: null,
+          fixes: [],
+        }
+    }
+  })
+}
+
+function limitSentence(problem: LimitProblem): string {
+  switch (problem.code) {
+    case 'contradictory':
+      return 'no quantity of it can be ordered at present. Ask us.'
+    case 'below-minimum':
+      return `the least is ${problem.limit}.`
+    case 'above-maximum':
+      return `the most is ${problem.limit}.`
+    case 'not-a-multiple':
+      return `it is sold in multiples of ${problem.limit}.`
+    case 'not-allowed':
+      return 'it is not sold in this quantity.'
+  }
+}
+
+/** Several lines of one variant are one quantity: what is missing or too much is put on the line that was named. */
+function fixesFor(cart: Cart, line: number, { below, above }: Nearest): CartProblemView['fixes'] {
+  const wanted = cart.lines[line]
+  if (!wanted) return []
+  const others = cart.lines
+    .filter((other, at) => at !== line && other.variant === wanted.variant)
+    .reduce<Decimal>((sum, other) => add(sum, other.quantity), ZERO)
+  return [...new Set([below, above])].flatMap((near) => {
+    if (near === null) return []
+    const quantity = subtract(near, others)
+    return compare(quantity, ZERO) > 0 ? [{ line, quantity, label: `Make it ${near}` }] : []
+  })
+}
+
+function togetherView(
+  cart: Cart,
+  problem: Extract<CartProblem, { kind: 'together' }>,
+  nameOf: (line: number) => string,
+): CartProblemView {
+  const { rule, lines, measure, has, before, nearest } = problem
+  const names = [...new Set(lines.map(nameOf))].join(', ')
+  const limit = 'limit' in problem.problem ? problem.problem.limit : null
+  const told = (value: Decimal) =>
+    measure === 'value'
+      ? `${formatMoney(value, cart.currency, cart.digits)} without tax`
+      : measure === 'weight'
+        ? `${value} kg`
+        : value
+  const past = before === ZERO ? '' : `, ${before} of them ordered in the last ${rule.days} days`
+  const words =
+    problem.problem.code === 'not-a-multiple'
+      ? `together in multiples of ${limit}`
+      : problem.problem.code === 'below-minimum'
+        ? `together ${limit === null ? 'more' : told(limit)} or more`
+        : `together ${limit === null ? 'less' : told(limit)} or less${rule.days === null ? '' : ` in ${rule.days} days`}`
+  const only = lines.length === 1 ? (lines[0] as number) : null
+  return {
+    text: `${rule.name}: ${names} ${words}; this comes to ${told(has)}${past}.`,
+    line: only,
+    fixes: only !== null && measure === 'quantity' ? fixesFor(cart, only, nearest) : [],
+  }
+}

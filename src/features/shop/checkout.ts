@@ -1,0 +1,122 @@
+'use server'
+
+import { type Account } from '@/core/buyers/buyer'
+import type { Cart } from '@/core/cart/cart'
+import { variantName } from '@/core/catalogue/product'
+import { placeText } from '@/core/engine/vantage'
+import { regionsOf } from '@/core/places/place'
+import type { Store } from '@/core/store/store'
+import { getSteppe } from '@/server/engine/steppe'
+import { cartOfVisitor, chooseInShop, type ShopVisitor } from '@/server/session/shop-session'
+import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
+import { redirect } from 'next/navigation'
+import { enterShopPage } from './enter'
+import { loadCart, ownerOf, termsOf } from './load-cart'
+
+/** What is wrong with a checkout form, by field; nothing typed is lost. */
+export interface CheckoutState {
+  readonly problems: Readonly<Record<string, string>>
+  readonly typed: Readonly<Record<string, string>>
+}
+
+const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as const
+
+/**
+ * Places the order at the figures the buyer saw, or says what must be mended first. When the address moves the taxes
+ * the sums are shown again before anything is bought.
+ */
+export async function checkOut(_before: CheckoutState, form: FormData): Promise<CheckoutState> {
+  const visitor = await enterShopPage()
+  const { store } = visitor.prepared
+  const text = (name: string) => String(form.get(name) ?? '').trim()
+  const typed = Object.fromEntries(
+    [...form.keys()].filter((name) => !name.startsWith('$')).map((name) => [name, text(name)]),
+  )
+  const account = accountOf(visitor, store)
+  const terms = termsOf(visitor)
+  const address = Object.fromEntries(ADDRESS.map((field) => [field, text(field)])) as unknown as OrderAddress
+  const problems: Record<string, string> = {}
+  for (const field of ['name', 'street', 'city'] as const)
+    if (address[field] === '') problems[field] = 'This must not be empty.'
+  const email = account?.emails[0] ?? text('email')
+  if (!/^[^\s@]+@[^\s@]+$/.test(email)) problems['email'] = 'Write it like name@example.com.'
+  const country = address.country.toUpperCase()
+  if (!/^[A-Z]{2}$/.test(country)) problems['country'] = 'Choose a country.'
+  else if (regionsOf(store.region, { ...address, country }).length === 0)
+    problems['country'] = `We do not deliver to ${country} yet. Choose another country, or ask us.`
+  const payment = text('payment')
+  if (payment === 'card' && !/^\d{12,19}$/.test(text('card').replace(/\s+/g, '')))
+    problems['card'] = 'A card number has 12 to 19 digits. This shop is made up: any will do.'
+  if (payment === 'terms' && terms === '') problems['payment'] = 'There are no terms agreed with you.'
+  if (Object.keys(problems).length > 0) return { problems, typed }
+
+  // Taxes and prices follow the address: what is bought is what was looked at there.
+  const deliverTo = { country, state: address.state, postcode: address.postcode, city: address.city }
+  await chooseInShop({ deliverTo: placeText(deliverTo), currency: visitor.vantage.currency ?? '' })
+  const standpoint = { ...visitor.standpoint, deliverTo }
+  const { cart } = await loadCart({ ...visitor, standpoint })
+  if (cart.lines.length === 0 || cart.problems.length > 0) redirect('/shop/cart')
+  if (cart.total.gross !== text('seen'))
+    return {
+      problems: {
+        total: 'The total is another now, for this address and at this moment. Look at it, then order.',
+      },
+      typed,
+    }
+  const document = toDocument(store, cart, {
+    buyer: account?.name ?? address.name,
+    email,
+    address: { ...address, country },
+    payment: payment === 'terms' ? terms : 'card',
+  })
+  const number = await placeOrder(
+    await getSteppe(),
+    { account: ownerOf(visitor).account, visitor: await cartOfVisitor() },
+    document,
+    new Date(),
+  )
+  redirect(`/shop/orders?placed=${number}`)
+}
+
+function accountOf({ standpoint }: ShopVisitor, store: Store): Account | null {
+  const { buyer } = standpoint
+  return buyer.kind === 'account' ? (store.account.get(buyer.account) ?? null) : null
+}
+
+function toDocument(
+  store: Store,
+  cart: Cart,
+  head: Pick<OrderDocument, 'buyer' | 'email' | 'address' | 'payment'>,
+): OrderDocument {
+  return {
+    ...head,
+    currency: cart.currency,
+    digits: cart.digits,
+    lines: cart.lines.flatMap((line) => {
+      const variant = store.variant.get(line.variant)
+      const product = store.product.get(variant?.product ?? '')
+      if (!variant || !product || !line.amount || !line.unitAmount) return []
+      return [
+        {
+          variant: variant.id,
+          sku: variant.sku,
+          name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+          quantity: line.quantity,
+          extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
+          unit: { net: line.unitAmount.net, gross: line.unitAmount.gross },
+          ...line.amount,
+        },
+      ]
+    }),
+    goods: cart.goods,
+    delivery: cart.delivery,
+    taxes: cart.taxes.map(({ levy, on, amount }) => ({
+      name: levy.tax.name,
+      percent: levy.percent,
+      on,
+      amount,
+    })),
+    total: cart.total,
+    untaxed: cart.untaxed,
+  }
+}

@@ -1,0 +1,18 @@
+import 'server-only'
+
+import { findGate } from '@/core/engine/find-rights'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { shopVisitor, type ShopVisitor } from '@/server/session/shop-session'
+import { redirect } from 'next/navigation'
+
+/** The visitor of a page of the shop; whoever the gate keeps out is led to it. */
+export async function enterShopPage(): Promise<ShopVisitor> {
+  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  if (isOutside(visitor)) redirect('/shop/gate')
+  return visitor
+}
+
+/** Whether the gate keeps a visitor from seeing anything at all. */
+export function isOutside({ situation }: ShopVisitor): boolean {
+  return !situation.terms.passcode?.isReview && findGate(situation)?.rights.see === false
+}

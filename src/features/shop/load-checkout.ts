@@ -1,0 +1,43 @@
+import 'server-only'
+
+import type { Address } from '@/core/buyers/buyer'
+import type { ShopVisitor } from '@/server/session/shop-session'
+import type { CartView } from './cart-view'
+import { loadCart, termsOf, toCartView } from './load-cart'
+import { shopChoices } from './load-shop'
+
+/** What a checkout form starts with. */
+export interface CheckoutView {
+  readonly cart: CartView
+  /** The total that is being looked at. */
+  readonly seen: string
+  readonly email: string
+  readonly name: string
+  readonly address: Omit<Address, 'label'>
+  /** Addresses on file to choose from. */
+  readonly addresses: readonly Address[]
+  readonly countries: readonly { readonly code: string; readonly name: string }[]
+  /** On which terms an account may pay; empty for who pays at once. */
+  readonly terms: string
+}
+
+export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> {
+  const { cart } = await loadCart(visitor)
+  const { store } = visitor.prepared
+  const { buyer } = visitor.standpoint
+  const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
+  const { deliverTo } = visitor.situation
+  const known = account?.addresses.find(
+    (each) => each.country === deliverTo.country && each.postcode === deliverTo.postcode,
+  )
+  return {
+    cart: toCartView(visitor, cart),
+    seen: cart.total.gross,
+    email: account?.emails[0] ?? '',
+    name: account?.name ?? '',
+    address: { street: known?.street ?? '', ...deliverTo, country: deliverTo.country },
+    addresses: account?.addresses ?? [],
+    countries: shopChoices(visitor).countries,
+    terms: termsOf(visitor),
+  }
+}

@@ -1,0 +1,56 @@
+import 'server-only'
+
+import { type Decimal } from '@/core/decimal/decimal'
+import { findComparedPrice } from '@/core/engine/compared-price'
+import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
+import { type Access, findRights } from '@/core/engine/find-rights'
+import { displayOf, taxPrice } from '@/core/engine/find-tax'
+import { toPrice } from '@/core/engine/price-step'
+import type { LadderEntry } from '@/core/engine/situation'
+import type { ShopVisitor } from '@/server/session/shop-session'
+import type { ShopPrice } from './shop-view'
+
+export const NO_PRICE: ShopPrice = { own: null, was: null, withTax: null, hidden: null }
+
+/** A price as it shows to a visitor: with tax, without, or both, as their region and group say. */
+export function shownPrice(
+  { prepared, situation }: ShopVisitor,
+  number: number,
+  amounts: { readonly own: Decimal | null; readonly was: Decimal | null; readonly entry: LadderEntry | null },
+): ShopPrice {
+  const { own, was, entry } = amounts
+  if (own === null) return NO_PRICE
+  const display = displayOf(prepared, situation, 'shop')
+  const shown = (amount: Decimal) => {
+    const { net, gross } = taxPrice(prepared, situation, number, { amount, entry })
+    return { first: display === 'gross' ? gross : net, gross }
+  }
+  const mine = shown(own)
+  return {
+    own: mine.first,
+    was: was === null ? null : shown(was).first,
+    withTax: display === 'both' ? mine.gross : null,
+    hidden: null,
+  }
+}
+
+/** Why a visitor sees no price; `null` where they do. */
+export function hiddenPrice(access: Access): ShopPrice['hidden'] {
+  if (access.seePrice) return null
+  if (access.quote) return 'quote'
+  return access.because?.code === 'gate' ? 'sign-in' : 'not-shown'
+}
+
+/** The price of one piece, as a listing shows it. */
+export function cardPrice(visitor: ShopVisitor, variant: string): ShopPrice {
+  const { prepared, standpoint, situation } = visitor
+  const number = prepared.index.numberOf.get(variant) as number
+  const hidden = hiddenPrice(findRights(prepared, situation, number))
+  if (hidden) return { ...NO_PRICE, hidden }
+  const { units, entry } = findPrice(prepared, situation, number, ONE_PIECE)
+  return shownPrice(visitor, number, {
+    own: toPrice(units, situation.digits),
+    was: findComparedPrice(prepared, situation, standpoint, number, ONE_PIECE),
+    entry,
+  })
+}

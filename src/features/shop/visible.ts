@@ -1,0 +1,48 @@
+import 'server-only'
+
+import { pathToRoot } from '@/core/catalogue/category'
+import { findRights } from '@/core/engine/find-rights'
+import { limitsOffer } from '@/core/engine/offer'
+import type { Situation } from '@/core/engine/situation'
+import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
+import type { ShopVisitor } from '@/server/session/shop-session'
+
+/** Products with the variants a visitor may see: the one gate between the catalogue and every page of the shop. */
+export function visible(
+  { prepared, situation }: ShopVisitor,
+  products: readonly ProductWithVariants[],
+): readonly ProductWithVariants[] {
+  return products.flatMap(({ product, variants }) => {
+    const kept = variants.filter(
+      ({ id }) => findRights(prepared, situation, prepared.index.numberOf.get(id) as number).see,
+    )
+    return kept.length > 0 ? [{ product, variants: kept }] : []
+  })
+}
+
+/** By situation: it lives as long as what holds for the visitor, and goes with every change of the store. */
+const CATEGORIES = new WeakMap<Situation, ReadonlySet<string> | null>()
+
+/** Ids of the categories a visitor can reach something in; `null` where nothing is kept from them. */
+export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> | null {
+  const { prepared, situation } = visitor
+  const known = CATEGORIES.get(situation)
+  if (known !== undefined) return known
+  const { terms } = situation
+  const isOpen =
+    terms.rules.every(({ rule }) => rule.effect !== 'hide') &&
+    !terms.channelAssortment &&
+    terms.contractAssortments.length === 0 &&
+    (terms.channel === null || terms.channel.gate !== 'sign-in') &&
+    terms.channel?.gate !== 'passcode' &&
+    !limitsOffer(situation)
+  const reached = new Set<string>()
+  if (!isOpen) {
+    for (const { product } of visible(visitor, orderedProducts(prepared.store)))
+      for (const category of product.categories)
+        for (const { id } of pathToRoot(prepared.store.category, category)) reached.add(id)
+  }
+  const found = isOpen ? null : reached
+  CATEGORIES.set(situation, found)
+  return found
+}

@@ -1,0 +1,385 @@
+'use client'
+
+import { useFrame } from '@/ui/frame/frame-context'
+import { useReady } from '@/ui/frame/use-ready'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { useRouter } from 'next/navigation'
+import { type ReactNode, useState, useTransition } from 'react'
+import type { TaxesView } from './load-taxes'
+import { type RateRow, placeKey } from './rates-text'
+import { pasteRates, type RatesOutcome, setRate } from './save-rates'
+
+interface TaxesPageProps {
+  readonly view: TaxesView
+  readonly tabs: ReactNode
+}
+
+const FIELD = 'border border-base-300 bg-lifted px-2 py-1'
+
+/** Rates by place, and a strip to try what tax falls on what, where. */
+export function TaxesPage({ view, tabs }: TaxesPageProps) {
+  return (
+    <section
+      className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-8"
+      aria-label="Tax rates"
+      data-ready={useReady()}
+    >
+      <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-2">
+        <h1 className="text-xl leading-7 font-semibold">Taxes</h1>
+        {tabs}
+        <VantageLink href="/settings/store" className="ml-auto link-name">
+          How the store reckons tax
+        </VantageLink>
+      </header>
+      <TryStrip view={view} />
+      <Rates view={view} />
+    </section>
+  )
+}
+
+/** One piece of something delivered somewhere: each step of its tax, and why each other tax stays away. */
+function TryStrip({ view: { tried, result } }: { readonly view: TaxesView }) {
+  const { href } = useFrame()
+  const router = useRouter()
+  return (
+    <form
+      className="mb-5 border-y border-base-300 bg-base-200/60 px-4 py-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        const form = new FormData(event.currentTarget)
+        const fields = new URLSearchParams()
+        for (const [name, value] of form)
+          if (typeof value === 'string' && value.trim() !== '') fields.set(name, value.trim())
+        router.push(href(`/taxes?${fields}`))
+      }}
+    >
+      <p className="flex flex-wrap items-baseline gap-x-2 gap-y-2">
+        <b>Try it:</b> one
+        <input
+          name="sku"
+          required
+          defaultValue={tried.sku}
+          placeholder="SKU"
+          aria-label="SKU"
+          className={`${FIELD} w-32`}
+        />
+        delivered to
+        <input
+          name="city"
+          defaultValue={tried.city}
+          placeholder="City"
+          aria-label="City"
+          className={`${FIELD} w-28`}
+        />
+        <input
+          name="postcode"
+          defaultValue={tried.postcode}
+          placeholder="Postcode"
+          aria-label="Postcode"
+          className={`${FIELD} w-24`}
+        />
+        <input
+          name="state"
+          defaultValue={tried.state}
+          placeholder="State"
+          aria-label="State"
+          className={`${FIELD} w-16 uppercase`}
+        />
+        <input
+          name="country"
+          defaultValue={tried.country}
+          placeholder="Country"
+          aria-label="Country, two letters"
+          maxLength={2}
+          className={`${FIELD} w-20 uppercase`}
+        />
+        <button type="submit" className="btn btn-primary btn-sm">
+          What tax?
+        </button>
+      </p>
+      {result?.problem && (
+        <p role="alert" className="pt-2 text-error">
+          {result.problem}
+        </p>
+      )}
+      {result && !result.problem && (
+        <div className="max-w-2xl pt-2" role="status">
+          <h2 className="font-semibold">{result.title}</h2>
+          <ul>
+            {result.lines.map(({ parts, outcome }, at) => (
+              <li key={at} className="flex justify-between gap-4 border-b border-dotted border-base-300 py-1">
+                <span>
+                  {parts.map((part, place) => (
+                    <span key={place}>
+                      {place > 0 && ' '}
+                      {part.href ? (
+                        <VantageLink href={part.href} className="link-name">
+                          {part.text}
+                        </VantageLink>
+                      ) : (
+                        part.text
+                      )}
+                    </span>
+                  ))}
+                </span>
+                <span className="shrink-0 font-semibold tabular-nums">{outcome}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </form>
+  )
+}
+
+function Rates({ view }: { readonly view: TaxesView }) {
+  const router = useRouter()
+  const [isBusy, start] = useTransition()
+  const [problems, setProblems] = useState<readonly string[]>([])
+  const [pasting, setPasting] = useState<string | null>(null)
+  const take = (act: () => Promise<RatesOutcome>, done?: () => void) =>
+    start(async () => {
+      const outcome = await act().catch((): RatesOutcome => ({
+        ok: false,
+        problems: ['The server did not answer. Nothing was changed.'],
+      }))
+      setProblems(outcome.ok ? [] : outcome.problems)
+      if (!outcome.ok) return
+      done?.()
+      router.refresh()
+    })
+  return (
+    <>
+      <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
+        <span className="text-soft">
+          Percent by place and class. For each tax the nearest place counts; several taxes add up.
+        </span>
+        <button
+          type="button"
+          className="btn ml-auto btn-sm"
+          onClick={() => void navigator.clipboard.writeText(view.text)}
+        >
+          Copy for a spreadsheet
+        </button>
+        {view.live && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => setPasting(pasting === null ? '' : null)}
+          >
+            Paste from a spreadsheet
+          </button>
+        )}
+      </p>
+      {pasting !== null && (
+        <div className="mb-3 border-l-4 border-warning pl-4">
+          <label>
+            <span className="text-soft">
+              The first line names the columns as they stand below; a dash takes a rate away, an empty cell
+              leaves it.
+            </span>
+            <textarea
+              rows={6}
+              className={`${FIELD} mt-1 w-full font-mono`}
+              value={pasting}
+              onChange={(event) => setPasting(event.target.value)}
+            />
+          </label>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={isBusy || pasting.trim() === ''}
+            onClick={() =>
+              take(
+                () => pasteRates(pasting),
+                () => setPasting(null),
+              )
+            }
+          >
+            Take these rates over
+          </button>
+        </div>
+      )}
+      {problems.length > 0 && (
+        <ul role="alert" className="pb-3 text-error">
+          {problems.map((problem) => (
+            <li key={problem}>{problem}</li>
+          ))}
+        </ul>
+      )}
+      <table className="w-full">
+        <thead>
+          <tr className="border-b border-base-300 text-left text-soft">
+            {['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Why so'].map((title) => (
+              <th key={title} scope="col" className="py-1 pr-3 font-normal">
+                {title}
+              </th>
+            ))}
+            {view.columns.map((title) => (
+              <th key={title} scope="col" className="py-1 pr-2 text-right font-normal">
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {view.rows.map((row) => (
+            <tr key={placeKey(row)} className="border-b border-dotted border-base-300">
+              <th scope="row" className="py-0.5 pr-3 text-left font-semibold">
+                {row.taxName}
+              </th>
+              <PlaceCells row={row} />
+              {row.percents.map((percent, column) => (
+                <td key={column} className="text-right">
+                  <RateCell
+                    key={percent}
+                    label={`${row.taxName} ${view.columns[column]}, ${placeName(row)}`}
+                    percent={percent}
+                    disabled={!view.live || isBusy}
+                    onSave={(text) => take(() => setRate(row, column, text, row.reason))}
+                  />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {view.rows.length === 0 && (
+        <p className="py-3 text-soft">
+          No rates yet, so nothing is taxed. Make a class and a tax, then add the first place below.
+        </p>
+      )}
+      {view.live && <NewRow view={view} isBusy={isBusy} take={take} />}
+    </>
+  )
+}
+
+function placeName({ city, postcode, state, country }: RateRow): string {
+  return [city, postcode, state, country].filter(Boolean).join(', ') || 'everywhere'
+}
+
+function PlaceCells({ row }: { readonly row: RateRow }) {
+  const cells = [
+    row.country || 'any',
+    row.state,
+    row.postcode,
+    row.city,
+    row.from?.slice(0, 10),
+    row.to?.slice(0, 10),
+    row.reason,
+  ]
+  return cells.map((text, at) => (
+    <td key={at} className="max-w-40 truncate pr-3">
+      {text ?? ''}
+    </td>
+  ))
+}
+
+interface RateCellProps {
+  readonly label: string
+  readonly percent: string
+  readonly disabled: boolean
+  readonly onSave: (text: string) => void
+}
+
+/** A figure typed over in place; Enter or leaving saves, Escape leaves it, nothing takes the rate away. */
+function RateCell({ label, percent, disabled, onSave }: RateCellProps) {
+  const [typed, setTyped] = useState(percent)
+  const save = () => {
+    if (typed.trim() !== percent) onSave(typed)
+  }
+  return (
+    <input
+      aria-label={label}
+      className="w-20 border border-transparent bg-transparent px-2 py-0.5 text-right tabular-nums hover:border-base-300 focus:border-base-300 focus:bg-lifted"
+      value={typed}
+      placeholder="–"
+      disabled={disabled}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={save}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur()
+        if (event.key === 'Escape') setTyped(percent)
+      }}
+    />
+  )
+}
+
+interface NewRowProps {
+  readonly view: TaxesView
+  readonly isBusy: boolean
+  readonly take: (act: () => Promise<RatesOutcome>, done?: () => void) => void
+}
+
+function NewRow({ view: { taxes, columns }, isBusy, take }: NewRowProps) {
+  const [column, setColumn] = useState(columns.length > 1 ? 1 : 0)
+  if (taxes.length === 0) return null
+  return (
+    <form
+      className="flex flex-wrap items-baseline gap-2 pt-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        const form = event.currentTarget
+        const fields = new FormData(form)
+        const text = (name: string) => String(fields.get(name) ?? '').trim()
+        const date = (name: string) => (text(name) === '' ? null : `${text(name)}T00:00`)
+        const place = {
+          tax: text('tax'),
+          country: text('country').toUpperCase(),
+          state: text('state').toUpperCase(),
+          postcode: text('postcode').toUpperCase(),
+          city: text('city'),
+          from: date('from'),
+          to: date('to'),
+        }
+        take(
+          () => setRate(place, column, text('percent') || 'nothing', text('reason')),
+          () => form.reset(),
+        )
+      }}
+    >
+      <select name="tax" aria-label="Tax" className={FIELD}>
+        {taxes.map(({ code, name }) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </select>
+      {(
+        [
+          ['country', 'Country', 'w-20 uppercase'],
+          ['state', 'State', 'w-16 uppercase'],
+          ['postcode', 'Postcode', 'w-28'],
+          ['city', 'City', 'w-28'],
+        ] as const
+      ).map(([name, label, width]) => (
+        <input
+          key={name}
+          name={name}
+          placeholder={label}
+          aria-label={`${label} of the new rate`}
+          className={`${FIELD} ${width}`}
+        />
+      ))}
+      <input name="from" type="date" aria-label="From" className={FIELD} />
+      <input name="to" type="date" aria-label="To, itself outside" className={FIELD} />
+      <select
+        aria-label="Class of the new rate"
+        className={FIELD}
+        value={column}
+        onChange={(event) => setColumn(Number(event.target.value))}
+      >
+        {columns.map((title, at) => (
+          <option key={title} value={at}>
+            {title}
+          </option>
+        ))}
+      </select>
+      <input name="percent" placeholder="%" aria-label="Percent" className={`${FIELD} w-20 text-right`} />
+      <input name="reason" placeholder="Why so, if unusual" aria-label="Why so" className={`${FIELD} w-40`} />
+      <button type="submit" className="btn btn-primary btn-sm" disabled={isBusy}>
+        Add a rate
+      </button>
+    </form>
+  )
+}

@@ -1,0 +1,32 @@
+import 'server-only'
+
+import type { CartLineWanted } from '@/core/cart/cart'
+import { parseDecimal } from '@/core/decimal/decimal'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { eq } from 'drizzle-orm'
+import { carts } from '../database/schema'
+import type { Steppe } from '../engine/steppe'
+
+/** What a visitor has put in; what no longer exists has fallen out. */
+export async function readCart(
+  { database }: Steppe,
+  { store }: PreparedStore,
+  id: string | null,
+): Promise<readonly CartLineWanted[]> {
+  if (id === null) return []
+  const row = await database.query.carts.findFirst({ where: eq(carts.id, id) })
+  return ((row?.lines ?? []) as readonly CartLineWanted[]).flatMap(({ variant, quantity, extras }) => {
+    const amount = parseDecimal(quantity)
+    if (amount === null || !store.variant.has(variant)) return []
+    return [{ variant, quantity: amount, extras: extras.filter((extra) => store.extra.has(extra)) }]
+  })
+}
+
+export async function writeCart(
+  { database }: Steppe,
+  id: string,
+  lines: readonly CartLineWanted[],
+): Promise<void> {
+  const row = { id, lines, at: new Date() }
+  await database.insert(carts).values(row).onConflictDoUpdate({ target: carts.id, set: row })
+}
