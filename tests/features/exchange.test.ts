@@ -125,8 +125,10 @@ describe('price questions', () => {
       see: true,
       seePrice: true,
       buy: true,
-      unit: { net: '21.00', tax: '0.00', gross: '21.00' },
-      total: { net: '420.00' },
+      unit: { net: '21.00', tax: '4.83', gross: '25.83' },
+      total: { net: '420.00', tax: '96.60', gross: '516.60' },
+      taxes: [{ tax: 'vat', percent: '23', on: '21.00', amount: '4.83' }],
+      limits: { minimum: null, setBy: {} },
       was: { net: '25.90' },
       breaks: [
         { from: '1', unit: { net: '21.65' } },
@@ -179,6 +181,53 @@ describe('price questions', () => {
     )
     expect(refused).toMatchObject({ id: 'x', error })
     expect(answered).toMatchObject({ id: 'y', unit: { net: '25.90' } })
+  })
+
+  test('a cart is answered with its taxes, its sums and what stands in the way', () => {
+    const [cart, hidden, review] = answersTo(
+      {
+        id: 'c',
+        as: { account: 'tarnside' },
+        lines: [{ sku: 'PK-BK-15', quantity: 7 }, { sku: 'BK-FY-PB' }],
+        deliverTo: { country: 'AT' },
+      },
+      { id: 'h', as: { guest: true }, sku: 'QU-NU-5' },
+      { id: 'r', as: { guest: true }, passcode: 'press', sku: 'FR-BR-PF' },
+    )
+    expect(cart).toMatchObject({
+      canOrder: false,
+      problems: [
+        { kind: 'quantity', problem: { code: 'not-a-multiple', limit: '12' }, nearest: { above: '12' } },
+      ],
+      taxes: [
+        { tax: 'vat', percent: '20' },
+        { tax: 'vat', percent: '10' },
+      ],
+    })
+    expect(review).toMatchObject({ see: true, buy: false, because: { code: 'review' } })
+    if (!hidden || !('see' in hidden)) throw new Error(JSON.stringify(hidden))
+    expect(hidden).toMatchObject({
+      see: true,
+      seePrice: false,
+      buy: false,
+      quote: true,
+      unit: null,
+      trace: null,
+    })
+    expect(JSON.stringify(hidden)).not.toMatch(/"(net|gross|amount)":"/)
+  })
+
+  test.each<[Fields, Fields]>([
+    [{ lines: [] }, { code: 'malformed', where: 'lines' }],
+    [{ lines: [{ sku: 'FR-BR-PX' }] }, { code: 'unknown-sku', where: 'lines.0.sku', nearest: 'FR-BR-PF' }],
+    [{ lines: [{ sku: 'FR-BR-PF', quantity: '0' }] }, { code: 'bad-quantity', where: 'lines.0.quantity' }],
+    [{ lines: [{ sku: 'FR-BR-PF', color: 1 }] }, { code: 'unknown-field', where: 'lines.0.color' }],
+    [
+      { lines: [{ sku: 'FR-BR-PF' }], passcode: 'pres' },
+      { code: 'unknown-passcode', nearest: 'press' },
+    ],
+  ])('the cart %j is refused with %j', (changed, error) => {
+    expect(answersTo({ id: 'x', as: { guest: true }, ...changed })[0]).toMatchObject({ id: 'x', error })
   })
 
   test('on the command line, without a server or a database', () => {

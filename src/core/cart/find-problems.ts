@@ -64,7 +64,7 @@ const FIELD_OF = {
 } as const
 
 /** What is wrong with a quantity; `null` when it is right. */
-export function findProblem(quantity: Decimal, limits: QuantityLimits): LimitProblem | null {
+function findProblem(quantity: Decimal, limits: QuantityLimits): LimitProblem | null {
   if (isAllowed(quantity, limits)) return null
   const { below, above } = nearestQuantities(quantity, limits)
   if (below === null && above === null) return { code: 'contradictory' }

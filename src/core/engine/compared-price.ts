@@ -3,6 +3,7 @@ import { getSettings } from '../store/store'
 import { amountAt, referenceAmounts } from './amounts'
 import type { Quantities } from './find-in-list'
 import { findPrice } from './find-price'
+import { findRights } from './find-rights'
 import { makeLens } from './lens'
 import { openSituation } from './open-situation'
 import type { PreparedStore } from './prepared-store'
@@ -40,8 +41,16 @@ function publicUnits(
   quantities: Quantities,
 ): number {
   if (standpoint.buyer.kind === 'guest') return Number.NaN
-  const guest = openSituation(prepared, { ...standpoint, buyer: { kind: 'guest' }, currency, deliverTo })
-  return guest.ok ? findPrice(prepared, guest.value, number, quantities).units : Number.NaN
+  const guest = openSituation(prepared, {
+    ...standpoint,
+    buyer: { kind: 'guest' },
+    passcode: null,
+    currency,
+    deliverTo,
+  })
+  // What the public is not shown is no public price.
+  if (!guest.ok || !findRights(prepared, guest.value, number).seePrice) return Number.NaN
+  return findPrice(prepared, guest.value, number, quantities).units
 }
 
 function referenceUnits(

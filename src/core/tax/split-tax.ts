@@ -8,7 +8,7 @@ import type { Levy } from './find-levies'
 export type TaxBasis = 'net' | 'gross'
 
 /** One levy's part of an amount. */
-export interface LevyAmount {
+interface LevyAmount {
   readonly levy: Levy
   /** What it is charged on: the net, and the taxes it is upon. */
   readonly on: Decimal
@@ -77,7 +77,7 @@ function taxesOn(net: Decimal, levies: readonly Levy[], digits: number): readonl
 }
 
 /** What each levy comes to in percent of the net, those it is upon reckoned in. */
-export function effectiveRates(levies: readonly Levy[]): readonly Decimal[] {
+function effectiveRates(levies: readonly Levy[]): readonly Decimal[] {
   const rates = new Map<string, Decimal>()
   return levies.map(({ tax, percent }) => {
     const below = tax.upon.reduce<Decimal>((sum, id) => add(sum, rates.get(id) ?? ZERO), HUNDRED)

@@ -22,6 +22,20 @@ export function LimitsPage({ view, tabs }: { readonly view: LimitsView; readonly
           itself.
         </p>
       </header>
+      {view.orders.length > 0 && (
+        <p className="pb-3">
+          Every order of theirs:{' '}
+          {view.orders.map(({ name, href: to, text }, at) => (
+            <span key={to}>
+              {at > 0 && ' · '}
+              <VantageLink href={to} className="link-name">
+                {name}
+              </VantageLink>{' '}
+              {text}
+            </span>
+          ))}
+        </p>
+      )}
       <form
         className="flex items-baseline gap-2 pb-3"
         role="search"

@@ -1,8 +1,8 @@
 import 'server-only'
 
 import { variantName } from '@/core/catalogue/product'
-import { findLimits, type LimitSource } from '@/core/engine/find-limits'
-import { LIMIT_FIELDS, type LimitField } from '@/core/limits/limit'
+import { findLimits, isSingle, type LimitSource } from '@/core/engine/find-limits'
+import { LIMIT_FIELDS, type LimitField, type LimitRule } from '@/core/limits/limit'
 import type { Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
 import type { Outlook } from '@/server/engine/look-from'
@@ -15,7 +15,7 @@ interface LimitCell {
   readonly href: string | null
 }
 
-export interface LimitedItem {
+interface LimitedItem {
   readonly sku: string
   readonly product: string
   readonly name: string
@@ -27,6 +27,8 @@ export interface LimitedItem {
 export interface LimitsView {
   readonly buyer: string
   readonly find: string
+  /** Rules that count every order as a whole. */
+  readonly orders: LimitedItem['together']
   readonly items: readonly LimitedItem[]
   /** How many more there are. */
   readonly more: number
@@ -40,7 +42,8 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
   const items = shownProducts(store, { category: null, text: find }).flatMap(({ product, variants }) =>
     variants.flatMap((variant): readonly LimitedItem[] => {
       const found = findLimits(prepared, situation, index.numberOf.get(variant.id) as number)
-      const isLimited = Object.keys(found.setBy).length > 0 || found.together.length > 0
+      const together = found.together.filter((rule) => !isForAll(rule))
+      const isLimited = Object.keys(found.setBy).length > 0 || together.length > 0
       if (find === '' && !isLimited) return []
       return [
         {
@@ -50,11 +53,7 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
           cells: LIMIT_FIELDS.map((field) =>
             toCell(store, field, found.limits[field], found.setBy[field], product.code),
           ),
-          together: found.together.map((rule) => ({
-            name: rule.name,
-            href: `/limits/${rule.code}`,
-            text: limitPhrase(rule),
-          })),
+          together: together.map(toRule),
         },
       ]
     }),
@@ -62,9 +61,21 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
   return {
     buyer: buyerName,
     find,
+    orders: situation.terms.limits
+      .map(({ rule }) => rule)
+      .filter((rule) => !isSingle(rule) && isForAll(rule))
+      .map(toRule),
     items: items.slice(0, MOST_SHOWN),
     more: Math.max(0, items.length - MOST_SHOWN),
   }
+}
+
+function toRule(rule: LimitRule): LimitedItem['together'][number] {
+  return { name: rule.name, href: `/limits/${rule.code}`, text: limitPhrase(rule) }
+}
+
+function isForAll({ scope }: LimitRule): boolean {
+  return scope.exclude.length === 0 && scope.include.some(({ kind }) => kind === 'everything')
 }
 
 function toCell(

@@ -16,7 +16,7 @@ export interface Section {
 /** Kinds whose records have a sheet made of their fields; lines and rates belong to others. */
 export type EditableKind = Exclude<RecordKind, 'price-line' | 'exchange-rate' | 'tax-rate'>
 
-export const SECTIONS: readonly Section[] = [
+const SECTIONS: readonly Section[] = [
   section(
     'settings',
     'settings',
@@ -172,7 +172,7 @@ export const SECTIONS: readonly Section[] = [
 ]
 
 /** Pages beside the records of a place, first among its tabs. */
-export const PLACE_PAGES = [
+const PLACE_PAGES = [
   { place: 'Taxes', path: 'taxes', title: 'Rates and a try' },
   { place: 'Limits', path: 'limits-in-force', title: 'In force' },
   { place: 'Access', path: 'access', title: 'Who sees what' },

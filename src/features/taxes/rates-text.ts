@@ -34,7 +34,7 @@ export function rateColumns(store: Store): readonly (TaxClass | null)[] {
   return [null, ...classes.sort((left, right) => left.position - right.position)]
 }
 
-export const EVERY_CLASS = 'Every class'
+const EVERY_CLASS = 'Every class'
 const PLACE_COLUMNS = ['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Why so'] as const
 
 export function columnTitles(store: Store): readonly string[] {

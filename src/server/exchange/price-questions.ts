@@ -2,48 +2,22 @@ import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
-import { type Decimal, isPositive, parseDecimal, scaleOf, toFixed } from '@/core/decimal/decimal'
+import type { CartLineWanted, PastPurchase } from '@/core/cart/cart'
+import { priceCart } from '@/core/cart/price-cart'
+import { isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Question } from '@/core/engine/standpoint'
-import type { Answer, Trace } from '@/core/engine/trace'
+import type { Standpoint } from '@/core/engine/standpoint'
 import { findNearest } from '@/core/issue/issue'
-import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { getSettings } from '@/core/store/store'
 import Joi from 'joi'
-
-/** An amount as an answer tells it: decimal text with the digits of its currency. */
-interface AnsweredAmount {
-  readonly net: string
-  readonly tax: string
-  readonly gross: string
-}
+import { type CartAnswer, type ItemAnswer, toCartAnswer, toItemAnswer } from './price-answer'
 
 /** One answer, in the order of the questions. docs/formats.md describes every field. */
 export type PriceAnswer =
-  | {
-      readonly id: string
-      readonly currency: string
-      readonly see: boolean
-      readonly seePrice: boolean
-      readonly buy: boolean
-      /** The item with its extras; `null` without a price. */
-      readonly unit: AnsweredAmount | null
-      readonly total: AnsweredAmount | null
-      readonly was: AnsweredAmount | null
-      readonly breaks: readonly { readonly from: string; readonly unit: AnsweredAmount }[]
-      readonly extras: readonly { readonly code: string; readonly unit: AnsweredAmount | null }[]
-      readonly limits: QuantityLimits
-      readonly because: Answer['because']
-      readonly trace: Trace
-    }
+  | ({ readonly id: string } & ItemAnswer)
+  | ({ readonly id: string } & CartAnswer)
   | { readonly id: string | null; readonly error: AnswerError }
-
-/** Which quantities may be bought; nothing limits them yet. */
-interface QuantityLimits {
-  readonly minimum: string | null
-  readonly maximum: string | null
-  readonly multiple: string | null
-}
 
 interface AnswerError {
   readonly code:
@@ -55,6 +29,7 @@ interface AnswerError {
     | 'unknown-extra'
     | 'unknown-channel'
     | 'unknown-currency'
+    | 'unknown-passcode'
     | 'bad-quantity'
     | 'bad-instant'
   /** The field of the question. */
@@ -72,12 +47,15 @@ const buyer = Joi.object({
   .xor('account', 'group', 'guest')
   .messages({ 'object.xor': '{{#label}} must name one of account, group, guest' })
 
-const questionFields = {
-  id: Joi.string().required(),
-  as: buyer.required(),
+const itemFields = {
   sku: Joi.string().required(),
   quantity: Joi.alternatives(Joi.string(), Joi.number()),
   extras: Joi.array().items(Joi.string()),
+}
+const sharedFields = {
+  id: Joi.string().required(),
+  as: buyer.required(),
+  passcode: Joi.string().allow(null),
   channel: Joi.string().allow(null),
   deliverTo: Joi.object({
     country: Joi.string().required(),
@@ -88,15 +66,31 @@ const questionFields = {
   currency: Joi.string().allow(null),
   at: Joi.string().allow(null),
 }
-const question = Joi.object(questionFields)
+const question = Joi.object({ ...sharedFields, ...itemFields })
+const cartQuestion = Joi.object({
+  ...sharedFields,
+  lines: Joi.array().items(Joi.object(itemFields)).min(1).required(),
+  past: Joi.array().items(
+    Joi.object({
+      sku: Joi.string().required(),
+      quantity: Joi.alternatives(Joi.string(), Joi.number()).required(),
+      at: Joi.string().required(),
+    }),
+  ),
+})
 
 /** A question as it is submitted. */
-interface SubmittedQuestion {
-  readonly id: string
-  readonly as: { readonly account?: string; readonly group?: string; readonly guest?: unknown }
+interface SubmittedLine {
   readonly sku: string
   readonly quantity?: string | number
   readonly extras?: readonly string[]
+}
+
+/** Who asks, where and when, as it is submitted. */
+interface SubmittedStandpoint {
+  readonly id: string
+  readonly as: { readonly account?: string; readonly group?: string; readonly guest?: unknown }
+  readonly passcode?: string | null
   readonly channel?: string | null
   readonly deliverTo?: {
     readonly country: string
@@ -106,6 +100,11 @@ interface SubmittedQuestion {
   } | null
   readonly currency?: string | null
   readonly at?: string | null
+}
+
+interface SubmittedCart extends SubmittedStandpoint {
+  readonly lines: readonly SubmittedLine[]
+  readonly past?: readonly { readonly sku: string; readonly quantity: string | number; readonly at: string }[]
 }
 
 /**
@@ -123,17 +122,59 @@ export function answerQuestions(
 ): readonly PriceAnswer[] | null {
   if (!Array.isArray(questions)) return null
   return questions.map((each: unknown) => {
-    const { error } = question.validate(each, { convert: false, abortEarly: true })
+    const isCart = typeof each === 'object' && each !== null && 'lines' in each
+    const { error } = (isCart ? cartQuestion : question).validate(each, { convert: false, abortEarly: true })
     const id = (each as { id?: unknown } | null)?.id
     if (error) return { id: typeof id === 'string' ? id : null, error: shapeError(error) }
-    const submitted = each as SubmittedQuestion
-    const read = readQuestion(prepared, submitted, now)
-    if ('error' in read) return { id: submitted.id, error: read.error }
-    const asked = ask(prepared, read.question)
-    if (!asked.ok) return { id: submitted.id, error: fromQuestionError(submitted, asked.error.code) }
-    return { id: submitted.id, ...toAnswer(prepared, asked.value) }
+    return isCart
+      ? answerCart(prepared, each as SubmittedCart, now)
+      : answerItem(prepared, each as SubmittedStandpoint & SubmittedLine, now)
   })
 }
+
+function answerItem(
+  prepared: PreparedStore,
+  submitted: SubmittedStandpoint & SubmittedLine,
+  now: number,
+): PriceAnswer {
+  const { id } = submitted
+  const from = readStandpoint(prepared, submitted, now)
+  if ('error' in from) return { id, error: from.error }
+  const line = readLine(prepared, submitted, '')
+  if ('error' in line) return { id, error: line.error }
+  const asked = ask(prepared, { ...from.value, ...line.value, basket: [] })
+  if (!asked.ok) return { id, error: fromQuestionError([submitted], asked.error.code) }
+  return { id, ...toItemAnswer(prepared, from.value, line.value, asked.value) }
+}
+
+function answerCart(prepared: PreparedStore, submitted: SubmittedCart, now: number): PriceAnswer {
+  const { id } = submitted
+  const from = readStandpoint(prepared, submitted, now)
+  if ('error' in from) return { id, error: from.error }
+  const lines: CartLineWanted[] = []
+  for (const [at, each] of submitted.lines.entries()) {
+    const line = readLine(prepared, each, `lines.${at}.`)
+    if ('error' in line) return { id, error: line.error }
+    lines.push(line.value)
+  }
+  const past: PastPurchase[] = []
+  for (const [at, each] of (submitted.past ?? []).entries()) {
+    const line = readLine(prepared, each, `past.${at}.`)
+    if ('error' in line) return { id, error: line.error }
+    const instant = readInstant(each.at)
+    if (Number.isNaN(instant))
+      return {
+        id,
+        ...bad('bad-instant', `past.${at}.at`, each.at, 'an instant such as 2027-03-01T00:00:00Z'),
+      }
+    past.push({ ...line.value, at: instant })
+  }
+  const priced = priceCart(prepared, { ...from.value, lines, past })
+  if (!priced.ok) return { id, error: fromQuestionError(submitted.lines, priced.error.code) }
+  return { id, ...toCartAnswer(prepared, priced.value) }
+}
+
+const FIELDS = [...Object.keys(sharedFields), ...Object.keys(itemFields), 'lines', 'past']
 
 function shapeError({ details }: Joi.ValidationError): AnswerError {
   const [detail] = details
@@ -144,63 +185,75 @@ function shapeError({ details }: Joi.ValidationError): AnswerError {
     code: isUnknown ? 'unknown-field' : 'malformed',
     where,
     value: isUnknown ? where : (JSON.stringify(value) ?? 'nothing'),
-    nearest: isUnknown ? findNearest(where, Object.keys(questionFields)) : null,
+    nearest: isUnknown ? findNearest(where, FIELDS) : null,
     message: detail?.message ?? 'not a question',
   }
 }
 
-type Read = { readonly question: Question } | { readonly error: AnswerError }
+type Read<Value> = { readonly value: Value } | { readonly error: AnswerError }
 
-function readQuestion({ store }: PreparedStore, submitted: SubmittedQuestion, now: number): Read {
-  const { as, sku } = submitted
-  const unknown = (
-    code: AnswerError['code'],
-    where: string,
-    value: string,
-    known: Iterable<string>,
-  ): Read => {
-    const nearest = findNearest(value, [...known])
-    const message = `there is no ${code.slice('unknown-'.length)} “${value}”${nearest ? `; the nearest is ${nearest}` : ''}`
-    return { error: { code, where, value, nearest, message } }
-  }
-  const codes = (records: ReadonlyMap<string, { readonly code: string }>) =>
-    [...records.values()].map(({ code }) => code)
+function unknown(
+  code: AnswerError['code'],
+  where: string,
+  value: string,
+  known: Iterable<string>,
+): { readonly error: AnswerError } {
+  const nearest = findNearest(value, [...known])
+  const message = `there is no ${code.slice('unknown-'.length)} “${value}”${nearest ? `; the nearest is ${nearest}` : ''}`
+  return { error: { code, where, value, nearest, message } }
+}
 
-  let buyerReference: BuyerReference = { kind: 'guest' }
-  if (as.account !== undefined) {
-    const account = findByCode(store.account, as.account)
-    if (!account) return unknown('unknown-account', 'as.account', as.account, codes(store.account))
-    buyerReference = { kind: 'account', account: account.id }
-  } else if (as.group !== undefined) {
-    const group = findByCode(store.group, as.group)
-    if (!group) return unknown('unknown-group', 'as.group', as.group, codes(store.group))
-    buyerReference = { kind: 'group', group: group.id }
-  }
+function codesOf(records: ReadonlyMap<string, { readonly code: string }>): readonly string[] {
+  return [...records.values()].map(({ code }) => code)
+}
+
+function readLine({ store }: PreparedStore, submitted: SubmittedLine, prefix: string): Read<CartLineWanted> {
+  const { sku } = submitted
   const variant = findBySku(store.variant, sku)
-  if (!variant)
-    return unknown(
-      'unknown-sku',
-      'sku',
-      sku,
-      [...store.variant.values()].map((each) => each.sku),
-    )
+  if (!variant) {
+    const skus = [...store.variant.values()].map((each) => each.sku)
+    return unknown('unknown-sku', `${prefix}sku`, sku, skus)
+  }
   const quantity = parseDecimal(String(submitted.quantity ?? '1'))
   if (quantity === null || !isPositive(quantity) || scaleOf(quantity) > 3)
     return bad(
       'bad-quantity',
-      'quantity',
+      `${prefix}quantity`,
       submitted.quantity,
       'a number above zero with at most three digits',
     )
   const extras: string[] = []
   for (const [at, code] of (submitted.extras ?? []).entries()) {
     const extra = findByCode(store.extra, code)
-    if (!extra) return unknown('unknown-extra', `extras.${at}`, code, codes(store.extra))
+    if (!extra) return unknown('unknown-extra', `${prefix}extras.${at}`, code, codesOf(store.extra))
     extras.push(extra.id)
   }
+  return { value: { variant: variant.id, quantity, extras } }
+}
+
+function readStandpoint(
+  { store }: PreparedStore,
+  submitted: SubmittedStandpoint,
+  now: number,
+): Read<Standpoint> {
+  const { as } = submitted
+  let buyerReference: BuyerReference = { kind: 'guest' }
+  if (as.account !== undefined) {
+    const account = findByCode(store.account, as.account)
+    if (!account) return unknown('unknown-account', 'as.account', as.account, codesOf(store.account))
+    buyerReference = { kind: 'account', account: account.id }
+  } else if (as.group !== undefined) {
+    const group = findByCode(store.group, as.group)
+    if (!group) return unknown('unknown-group', 'as.group', as.group, codesOf(store.group))
+    buyerReference = { kind: 'group', group: group.id }
+  }
+  const passcode =
+    typeof submitted.passcode === 'string' ? findByCode(store.passcode, submitted.passcode) : null
+  if (!passcode && typeof submitted.passcode === 'string')
+    return unknown('unknown-passcode', 'passcode', submitted.passcode, codesOf(store.passcode))
   const channel = typeof submitted.channel === 'string' ? findByCode(store.channel, submitted.channel) : null
   if (channel === null && typeof submitted.channel === 'string')
-    return unknown('unknown-channel', 'channel', submitted.channel, codes(store.channel))
+    return unknown('unknown-channel', 'channel', submitted.channel, codesOf(store.channel))
   const currency = submitted.currency ?? null
   const currencies = [
     getSettings(store).currency,
@@ -213,7 +266,7 @@ function readQuestion({ store }: PreparedStore, submitted: SubmittedQuestion, no
     return bad('bad-instant', 'at', submitted.at, 'an instant such as 2027-03-01T00:00:00Z')
   const { deliverTo } = submitted
   return {
-    question: {
+    value: {
       buyer: buyerReference,
       channel: channel?.id ?? null,
       deliverTo: deliverTo
@@ -225,12 +278,8 @@ function readQuestion({ store }: PreparedStore, submitted: SubmittedQuestion, no
           }
         : null,
       currency,
-      passcode: null,
+      passcode: passcode?.id ?? null,
       at,
-      variant: variant.id,
-      quantity,
-      extras,
-      basket: [],
     },
   }
 }
@@ -242,43 +291,26 @@ function readInstant(text: string): number {
     : Number.NaN
 }
 
-function bad(code: AnswerError['code'], where: string, value: unknown, expected: string): Read {
+function bad(
+  code: AnswerError['code'],
+  where: string,
+  value: unknown,
+  expected: string,
+): { readonly error: AnswerError } {
   const text = String(value)
   return { error: { code, where, value: text, nearest: null, message: `“${text}” is not ${expected}` } }
 }
 
-function fromQuestionError(submitted: SubmittedQuestion, code: string): AnswerError {
-  const extras = (submitted.extras ?? []).join(', ')
+function fromQuestionError(lines: readonly SubmittedLine[], code: string): AnswerError {
+  const extras = lines.flatMap((line) => line.extras ?? []).join(', ')
+  const skus = lines.map(({ sku }) => sku).join(', ')
   return code === 'unknown-extra'
     ? {
         code: 'unknown-extra',
         where: 'extras',
         value: extras,
         nearest: null,
-        message: `not every one of “${extras}” goes with ${submitted.sku}`,
+        message: `not every one of “${extras}” goes with ${skus}`,
       }
     : { code: 'malformed', where: '', value: code, nearest: null, message: code }
-}
-
-function toAnswer({ store }: PreparedStore, answer: Answer) {
-  const digits = priceDigitsOf(store, answer.currency)
-  const amount = (value: Decimal | null): AnsweredAmount | null =>
-    value === null
-      ? null
-      : { net: toFixed(value, digits), tax: toFixed('0' as Decimal, digits), gross: toFixed(value, digits) }
-  const codeOf = (id: string) => store.extra.get(id)?.code ?? id
-  return {
-    currency: answer.currency,
-    see: answer.see,
-    seePrice: answer.see && answer.unit !== null,
-    buy: answer.buy,
-    unit: amount(answer.unit),
-    total: amount(answer.total),
-    was: amount(answer.was),
-    breaks: answer.breaks.map(({ from, unit }) => ({ from, unit: amount(unit) as AnsweredAmount })),
-    extras: answer.extras.map(({ extra, unit }) => ({ code: codeOf(extra), unit: amount(unit) })),
-    limits: { minimum: null, maximum: null, multiple: null },
-    because: answer.because,
-    trace: answer.trace,
-  }
 }

@@ -1,0 +1,222 @@
+import 'server-only'
+
+import type { Cart, CartLineWanted, CartProblem, TaxedAmount } from '@/core/cart/cart'
+import { priceCart } from '@/core/cart/price-cart'
+import { type Decimal, subtract, toFixed } from '@/core/decimal/decimal'
+import type { Access } from '@/core/engine/find-rights'
+import type { LimitSource } from '@/core/engine/find-limits'
+import { taxPrice } from '@/core/engine/find-tax'
+import { openSituation } from '@/core/engine/open-situation'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { Standpoint } from '@/core/engine/standpoint'
+import type { Answer, Trace } from '@/core/engine/trace'
+import type { QuantityLimits } from '@/core/limits/limit'
+import { priceDigitsOf } from '@/core/store/store'
+import type { Levy, LevyMiss } from '@/core/tax/find-levies'
+
+/** An amount as an answer tells it: decimal text with the digits of its currency. */
+interface AnsweredAmount {
+  readonly net: string
+  readonly tax: string
+  readonly gross: string
+}
+
+interface AnsweredLevy {
+  /** Code of the tax. */
+  readonly tax: string
+  readonly name: string
+  readonly percent: string
+  readonly on: string
+  readonly amount: string
+}
+
+/** A tax that falls on nothing here, and why. */
+interface AnsweredMiss {
+  readonly tax: string
+  readonly code: LevyMiss['code']
+}
+
+type AnsweredLimits = QuantityLimits & {
+  /** What set each field: `variant`, `product`, or `rule:` and its code. */
+  readonly setBy: Readonly<Record<string, string>>
+}
+
+interface AnsweredRights {
+  readonly see: boolean
+  readonly seePrice: boolean
+  readonly buy: boolean
+  readonly quote: boolean
+}
+
+export interface ItemAnswer extends AnsweredRights {
+  readonly currency: string
+  /** The item with its extras; `null` without a price, and where none is shown. */
+  readonly unit: AnsweredAmount | null
+  readonly total: AnsweredAmount | null
+  readonly was: AnsweredAmount | null
+  readonly breaks: readonly { readonly from: string; readonly unit: AnsweredAmount }[]
+  readonly extras: readonly { readonly code: string; readonly unit: AnsweredAmount | null }[]
+  readonly taxes: readonly AnsweredLevy[]
+  readonly untaxed: 'certificate' | 'reverse-charge' | null
+  readonly limits: AnsweredLimits
+  readonly because: Answer['because']
+  /** How the price came about; `null` where none is shown. */
+  readonly trace: Trace | null
+  /** Every rule and how it stood, and taxes that fall on nothing. */
+  readonly termsTrace: {
+    readonly access: Answer['accessRules']
+    readonly limits: Answer['limitRules']
+    readonly taxes: readonly AnsweredMiss[]
+  }
+}
+
+export interface CartAnswer {
+  readonly currency: string
+  readonly lines: readonly (AnsweredRights & {
+    readonly sku: string
+    readonly quantity: string
+    readonly unit: AnsweredAmount | null
+    readonly amount: AnsweredAmount | null
+    readonly taxes: readonly { readonly tax: string; readonly percent: string; readonly amount: string }[]
+    readonly limits: AnsweredLimits
+    readonly list: string | null
+    readonly contract: string | null
+  })[]
+  /** Sums are `null` where the price of any line is not shown. */
+  readonly goods: AnsweredAmount | null
+  readonly delivery: AnsweredAmount | null
+  readonly taxes: readonly AnsweredLevy[]
+  readonly total: AnsweredAmount | null
+  readonly untaxed: 'certificate' | 'reverse-charge' | null
+  readonly canOrder: boolean
+  readonly problems: readonly CartProblem[]
+}
+
+export function toItemAnswer(
+  prepared: PreparedStore,
+  standpoint: Standpoint,
+  line: CartLineWanted,
+  answer: Answer,
+): ItemAnswer {
+  const { store, index } = prepared
+  const { currency, entry, access, tax } = answer
+  const digits = priceDigitsOf(store, currency)
+  const opened = openSituation(prepared, standpoint)
+  if (!opened.ok) throw new RangeError(`nobody can stand there: ${opened.error.code}`)
+  const situation = opened.value
+  const number = index.numberOf.get(line.variant) as number
+  const amount = (value: Decimal | null): AnsweredAmount | null => {
+    if (value === null || !access.seePrice) return null
+    const { net, gross } = taxPrice(prepared, situation, number, { amount: value, entry })
+    return toAmount({ net, tax: subtract(gross, net), gross }, digits)
+  }
+  const isShown = access.seePrice
+  // The total of several is taxed as a line of a cart is, not piece by piece.
+  const whole = isShown ? priceCart(prepared, { ...standpoint, lines: [line], past: [] }) : null
+  const total = whole?.ok ? (whole.value.lines[0]?.amount ?? null) : null
+  return {
+    currency,
+    see: answer.see,
+    seePrice: answer.seePrice,
+    buy: answer.buy,
+    quote: answer.quote,
+    unit: amount(answer.unit),
+    total: total && toAmount(total, digits),
+    was: amount(answer.was),
+    breaks: isShown
+      ? answer.breaks.map(({ from, unit }) => ({ from, unit: amount(unit) as AnsweredAmount }))
+      : [],
+    extras: answer.extras.map(({ extra, unit }) => ({
+      code: store.extra.get(extra)?.code ?? extra,
+      unit: amount(unit),
+    })),
+    taxes:
+      isShown && tax ? tax.taxes.map(({ levy, on, amount: part }) => toLevy(levy, on, part, digits)) : [],
+    untaxed: tax?.untaxed ?? null,
+    limits: toLimits(prepared, answer.limits),
+    because: answer.because,
+    trace: isShown ? answer.trace : null,
+    termsTrace: {
+      access: answer.accessRules.map(({ rule, standing }) => ({
+        rule: store['access-rule'].get(rule)?.code ?? rule,
+        standing,
+      })),
+      limits: answer.limitRules.map(({ rule, standing }) => ({
+        rule: store.limit.get(rule)?.code ?? rule,
+        standing,
+      })),
+      taxes: (tax?.misses ?? []).map((miss) => ({ tax: miss.tax.code, code: miss.code })),
+    },
+  }
+}
+
+export function toCartAnswer(prepared: PreparedStore, cart: Cart): CartAnswer {
+  const { store } = prepared
+  const { digits } = cart
+  const priceDigits = priceDigitsOf(store, cart.currency)
+  const isShown = cart.lines.every(({ access }) => access.seePrice)
+  const codeOf = (records: ReadonlyMap<string, { readonly code: string }>, id: string | null) =>
+    id === null ? null : (records.get(id)?.code ?? id)
+  return {
+    currency: cart.currency,
+    lines: cart.lines.map((line) => ({
+      sku: store.variant.get(line.variant)?.sku ?? line.variant,
+      quantity: line.quantity,
+      ...rightsOf(line.access),
+      unit: line.access.seePrice && line.unitAmount ? toAmount(line.unitAmount, priceDigits) : null,
+      amount: line.access.seePrice && line.amount ? toAmount(line.amount, digits) : null,
+      taxes: line.access.seePrice
+        ? line.taxes.map(({ levy, amount }) => ({
+            tax: levy.tax.code,
+            percent: levy.percent,
+            amount: toFixed(amount, digits),
+          }))
+        : [],
+      limits: toLimits(prepared, line.limits),
+      list: codeOf(store['price-list'], line.list),
+      contract: codeOf(store.contract, line.contract),
+    })),
+    goods: isShown ? toAmount(cart.goods, digits) : null,
+    delivery: isShown ? toAmount(cart.delivery, digits) : null,
+    taxes: isShown ? cart.taxes.map(({ levy, on, amount }) => toLevy(levy, on, amount, digits)) : [],
+    total: isShown ? toAmount(cart.total, digits) : null,
+    untaxed: cart.untaxed,
+    canOrder: cart.problems.length === 0,
+    problems: cart.problems,
+  }
+}
+
+function rightsOf({ see, seePrice, buy, quote }: Access): AnsweredRights {
+  return { see, seePrice, buy, quote }
+}
+
+function toAmount({ net, tax, gross }: TaxedAmount, digits: number): AnsweredAmount {
+  return { net: toFixed(net, digits), tax: toFixed(tax, digits), gross: toFixed(gross, digits) }
+}
+
+function toLevy({ tax, percent }: Levy, on: Decimal, amount: Decimal, digits: number): AnsweredLevy {
+  return {
+    tax: tax.code,
+    name: tax.name,
+    percent,
+    on: toFixed(on, digits),
+    amount: toFixed(amount, digits),
+  }
+}
+
+function toLimits(
+  { store }: PreparedStore,
+  {
+    limits,
+    setBy,
+  }: { readonly limits: QuantityLimits; readonly setBy: Partial<Record<string, LimitSource>> },
+): AnsweredLimits {
+  const word = (source: LimitSource) =>
+    source.kind === 'rule' ? `rule:${store.limit.get(source.rule)?.code ?? source.rule}` : source.kind
+  return {
+    ...limits,
+    setBy: Object.fromEntries(
+      Object.entries(setBy).flatMap(([field, source]) => (source ? [[field, word(source)]] : [])),
+    ),
+  }
+}
