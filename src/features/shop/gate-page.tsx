@@ -30,7 +30,7 @@ export function GatePage({ gate, taken, isWrong }: GatePageProps) {
         </p>
       )}
       {gate !== 'sign-in' && (
-        <form action={enterPasscode} className="flex flex-wrap items-baseline gap-3 pb-6">
+        <form action={enterPasscode} className="flex flex-wrap items-end gap-3 pb-6">
           <label className="grow">
             <span className="text-soft">Passcode</span>
             <input

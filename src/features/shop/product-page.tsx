@@ -3,6 +3,7 @@
 import { decimal } from '@/core/decimal/decimal'
 import { isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
+import { useReady } from '@/ui/frame/use-ready'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { useEffect, useState, useTransition } from 'react'
 import { Picture } from './card-grid'
@@ -99,7 +100,7 @@ function Purchase({ variant, unit, money }: PurchaseProps) {
   const quote = useQuote(variant, right ? quantity : '1', extras)
   const text = (amount: NonNullable<ShopQuote['own']>) => formatMoney(amount, money.currency, money.digits)
   return (
-    <div className="pt-6">
+    <div className="pt-6" data-ready={useReady()}>
       <p aria-live="polite">
         <PriceTag price={quote} money={money} large />
         <span className="block text-soft">

@@ -1,0 +1,222 @@
+import type { Page } from 'playwright-core'
+import { eachTestInItsOwnWindow, openWindow, reads } from './browser'
+import { withServer } from './server'
+
+jest.setTimeout(240_000)
+
+const here = eachTestInItsOwnWindow()
+
+async function signIn(page: Page, url: string, name: string): Promise<void> {
+  await page.goto(`${url}/shop/sign-in`)
+  await page.getByRole('button', { name: new RegExp(name) }).click()
+  await page.waitForURL(/\/shop$/)
+}
+
+async function put(page: Page, url: string, path: string, quantity?: string): Promise<void> {
+  await page.goto(`${url}/shop/product/${path}`)
+  await page.locator('[data-ready=true]').waitFor()
+  if (quantity) await page.getByLabel('Quantity').fill(quantity)
+  await page.getByRole('button', { name: 'Put into the cart' }).click()
+  await page.getByText('in the cart.').waitFor()
+}
+
+async function choose(page: Page, label: string, option: string): Promise<void> {
+  await page.getByLabel(label, { exact: true }).selectOption({ label: option })
+  await page.waitForLoadState('networkidle')
+}
+
+const sum = (page: Page, label: string) => page.getByTestId(`sum-${label}`)
+
+test('taxes: a variant of another class, an address that moves, and an order whose figures are the answer’s', async () => {
+  await withServer(async ({ url }) => {
+    const page = here.page
+
+    // A variant gets another class than its product.
+    await page.goto(`${url}/variant-records/FR-BR-PF`)
+    const taxClass = page.getByTestId('fields').getByLabel('Tax class', { exact: true })
+    await taxClass.fill('Boks')
+    await taxClass.press('Enter')
+    await page
+      .getByRole('alert')
+      .getByText(/Did you mean Books/)
+      .waitFor()
+    await taxClass.fill('Reduced')
+    await taxClass.press('Enter')
+    await page.goto(`${url}/taxes?sku=FR-BR-PF&country=IE`)
+    await reads(
+      page.getByRole('status'),
+      /class Reduced.*VAT 13\.5 % on €25\.90.*€3\.50.*City tax does not fall here/,
+    )
+
+    // A rate typed over in the grid, a wrong one refused.
+    const rate = page.getByLabel('VAT Reduced, IE', { exact: true })
+    await rate.fill('135')
+    await rate.press('Enter')
+    await page
+      .getByRole('alert')
+      .getByText(/outside 0 to 100 %/)
+      .waitFor()
+    await rate.fill('12')
+    await rate.press('Enter')
+    await reads(page.getByRole('status'), /VAT 12 % on €25\.90.*€3\.11/)
+
+    // In the shop the cart names each tax, and the checkout moves with the address.
+    await put(page, url, 'FR-BR?sku=FR-BR-PF', '2')
+    await put(page, url, 'TL-SM')
+    await page.goto(`${url}/shop/cart`)
+    // Delivery follows the goods, so some of it stands under each rate.
+    await page.locator('[data-testid^="sum-includes VAT 12 %"]').waitFor()
+    await page.locator('[data-testid^="sum-includes VAT 23 %"]').waitFor()
+    await page.getByRole('link', { name: 'Go to the checkout' }).click()
+    await page.getByLabel('Name', { exact: true }).fill('Orla Quinn')
+    await page.getByLabel('Street').fill('1 Lane')
+    await page.getByLabel('City').fill('Graz')
+    await choose(page, 'Country', 'Austria')
+    await page.getByLabel('E-mail').fill('orla')
+    await page.getByLabel('Card number').fill('4444 3333 2222 1111')
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page
+      .getByRole('alert')
+      .getByText(/name@example.com/)
+      .waitFor()
+    expect(await page.getByLabel('City').inputValue()).toBe('Graz')
+    await page.getByLabel('E-mail').fill('orla@example.com')
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page.getByText(/The total is another now/).waitFor()
+    await page.locator('[data-testid^="sum-includes VAT 10 %"]').waitFor()
+    const total = (await sum(page, 'Total').textContent()) ?? ''
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page.getByRole('heading', { name: /Thank you/ }).waitFor()
+    await page.getByText(total).first().waitFor()
+
+    // The same cart asked from outside is the same to the cent.
+    const sku = await page.locator('details[open] td span').allTextContents()
+    const asked = await fetch(`${url}/api/prices`, {
+      method: 'POST',
+      body: JSON.stringify([
+        {
+          id: 'order',
+          as: { guest: true },
+          deliverTo: { country: 'AT', city: 'Graz' },
+          lines: [
+            { sku: sku[0], quantity: '2' },
+            { sku: sku[1], quantity: '1' },
+          ],
+        },
+      ]),
+    })
+    const [answer] = (await asked.json()) as [{ total: { gross: string } }]
+    expect(total).toBe(`€${answer.total.gross}`)
+  })
+})
+
+test('limits: a case of 12 typed 7 offers 12, and a least of a branch is met by two products together', async () => {
+  await withServer(async ({ url }) => {
+    const page = here.page
+    await page.goto(`${url}/shop/product/PK-BK?sku=PK-BK-15`)
+    await page.locator('[data-ready=true]').waitFor()
+    expect(await page.getByLabel('Quantity').inputValue()).toBe('12')
+    await page.getByLabel('Quantity').fill('7')
+    await page.getByRole('button', { name: 'Make it 12' }).click()
+    expect(await page.getByLabel('Quantity').inputValue()).toBe('12')
+    await page.getByLabel('Quantity').fill('7')
+    await page.getByRole('button', { name: 'Put into the cart' }).click()
+    await page.getByText('7 in the cart.').waitFor()
+    await page.goto(`${url}/shop/cart`)
+    await page.getByText(/sold in multiples of 12/).waitFor()
+    expect(await page.getByRole('link', { name: 'Go to the checkout' }).count()).toBe(0)
+    await page.getByRole('button', { name: 'Make it 12' }).click()
+    await page.getByRole('link', { name: 'Go to the checkout' }).waitFor()
+
+    // A limit nobody could keep is refused, and one for a branch together is made.
+    await page.goto(`${url}/limits/new`)
+    const fields: Readonly<Record<string, string>> = {
+      Name: 'Ten frames',
+      Code: 'ten-frames',
+      What: 'Frames',
+      Who: 'everyone',
+      'At least': '10',
+      'In multiples of': '4',
+    }
+    for (const [label, value] of Object.entries(fields))
+      await page.getByLabel(label, { exact: true }).fill(value)
+    await page.getByLabel('Counts', { exact: true }).selectOption({ label: 'everything it is for together' })
+    await page.getByRole('button', { name: 'Create' }).click()
+    await page
+      .getByRole('alert')
+      .getByText(/10 is no multiple of 4; 12 would be/)
+      .waitFor()
+    await page.getByLabel('In multiples of', { exact: true }).fill('')
+    await page.getByRole('button', { name: 'Create' }).click()
+    await page.getByTestId('fields').waitFor()
+    await put(page, url, 'FR-BR?sku=FR-BR-PF', '4')
+    await page.goto(`${url}/shop/cart`)
+    await page.getByText(/Ten frames: Brood frames together 10 or more; this comes to 4/).waitFor()
+    await put(page, url, 'FR-SU', '6')
+    await page.goto(`${url}/shop/cart`)
+    await page.getByRole('link', { name: 'Go to the checkout' }).waitFor()
+  })
+})
+
+test('access: guests without prices, a passcode, nothing but two branches for a contract', async () => {
+  await withServer(async ({ url }) => {
+    const page = here.page
+    const shop = await (await openWindow(here.browser)).newPage()
+    const gate = async (name: string) => {
+      await page.goto(`${url}/channels/web`)
+      await page.getByTestId('fields').getByLabel('Gate', { exact: true }).selectOption({ label: name })
+      await page.waitForTimeout(800)
+    }
+
+    await gate('sign in to see prices')
+    await shop.goto(`${url}/shop/product/FR-BR`)
+    await shop.getByText('Sign in for the price').first().waitFor()
+    await shop.getByText('Sign in to buy this.').waitFor()
+    expect(await shop.getByRole('button', { name: 'Put into the cart' }).count()).toBe(0)
+
+    await gate('a passcode opens it')
+    await page.goto(`${url}/passcodes/new`)
+    for (const [label, value] of Object.entries({ Name: 'Circle', Code: 'circle', Passcode: 'look-inside' }))
+      await page.getByLabel(label, { exact: true }).fill(value)
+    await page.getByRole('button', { name: 'Create' }).click()
+    await page
+      .getByRole('alert')
+      .getByText(/is taken/)
+      .waitFor()
+    await page.getByLabel('Passcode', { exact: true }).fill('heather-hum')
+    await page.getByRole('button', { name: 'Create' }).click()
+    await page.getByTestId('fields').waitFor()
+    await shop.goto(`${url}/shop/category/frames`)
+    await shop.getByRole('heading', { name: 'This shop is for people we know' }).waitFor()
+    await shop.getByLabel('Passcode').fill('heather-hug')
+    await shop.getByRole('button', { name: 'Open' }).click()
+    await shop.getByRole('alert').waitFor()
+    await shop.waitForLoadState('networkidle')
+    await shop.getByLabel('Passcode').fill('Heather-Hum')
+    await shop.getByRole('button', { name: 'Open' }).click()
+    await shop.getByText('“Circle” is taken.').waitFor()
+    await shop.goto(`${url}/shop/category/frames`)
+    await shop.getByRole('heading', { name: 'Frames', level: 1 }).waitFor()
+    await gate('open to everyone')
+
+    // The assortment of a contract: nothing but two branches.
+    await page.goto(`${url}/assortments?of=contract&code=C-104`)
+    await page.locator('[data-ready=true]').waitFor()
+    await page.getByLabel('Starts from').selectOption('nothing')
+    await reads(page.getByTestId('inside'), /^0 of/)
+    await page.getByLabel('Frames and foundation is').selectOption('in')
+    await page.getByLabel('Jars is', { exact: true }).selectOption('in')
+    await reads(page.getByTestId('inside'), /^([1-9]\d) of/)
+    await signIn(shop, url, 'Fennmoor Honey Farm')
+    const nav = shop.getByRole('navigation', { name: 'Departments' })
+    await reads(nav, 'Frames and foundation Jars and packaging'.replace(' Jars', 'Jars'))
+    await shop.goto(`${url}/shop/product/TL-SM`)
+    await shop.getByRole('heading', { name: 'This page is not open to you' }).waitFor()
+    await shop.goto(`${url}/shop/search?words=smoker`)
+    await shop.getByRole('heading', { name: /^0 found/ }).waitFor()
+    await signIn(shop, url, 'Tarnside Apiaries')
+    await shop.goto(`${url}/shop/product/TL-SM`)
+    await shop.getByRole('button', { name: 'Put into the cart' }).waitFor()
+    await shop.context().close()
+  })
+})
