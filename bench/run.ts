@@ -11,6 +11,7 @@ import { referencePrice } from '@tests/reference/reference-price'
 import { IndexedDecimal } from './indexed-decimal'
 import { GROUPS, largeStore, numbers } from './large-store'
 import { type Contender, measure, median, milliseconds, ratio, type Samples } from './measure'
+import { measureTerms } from './terms'
 import { openSqlColumn } from './sql-column'
 
 const SIZE = { variants: 100_000, lists: 1_000, linesPerList: 1_000, accounts: 200 }
@@ -172,11 +173,13 @@ async function main(): Promise<void> {
   await sql.close()
   const board = await boardFromNothing()
   const growth = await listsGrowing()
+  const terms = await measureTerms(prepared, AT, REPETITIONS)
 
   show(quickly)
   show(heavily)
   show(board)
   show(growth)
+  show(terms)
   const targets: readonly (readonly [what: string, value: number, target: string])[] = [
     [
       'indexed decimal.js against one question, warm',
@@ -222,6 +225,16 @@ async function main(): Promise<void> {
       'prepare 1,000,000 lines, in passes over as many',
       ratio(heavily, 'prepare', 'control: 1,000,000'),
       '< 300, aim 120',
+    ],
+    [
+      'a plain column against a cart of 200 lines',
+      ratio(terms, 'a plain price column', 'a cart of 200 lines'),
+      '(a cart in a few milliseconds)',
+    ],
+    [
+      'a plain column against a page of 48 products',
+      ratio(terms, 'a plain price column', 'a page of 48 products'),
+      '(a page in a few milliseconds)',
     ],
   ]
   for (const [what, value, target] of targets)

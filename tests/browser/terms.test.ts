@@ -20,11 +20,6 @@ async function put(page: Page, url: string, path: string, quantity?: string): Pr
   await page.getByText('in the cart.').waitFor()
 }
 
-async function choose(page: Page, label: string, option: string): Promise<void> {
-  await page.getByLabel(label, { exact: true }).selectOption({ label: option })
-  await page.waitForLoadState('networkidle')
-}
-
 const sum = (page: Page, label: string) => page.getByTestId(`sum-${label}`)
 
 test('taxes: a variant of another class, an address that moves, and an order whose figures are the answer’s', async () => {
@@ -71,7 +66,7 @@ test('taxes: a variant of another class, an address that moves, and an order who
     await page.getByLabel('Name', { exact: true }).fill('Orla Quinn')
     await page.getByLabel('Street').fill('1 Lane')
     await page.getByLabel('City').fill('Graz')
-    await choose(page, 'Country', 'Austria')
+    await page.getByRole('combobox', { name: 'Country' }).selectOption({ label: 'Austria' })
     await page.getByLabel('E-mail').fill('orla')
     await page.getByLabel('Card number').fill('4444 3333 2222 1111')
     await page.getByRole('button', { name: 'Place the order' }).click()
@@ -209,7 +204,7 @@ test('access: guests without prices, a passcode, nothing but two branches for a 
     await reads(page.getByTestId('inside'), /^([1-9]\d) of/)
     await signIn(shop, url, 'Fennmoor Honey Farm')
     const nav = shop.getByRole('navigation', { name: 'Departments' })
-    await reads(nav, 'Frames and foundation Jars and packaging'.replace(' Jars', 'Jars'))
+    await reads(nav, 'Frames and foundationJars and packaging')
     await shop.goto(`${url}/shop/product/TL-SM`)
     await shop.getByRole('heading', { name: 'This page is not open to you' }).waitFor()
     await shop.goto(`${url}/shop/search?words=smoker`)

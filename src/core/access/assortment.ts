@@ -1,4 +1,4 @@
-import { type Category, pathToRoot } from '../catalogue/category'
+import type { Category } from '../catalogue/category'
 
 /** One part of the catalogue an assortment takes in or leaves out, by id. */
 export type AssortmentTerm =
@@ -84,7 +84,8 @@ export function matchPath(
   tree: ReadonlyMap<string, Category>,
   category: string,
 ): AssortmentMatch | null {
-  for (const { id } of pathToRoot(tree, category)) {
+  // Asked for every item of a page: the way up is walked without gathering it.
+  for (let id: string | null = category; id !== null; id = tree.get(id)?.parent ?? null) {
     const holds = categories.get(id)
     if (holds !== undefined) return { holds, by: { kind: 'category', category: id } }
   }

@@ -28,13 +28,15 @@ export function findProblems(
   const { lines, numbered } = checked
   const problems: CartProblem[] = []
   const checkedVariants = new Set<string>()
+  const ordered = new Map<string, Decimal>()
+  for (const { variant, quantity } of lines) ordered.set(variant, add(ordered.get(variant) ?? ZERO, quantity))
   lines.forEach((line, at) => {
     if (!line.access.buy) problems.push({ kind: 'access', line: at, access: line.access })
     else if (line.unit === null) problems.push({ kind: 'no-price', line: at })
     // The same variant on several lines is one quantity.
     if (checkedVariants.has(line.variant)) return
     checkedVariants.add(line.variant)
-    const quantity = sum(lines.filter(({ variant }) => variant === line.variant).map((each) => each.quantity))
+    const quantity = ordered.get(line.variant) as Decimal
     const problem = findProblem(quantity, line.limits.limits)
     if (!problem) return
     const field = FIELD_OF[problem.code]

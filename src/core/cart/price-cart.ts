@@ -59,12 +59,16 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   )
   const whole = taxDocument([...taxables, ...deliveries], taxRounding, digits)
   const delivery = totalOf(whole.lines.slice(taxables.length).map(({ amount }) => amount))
-  const lines = priced.map(({ total, taxClass, unit, basis, ...line }): CartLine => {
-    const at = sold.findIndex((each) => each.number === line.number && each.position === line.position)
-    const taxed = total === null ? null : (whole.lines[at] ?? null)
+  // Lines with a price stand in the document in their own order.
+  let next = 0
+  const lines = priced.map((line): CartLine => {
+    const { wanted, unit, basis, taxClass } = line
+    const taxed = line.total === null ? null : (whole.lines[next++] ?? null)
     const each = unit && toTaxable(prepared, situation, unit, basis, taxClass, situation.digits)
     return {
-      ...line.wanted,
+      variant: wanted.variant,
+      quantity: wanted.quantity,
+      extras: wanted.extras,
       access: line.access,
       unit,
       unitAmount: each && taxedUnit(each, situation.digits),
@@ -75,7 +79,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
       limits: line.limits,
       list: line.list,
       contract: line.contract,
-      stock: prepared.store.variant.get(line.wanted.variant)?.stock ?? null,
+      stock: prepared.store.variant.get(wanted.variant)?.stock ?? null,
     }
   })
   const goodsTotal = totalOf(lines.flatMap(({ amount }) => (amount ? [amount] : [])))
@@ -137,8 +141,7 @@ function priceLine(
   const exact = unit && (compiledLine?.isGraduated ? bracketTotal(prepared, question, wanted) : null)
   const total = unit && roundToDigits(toFraction(exact ?? multiply(unit, wanted.quantity)), digits, 'half-up')
   return {
-    ...line,
-    position: question.lines.indexOf(wanted),
+    wanted,
     access: findRights(prepared, situation, number),
     limits: findLimits(prepared, situation, number),
     unit,

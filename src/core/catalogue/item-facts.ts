@@ -11,14 +11,24 @@ export function itemFacts(
   reachedThrough: ReadonlyMap<string, number>,
 ): ItemFacts {
   return {
-    variant: variant.id,
-    product: product.id,
+    ...ownFacts(product, variant),
     categories: reachedThrough,
     attributes: { ...product.attributes, ...variant.options },
     family: variant.family ?? product.family,
+    extra: null,
+  }
+}
+
+/** What is true of one variant and not of all that are filed like it. */
+export function ownFacts(
+  product: Product,
+  variant: Variant,
+): Pick<ItemFacts, 'variant' | 'product' | 'basePrice' | 'stock'> {
+  return {
+    variant: variant.id,
+    product: product.id,
     basePrice: resolveValue(product, variant, 'basePrice').value,
     stock: variant.stock === null || compare(variant.stock, ZERO) > 0 ? 'in-stock' : 'out-of-stock',
-    extra: null,
   }
 }
 

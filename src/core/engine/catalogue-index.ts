@@ -1,4 +1,4 @@
-import { categoriesOf, extraFacts, itemFacts } from '../catalogue/item-facts'
+import { categoriesOf, extraFacts, itemFacts, ownFacts } from '../catalogue/item-facts'
 import type { Product } from '../catalogue/product'
 import type { ItemFacts } from '../predicates/what'
 import type { Store } from '../store/store'
@@ -154,7 +154,19 @@ export function factsOf(store: Store, index: CatalogueIndex, number: number): It
   const variant = store.variant.get(id)
   const product = variant && store.product.get(variant.product)
   if (!variant || !product) throw new RangeError(`there is no item ${number}`)
-  return itemFacts(product, variant, categoriesOf(store.category, product))
+  // What its signature shares need not be gathered again.
+  const shared = index.signatureFacts[index.signatureOf[number] as number] as ItemFacts
+  const own = ownFacts(product, variant)
+  return {
+    variant: own.variant,
+    product: own.product,
+    categories: shared.categories,
+    attributes: shared.attributes,
+    family: shared.family,
+    basePrice: own.basePrice,
+    stock: own.stock,
+    extra: null,
+  }
 }
 
 /** The key of an attribute's value in `signaturesOf`. */

@@ -27,6 +27,7 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
   const set = (field: string, value: string) => setChosen({ ...chosen, [field]: value })
   return (
     <form
+      noValidate
       // As an action the form would be emptied after every answer.
       onSubmit={(event) => {
         event.preventDefault()

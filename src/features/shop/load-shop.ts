@@ -35,7 +35,7 @@ import type {
   ShopQuote,
   ShopVariant,
 } from './shop-view'
-import { reachableCategories, visible } from './visible'
+import { openPaths, reachableCategories, visible } from './visible'
 
 /** The branches at the top of the tree that lead a visitor anywhere. */
 export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[] {
@@ -145,7 +145,7 @@ export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct
     picture: product.picture,
     description: product.description,
     unit: product.unit,
-    path: pathLinks(store, product.categories[0] ?? ''),
+    path: pathLinks(store, openPaths(visitor, product.categories)[0] ?? ''),
     axes: product.axes,
     facts: Object.entries(product.attributes),
     variants: variants.map((variant) => toShopVariant(visitor, product, variant)),

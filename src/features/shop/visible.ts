@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { type CompiledAssortment, matchPath } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
 import { findRights } from '@/core/engine/find-rights'
 import { limitsOffer } from '@/core/engine/offer'
@@ -39,10 +40,30 @@ export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> |
   const reached = new Set<string>()
   if (!isOpen) {
     for (const { product } of visible(visitor, orderedProducts(prepared.store)))
-      for (const category of product.categories)
+      for (const category of openPaths(visitor, product.categories))
         for (const { id } of pathToRoot(prepared.store.category, category)) reached.add(id)
   }
   const found = isOpen ? null : reached
   CATEGORIES.set(situation, found)
   return found
+}
+
+/**
+ * The categories of a product that its visitor's assortments lead through; the first one where it is taken in by
+ * itself. A product in several categories is shown once, in the branches that are open.
+ */
+export function openPaths(
+  { prepared, situation }: ShopVisitor,
+  categories: readonly string[],
+): readonly string[] {
+  const { channelAssortment, contractAssortments } = situation.terms
+  const leads = ({ assortment, categories: set }: CompiledAssortment, category: string) =>
+    matchPath(set, prepared.store.category, category)?.holds ?? assortment.start === 'everything'
+  const open = categories.filter(
+    (category) =>
+      (!channelAssortment || leads(channelAssortment, category)) &&
+      (contractAssortments.length === 0 ||
+        contractAssortments.some(({ compiled }) => leads(compiled, category))),
+  )
+  return open.length > 0 ? open : categories.slice(0, 1)
 }

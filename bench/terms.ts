@@ -1,0 +1,142 @@
+import { priceCart } from '@/core/cart/price-cart'
+import { decimal } from '@/core/decimal/decimal'
+import { findLimits } from '@/core/engine/find-limits'
+import { findPrice } from '@/core/engine/find-price'
+import { findRights } from '@/core/engine/find-rights'
+import { taxPrice } from '@/core/engine/find-tax'
+import { openSituation } from '@/core/engine/open-situation'
+import { refresh } from '@/core/engine/prepare'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { computeColumn } from '@/core/engine/price-column'
+import { toPrice } from '@/core/engine/price-step'
+import { standpoint } from '@/core/engine/standpoint'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
+import { applyChanges, type Change } from '@/core/store/store'
+import { numbers } from './large-store'
+import { type Contender, measure, type Samples } from './measure'
+
+const LINES = 200
+const LISTED = 48
+const RULES = 20
+
+/** The large store with taxes, limits, access rules, and a contract that covers some branches, for one buyer. */
+function withTerms(prepared: PreparedStore, account: string): PreparedStore {
+  const { store } = prepared
+  const branches = [...store.category.keys()]
+  const scope = (at: number) => ({
+    include: [
+      { kind: 'category' as const, category: branches[at % branches.length] as string, descendants: true },
+    ],
+    exclude: [],
+  })
+  const changes: Change[] = [
+    ...['standard', 'reduced'].map((code, position): Change => ({
+      kind: 'tax-class',
+      id: code,
+      before: null,
+      after: { ...RECORD_DEFAULTS['tax-class'], id: code, code, name: code, position },
+    })),
+    ...['vat', 'city'].map((code, position): Change => ({
+      kind: 'tax',
+      id: code,
+      before: null,
+      after: { ...RECORD_DEFAULTS.tax, id: code, code, name: code, position },
+    })),
+    ...['IE', 'FR', 'DE', 'AT', 'IT', 'NL'].flatMap((country) =>
+      ['vat', 'city'].map((tax): Change => {
+        const id = `${tax}-${country}`
+        const percent = decimal(tax === 'vat' ? '21' : '1.5')
+        return {
+          kind: 'tax-rate',
+          id,
+          before: null,
+          after: { ...RECORD_DEFAULTS['tax-rate'], id, tax, country, percent },
+        }
+      }),
+    ),
+    ...Array.from({ length: RULES }, (_, at): Change => {
+      const id = `limit${at}`
+      const counting = at % 4 === 0 ? 'together' : 'each'
+      return {
+        kind: 'limit',
+        id,
+        before: null,
+        after: {
+          ...RECORD_DEFAULTS.limit,
+          ...{ id, code: id, name: id, counting, minimum: decimal(1), scope: scope(at) },
+        },
+      }
+    }),
+    ...Array.from({ length: RULES }, (_, at): Change => {
+      const id = `access${at}`
+      const effect = at % 3 === 0 ? 'no-buying' : 'show'
+      return {
+        kind: 'access-rule',
+        id,
+        before: null,
+        after: { ...RECORD_DEFAULTS['access-rule'], id, code: id, name: id, effect, scope: scope(at * 3) },
+      }
+    }),
+    {
+      kind: 'contract',
+      id: 'terms',
+      before: null,
+      after: {
+        ...RECORD_DEFAULTS.contract,
+        ...{ id: 'terms', code: 'terms', name: 'Terms', accounts: [account] },
+        assortment: {
+          start: 'nothing',
+          include: branches.slice(0, 40).map((category) => ({ kind: 'category', category })),
+          exclude: [],
+        },
+      },
+    },
+  ]
+  return refresh(prepared, applyChanges(store, changes), changes)
+}
+
+/** A cart and a listing page of a contract buyer beside a whole column of plain prices. */
+export async function measureTerms(
+  prepared: PreparedStore,
+  at: number,
+  repetitions: number,
+): Promise<Samples> {
+  const guarded = withTerms(prepared, 'a7')
+  const from = standpoint({ kind: 'account', account: 'a7' }, at)
+  const opened = openSituation(guarded, from)
+  if (!opened.ok) throw new Error(opened.error.code)
+  const situation = opened.value
+  const pick = numbers(11)
+  const { variantCount, items } = guarded.index
+  const lines = Array.from({ length: LINES }, () => ({
+    variant: items[pick(variantCount)] as string,
+    quantity: decimal(1 + pick(20)),
+    extras: [],
+  }))
+  const page = Array.from({ length: LISTED }, () => pick(variantCount))
+  const contenders: readonly Contender[] = [
+    { name: 'a plain price column', times: 1, run: () => computeColumn(guarded, situation, 1000) },
+    {
+      name: `a cart of ${LINES} lines`,
+      times: 3,
+      run: () => {
+        const priced = priceCart(guarded, { ...from, lines, past: [] })
+        if (!priced.ok) throw new Error(priced.error.code)
+        return priced.value.total
+      },
+    },
+    {
+      name: `a page of ${LISTED} products`,
+      times: 10,
+      run: () =>
+        page.map((number) => {
+          if (!findRights(guarded, situation, number).see) return null
+          const { units, entry } = findPrice(guarded, situation, number)
+          const amount = toPrice(units, situation.digits)
+          const { limits } = findLimits(guarded, situation, number)
+          return { limits, tax: amount && taxPrice(guarded, situation, number, { amount, entry }) }
+        }),
+    },
+  ]
+  return measure(contenders, repetitions)
+}
