@@ -40,14 +40,6 @@ const SHOTS: readonly Shot[] = [
     path: '/board',
     act: (page) => page.getByRole('button', { name: /Looking as/ }).click(),
   },
-  {
-    name: 'board-closed',
-    path: '/board?as=group:club',
-    act: async (page) => {
-      await page.getByRole('button', { name: 'Close all' }).click()
-      await page.getByRole('radio', { name: 'Margin' }).click()
-    },
-  },
   { name: 'products', path: '/products?as=group:bee-farms' },
   { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
   { name: 'price-lists', path: '/price-lists?as=account:fennmoor' },
@@ -74,10 +66,36 @@ const SHOTS: readonly Shot[] = [
   { name: 'buyer', path: '/accounts/fennmoor' },
   { name: 'contract', path: '/contracts/C-104' },
   { name: 'currency', path: '/currencies/GBP' },
-  { name: 'adjustment', path: '/adjustments/november-week?on=2026-11-28T12:00Z' },
+  { name: 'taxes', path: '/taxes?sku=FR-BR-PF&country=US&state=CA&city=Oakfell' },
+  {
+    name: 'assortments',
+    path: '/assortments?of=contract&code=C-115',
+    act: async (page) => {
+      await page.locator('[data-ready=true]').waitFor()
+      await page.getByLabel('Starts from').selectOption('nothing')
+      await page.waitForLoadState('networkidle')
+      await page.getByLabel('Frames and foundation is').selectOption('in')
+    },
+  },
   { name: 'shop', path: '/shop' },
-  { name: 'shop-category', path: '/look-as-buyer?as=group:club&page=/shop/category/jars' },
   { name: 'shop-product', path: '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR' },
+  {
+    name: 'shop-cart',
+    path: '/shop/product/PK-BK?sku=PK-BK-15',
+    act: async (page) => {
+      const put = async () => {
+        await page.locator('[data-ready=true]').waitFor()
+        await page.getByLabel('Quantity').fill('7')
+        await page.getByRole('button', { name: 'Put into the cart' }).click()
+        await page.getByText('in the cart.').waitFor()
+      }
+      await put()
+      const { origin } = new URL(page.url())
+      await page.goto(`${origin}/shop/product/BK-FY`)
+      await put()
+      await page.goto(`${origin}/shop/cart`)
+    },
+  },
 ]
 
 /** A file with something of everything: new, changed, the same, and wrong. */

@@ -51,6 +51,25 @@ const VIEWS: readonly (readonly [
       await page.getByRole('button', { name: /^Import \d/ }).waitFor()
     },
   ],
+  ['taxes', '/taxes?sku=FR-BR-PF&country=US&state=CA', null],
+  ['limits in force', '/limits-in-force', null],
+  ['who sees what', '/access', null],
+  ['assortments', '/assortments', null],
+  ['access rule', '/access-rules/nuclei-by-quote', null],
+  [
+    'cart and checkout',
+    '/shop/product/PK-BK?sku=PK-BK-15',
+    async (page) => {
+      await page.locator('[data-ready=true]').waitFor()
+      await page.getByRole('button', { name: 'Put into the cart' }).click()
+      await page.getByText('in the cart.').waitFor()
+      await page.goto(testUrl('/shop/cart'))
+      expect(await violations(new AxeBuilder({ page }))).toEqual([])
+      await page.getByRole('link', { name: 'Go to the checkout' }).click()
+      await page.getByRole('heading', { name: 'Checkout' }).waitFor()
+    },
+  ],
+  ['gate', '/shop/gate', null],
   ['shop', '/shop', null],
   ['shop category', '/shop/category/jars', null],
   ['shop product', '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR', null],

@@ -1,9 +1,18 @@
 import 'server-only'
 
 import { pathToRoot } from '@/core/catalogue/category'
-import { type InheritedField, resolveValue, variantName } from '@/core/catalogue/product'
+import {
+  type InheritedField,
+  type Product,
+  resolveValue,
+  type Variant,
+  variantName,
+} from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
+import { findLimits } from '@/core/engine/find-limits'
 import { findPrice } from '@/core/engine/find-price'
+import { findRights } from '@/core/engine/find-rights'
+import { taxClassOf } from '@/core/engine/find-tax'
 import { toPrice } from '@/core/engine/price-step'
 import { marginPercent } from '@/core/price/margin'
 import { getSettings } from '@/core/store/store'
@@ -12,12 +21,14 @@ import { findShownProduct, orderedProducts, type ProductWithVariants } from '@/s
 import type { Outlook } from '@/server/engine/look-from'
 import { rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
+import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
 import {
   PRODUCT_FIELDS,
   type ProductListRow,
   type ProductSheetRow,
   type ProductSheetView,
   type ShownValue,
+  type VariantTerms,
 } from './product-view'
 
 /** How much of a sheet's history is shown. */
@@ -119,6 +130,27 @@ function toSheetRow(
       PRODUCT_FIELDS.map(({ field }) => [field, shown(field)]),
     ) as ProductSheetRow['values'],
     ...priceOf(outlook, id),
+    terms: termsOf(outlook, product, variant),
+  }
+}
+
+/** What holds of a variant beside its price, for whoever is looked as, and the level each part comes from. */
+function termsOf({ prepared, situation }: Outlook, product: Product, variant: Variant): VariantTerms {
+  const { store, index } = prepared
+  const number = index.numberOf.get(variant.id) as number
+  const taxClass = taxClassOf(prepared, number)
+  const from =
+    variant.taxClass !== null ? 'its own' : product.taxClass !== null ? 'of the product' : 'of the store'
+  const { limits, setBy } = findLimits(prepared, situation, number)
+  const levels = Object.values(setBy).map((source) =>
+    source.kind === 'rule' ? (store.limit.get(source.rule)?.name ?? source.rule) : `its ${source.kind}`,
+  )
+  const access = findRights(prepared, situation, number)
+  return {
+    taxClass: taxClass === null ? null : { name: store['tax-class'].get(taxClass)?.name ?? taxClass, from },
+    limits: quantityPhrase(limits),
+    limitsFrom: [...new Set(levels)].join(', '),
+    access: rightsPhrase(access),
   }
 }
 

@@ -5,6 +5,7 @@ import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { ProductPicture } from '@/ui/format/product-picture'
 import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { useFrame } from '@/ui/frame/frame-context'
+import { TermsSection } from './terms-section'
 import { HistorySection } from '@/ui/frame/history-section'
 import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
@@ -121,6 +122,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
         <i>Italic</i> is taken over from the product, <b className="font-semibold text-base-content">bold</b>{' '}
         is the variant’s own. Empty a variant’s own figure to take the product’s over again.
       </p>
+      <TermsSection view={view} />
       <HistorySection
         history={view.history}
         onTakeBack={

@@ -32,6 +32,16 @@ export interface ProductSheetRow {
   readonly price: Decimal | null
   /** Name of the list that decided; `null` for the base price. */
   readonly priceFrom: string | null
+  readonly terms: VariantTerms
+}
+
+/** What holds of a variant beside its price, for whoever is looked as. */
+export interface VariantTerms {
+  readonly taxClass: { readonly name: string; readonly from: string } | null
+  readonly limits: string
+  /** Names of the levels that set them. */
+  readonly limitsFrom: string
+  readonly access: string
 }
 
 export interface ProductSheetView extends Pick<

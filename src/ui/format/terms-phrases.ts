@@ -1,4 +1,4 @@
-import type { AccessEffect, Gate } from '@/core/access/access'
+import type { AccessEffect, Gate, Rights } from '@/core/access/access'
 import type { LimitRule, QuantityLimits } from '@/core/limits/limit'
 import type { TaxDisplay } from '@/core/places/place'
 
@@ -22,6 +22,14 @@ export const GATE_WORDS: Readonly<Record<Gate, string>> = {
   'sign-in-prices': 'sign in for prices',
   'sign-in-buy': 'sign in to buy',
   passcode: 'passcode',
+}
+
+/** What a buyer may do, in a few words. */
+export function rightsPhrase({ see, seePrice, buy, quote }: Rights): string {
+  if (!see) return 'hidden'
+  if (buy) return 'buy it'
+  if (quote) return 'quote only'
+  return seePrice ? 'not for sale' : 'no price shown'
 }
 
 /** The limits of one thing as words: "at least 6, in multiples of 6". */
