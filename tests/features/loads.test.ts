@@ -245,7 +245,7 @@ describe('naming things by typing', () => {
       'Look as: Bee farms',
     ])
     expect(found('mullingar')).toEqual(['Look as: Fennmoor Honey Farm'])
-    expect(found('queen excluder')).toEqual(['Product: Queen excluder'])
+    expect(found('queen excluder')).toEqual(['Product: Queen excluder', 'Category: Queen excluders'])
     expect(found('xyzzy')).toEqual([])
   })
 })

@@ -5,7 +5,7 @@ import { shownProducts } from '@/server/engine/catalogue-order'
 
 /** Something the palette can go to. */
 interface Found {
-  readonly kind: 'Product' | 'Price list' | 'Look as'
+  readonly kind: string
   readonly title: string
   readonly about: string
   /** A page; or, for somebody to look as, their code. */
@@ -20,6 +20,20 @@ export interface FoundRecords {
 
 const MOST_OF_A_KIND = 8
 
+/** Other kinds with a sheet of their own: what one is called, and where its sheet is. */
+const OTHERS = [
+  ['contract', 'Contract', 'contracts'],
+  ['tax', 'Tax', 'tax-names'],
+  ['tax-class', 'Tax class', 'tax-classes'],
+  ['limit', 'Limit', 'limits'],
+  ['access-rule', 'Access rule', 'access-rules'],
+  ['passcode', 'Passcode', 'passcodes'],
+  ['adjustment', 'Adjustment', 'adjustments'],
+  ['category', 'Category', 'categories'],
+  ['channel', 'Channel', 'channels'],
+  ['region', 'Region', 'regions'],
+] as const
+
 /** Records whose name or code holds all the words. */
 export function findRecords(store: Store, text: string): readonly Found[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
@@ -31,28 +45,33 @@ export function findRecords(store: Store, text: string): readonly Found[] {
     ...shownProducts(store, { category: null, text })
       .slice(0, MOST_OF_A_KIND)
       .map(({ product }) => ({
-        kind: 'Product' as const,
+        kind: 'Product',
         title: product.name,
         about: product.code,
         to: `/products/${product.code}`,
       })),
     ...first(store['price-list'].values(), ({ name, code }) => holds(name, code)).map(
       ({ name, code, purpose }) => ({
-        kind: 'Price list' as const,
+        kind: 'Price list',
         title: name,
         about: purpose,
         to: `/price-lists/${code}`,
       }),
     ),
+    ...OTHERS.flatMap(([kind, word, path]) =>
+      first<{ readonly name: string; readonly code: string }>(store[kind].values(), ({ name, code }) =>
+        holds(name, code),
+      ).map(({ name, code }) => ({ kind: word, title: name, about: code, to: `/${path}/${code}` })),
+    ),
     ...first(store.group.values(), ({ name, code }) => holds(name, code)).map(({ name, code }) => ({
-      kind: 'Look as' as const,
+      kind: 'Look as',
       title: name,
       about: 'group',
       to: `group:${code}`,
     })),
     ...first(store.account.values(), ({ name, code, city }) => holds(name, code, city)).map(
       ({ name, code, city, country }) => ({
-        kind: 'Look as' as const,
+        kind: 'Look as',
         title: name,
         about: `${city}, ${country}`,
         to: `account:${code}`,

@@ -13,8 +13,6 @@ import type { FoundRecords } from './find-records'
 
 const ROW = 'data-[selected=true]:bg-chosen flex cursor-pointer justify-between gap-4 px-4 py-1.5'
 const SWITCH_THEME = 'Switch between light and dark'
-const KINDS = ['Product', 'Price list', 'Look as'] as const
-
 /** Finds any record or action from anywhere. */
 export function Palette({ places }: { readonly places: readonly Place[] }) {
   const [open, setOpen] = useState(false)
@@ -73,9 +71,9 @@ export function Palette({ places }: { readonly places: readonly Place[] }) {
               ))}
             </Command.Group>
           )}
-          {KINDS.map((kind) => {
+          {/* Kinds in the order their first record was found. */}
+          {[...new Set(found.map(({ kind }) => kind))].map((kind) => {
             const ofKind = found.filter((each) => each.kind === kind)
-            if (ofKind.length === 0) return null
             return (
               <Command.Group key={kind} heading={kind}>
                 {ofKind.map(({ to, title, about }) => (

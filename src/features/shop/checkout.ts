@@ -75,7 +75,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     document,
     new Date(),
   )
-  redirect(`/shop/orders?placed=${number}`)
+  redirect(number === null ? '/shop/orders' : `/shop/orders?placed=${number}`)
 }
 
 function accountOf({ standpoint }: ShopVisitor, store: Store): Account | null {

@@ -83,7 +83,7 @@ function TryStrip({ view: { tried, result } }: { readonly view: TaxesView }) {
           defaultValue={tried.state}
           placeholder="State"
           aria-label="State"
-          className={`${FIELD} w-16 uppercase`}
+          className={`${FIELD} w-16 uppercase placeholder:normal-case`}
         />
         <input
           name="country"
@@ -91,7 +91,7 @@ function TryStrip({ view: { tried, result } }: { readonly view: TaxesView }) {
           placeholder="Country"
           aria-label="Country, two letters"
           maxLength={2}
-          className={`${FIELD} w-20 uppercase`}
+          className={`${FIELD} w-20 uppercase placeholder:normal-case`}
         />
         <button type="submit" className="btn btn-primary btn-sm">
           What tax?
@@ -347,8 +347,8 @@ function NewRow({ view: { taxes, columns }, isBusy, take }: NewRowProps) {
       </select>
       {(
         [
-          ['country', 'Country', 'w-20 uppercase'],
-          ['state', 'State', 'w-16 uppercase'],
+          ['country', 'Country', 'w-20 uppercase placeholder:normal-case'],
+          ['state', 'State', 'w-16 uppercase placeholder:normal-case'],
           ['postcode', 'Postcode', 'w-28'],
           ['city', 'City', 'w-28'],
         ] as const

@@ -70,18 +70,23 @@ export interface OrderOwner {
 
 const FIRST_NUMBER = 10_001
 
-/** Keeps an order, gives it the next number and empties the cart, all or nothing, forced to disk. */
+/**
+ * Keeps an order, gives it the next number and empties the cart, all or nothing, forced to disk.
+ *
+ * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click.
+ */
 export async function placeOrder(
   steppe: Steppe,
   { account, visitor }: OrderOwner & { readonly visitor: string },
   document: OrderDocument,
   at: Date,
-): Promise<number> {
+): Promise<number | null> {
   const number = await steppe.database.transaction(async (transaction) => {
+    const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
+    if (taken.length === 0) return null
     const last = await transaction.query.orders.findFirst({ orderBy: desc(orders.number) })
     const next = (last?.number ?? FIRST_NUMBER - 1) + 1
     await transaction.insert(orders).values({ number: next, account, visitor, at, document })
-    await transaction.delete(carts).where(eq(carts.id, visitor))
     return next
   })
   steppe.sync()

@@ -1,0 +1,76 @@
+import { decimal } from '@/core/decimal/decimal'
+import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { seedDemo } from '@/server/changes/seed-demo'
+import { readCart, writeCart } from '@/server/shop/cart-store'
+import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
+import { temporaryDirectory } from './temporary-directory'
+
+const directory = temporaryDirectory()
+let steppe: Steppe
+beforeAll(async () => {
+  steppe = await openSteppe(directory.path)
+  await seedDemo(steppe)
+}, 60_000)
+afterAll(async () => {
+  await steppe.close()
+  directory.remove()
+})
+
+const sums = { net: decimal(10), tax: decimal(2), gross: decimal(12) }
+const DOCUMENT: OrderDocument = {
+  currency: 'EUR',
+  digits: 2,
+  buyer: 'Fennmoor',
+  email: 'orders@fennmoor.example',
+  address: { name: 'Fennmoor', street: '', postcode: '', city: 'Mullingar', state: '', country: 'IE' },
+  payment: '45 days net',
+  lines: [
+    {
+      variant: 'variant-FR-BR-PF',
+      sku: 'FR-BR-PF',
+      name: 'Brood frames',
+      quantity: decimal(2),
+      extras: [],
+      unit: { net: decimal(5), gross: decimal(6) },
+      ...sums,
+    },
+  ],
+  goods: sums,
+  delivery: { net: decimal(0), tax: decimal(0), gross: decimal(0) },
+  taxes: [{ name: 'VAT', percent: decimal(20), on: decimal(10), amount: decimal(2) }],
+  total: sums,
+  untaxed: null,
+}
+const LINE = { variant: 'variant-FR-BR-PF', quantity: decimal(2), extras: [] }
+
+test('a cart is kept, and what no longer exists falls out of it', async () => {
+  const prepared = getPrepared(steppe)
+  await writeCart(steppe, 'cart-a', [LINE, { ...LINE, variant: 'gone' }, { ...LINE, extras: ['gone'] }])
+  expect(await readCart(steppe, prepared, 'cart-a')).toEqual([LINE, LINE])
+  await writeCart(steppe, 'cart-a', [LINE])
+  expect(await readCart(steppe, prepared, 'cart-a')).toEqual([LINE])
+  expect(await readCart(steppe, prepared, null)).toEqual([])
+})
+
+test('one cart is one order, however often it is sent, and numbers rise', async () => {
+  await writeCart(steppe, 'cart-b', [LINE])
+  const at = new Date('2027-03-01T10:00:00Z')
+  const owner = { account: 'account-fennmoor', visitor: 'cart-b' }
+  const sent = await Promise.all([1, 2, 3].map(() => placeOrder(steppe, owner, DOCUMENT, at)))
+  expect(sent.filter((number) => number !== null)).toHaveLength(1)
+  await writeCart(steppe, 'cart-b', [LINE])
+  const next = await placeOrder(steppe, owner, DOCUMENT, at)
+  expect(next).toBe(Number(sent.find((number) => number !== null)) + 1)
+  expect(await readCart(steppe, getPrepared(steppe), 'cart-b')).toEqual([])
+})
+
+test('orders are found again by their buyer alone, and count for limits over days', async () => {
+  const mine = await ordersOf(steppe, { account: 'account-fennmoor', visitor: null })
+  expect(mine.map(({ document }) => document)).toEqual([DOCUMENT, DOCUMENT])
+  expect(await ordersOf(steppe, { account: 'account-tarnside', visitor: 'cart-b' })).toEqual([])
+  expect(await ordersOf(steppe, { account: null, visitor: 'cart-b' })).toEqual([])
+  expect(await pastPurchases(steppe, { account: 'account-fennmoor', visitor: null })).toEqual([
+    { variant: 'variant-FR-BR-PF', quantity: '2', at: Date.parse('2027-03-01T10:00:00Z') },
+    { variant: 'variant-FR-BR-PF', quantity: '2', at: Date.parse('2027-03-01T10:00:00Z') },
+  ])
+})
