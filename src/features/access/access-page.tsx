@@ -1,3 +1,4 @@
+import { GATE_WORDS } from '@/ui/format/terms-phrases'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import type { AccessView } from './load-access'
@@ -16,6 +17,19 @@ export function AccessPage({ view, tabs }: { readonly view: AccessView; readonly
           vantage’s channel and place.
         </p>
       </header>
+      {view.gates.length > 0 && (
+        <p className="flex flex-wrap gap-x-5 pb-2">
+          <span className="text-soft">Gates</span>
+          {view.gates.map(({ code, name, gate }) => (
+            <span key={code}>
+              <VantageLink href={`/channels/${code}`} className="link-name">
+                {name}
+              </VantageLink>{' '}
+              {GATE_WORDS[gate]}
+            </span>
+          ))}
+        </p>
+      )}
       <table className="w-full">
         <thead className="sticky top-0 bg-base-100">
           <tr className="border-b border-base-300 text-left">

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import type { Gate } from '@/core/access/access'
 import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
 import { findRights } from '@/core/engine/find-rights'
 import type { Situation } from '@/core/engine/situation'
@@ -15,6 +16,7 @@ interface AccessCell {
 }
 
 export interface AccessView {
+  readonly gates: readonly { readonly code: string; readonly name: string; readonly gate: Gate }[]
   readonly columns: readonly { readonly as: string; readonly name: string }[]
   readonly rows: readonly {
     readonly code: string
@@ -44,6 +46,10 @@ export function loadAccess({ prepared, standpoint, as, buyerName }: Outlook): Ac
     countBranches(prepared, situationOf(prepared, { ...standpoint, buyer }), index.variantCount),
   )
   return {
+    gates: [...store.channel.values()]
+      .filter(({ status }) => status === 'active')
+      .sort((left, right) => left.position - right.position)
+      .map(({ code, name, gate }) => ({ code, name, gate })),
     columns: columns.map(({ as: code, name }) => ({ as: code, name })),
     rows: inTreeOrder(store.category).map(({ category: { id, code, name }, depth }) => ({
       code,

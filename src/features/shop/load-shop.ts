@@ -209,7 +209,6 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
   const entry = answer?.entry ?? null
   const show = (own: Decimal | null, was: Decimal | null = null) =>
     shownPrice(visitor, number, { own, was, entry })
-  const { limits } = findLimits(visitor.prepared, visitor.situation, number)
   return {
     sku: variant.sku,
     name: variantName(product, variant),
@@ -218,7 +217,7 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
       ? []
       : (answer?.breaks ?? []).map(({ from, unit }) => ({ from, unit: show(unit).own as Decimal })),
     extras: hidden ? [] : extrasFor(visitor, variant.id),
-    limits: shopLimits(limits, product.unit),
+    limits: shopLimits(findLimits(visitor.prepared, visitor.situation, number), product.unit),
     stock: stockSentence(variant.stock),
     notForSale: answer ? notForSale(answer) : 'This is not for sale.',
   }

@@ -83,7 +83,7 @@ export function ShopFrame({
           )}
         </div>
         <nav aria-label="Departments" className="mx-auto max-w-6xl overflow-x-auto px-8">
-          <ul className="flex gap-5 pb-2 whitespace-nowrap">
+          <ul className="flex gap-[1.15rem] pb-2 whitespace-nowrap">
             {categories.map(({ code, name }) => (
               <li key={code}>
                 <Link href={`/shop/category/${code}`} className="hover:underline">

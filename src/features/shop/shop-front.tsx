@@ -22,7 +22,9 @@ export function ShopFront({ branches, money }: ShopFrontProps) {
               <Picture name={card.picture} />
               <h2 className="pt-3 text-lg leading-6 font-semibold group-hover:underline">{name}</h2>
               <p className="text-soft">
-                {card.name}, <PriceTag price={card.price} money={money} from={card.from} />
+                {card.name}
+                <br />
+                <PriceTag price={card.price} money={money} from={card.from} />
               </p>
             </Link>
           </li>

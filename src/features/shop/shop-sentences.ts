@@ -2,13 +2,14 @@ import type { Decimal } from '@/core/decimal/decimal'
 import { compare, ZERO } from '@/core/decimal/decimal'
 import { decimal } from '@/core/decimal/decimal'
 import type { Answer } from '@/core/engine/trace'
-import type { QuantityLimits } from '@/core/limits/limit'
+import type { FoundLimits } from '@/core/engine/find-limits'
+import type { LimitRule } from '@/core/limits/limit'
 import { firstQuantity } from '@/core/limits/nearest-quantities'
-import { quantityPhrase } from '@/ui/format/terms-phrases'
+import { limitPhrase, quantityPhrase } from '@/ui/format/terms-phrases'
 import type { ShopLimits } from './shop-view'
 
 /** What a quantity field needs to know, and says. */
-export function shopLimits(limits: QuantityLimits, unit: string): ShopLimits {
+export function shopLimits({ limits, together }: FoundLimits, unit: string): ShopLimits {
   const phrase = quantityPhrase({ ...limits, values: null })
   const { multiple } = limits
   const packed = multiple !== null && unit === 'each' ? `${multiple} per case. ` : ''
@@ -18,8 +19,16 @@ export function shopLimits(limits: QuantityLimits, unit: string): ShopLimits {
     first: firstQuantity(limits, decimal(1)),
     step: multiple,
     values: limits.values,
-    help: `${packed}${sentence}`,
+    help: [`${packed}${sentence}`, ...together.map(togetherSentence)].filter(Boolean).join(' '),
   }
+}
+
+/** What is counted with other things, or with earlier orders: whole orders are told of in the cart. */
+function togetherSentence(rule: LimitRule): string {
+  const isWholeOrder = rule.scope.include.some(({ kind }) => kind === 'everything')
+  if (isWholeOrder) return ''
+  const counted = rule.counting === 'each' ? '' : ', counted with others like it'
+  return `${rule.name}: ${limitPhrase({ ...rule, counting: 'each' })}${counted}.`
 }
 
 export function stockSentence(stock: Decimal | null): string {
