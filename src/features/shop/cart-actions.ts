@@ -4,7 +4,7 @@ import type { CartLineWanted } from '@/core/cart/cart'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { add, type Decimal, parseDecimal } from '@/core/decimal/decimal'
 import { findRights } from '@/core/engine/find-rights'
-import { getSteppe } from '@/server/engine/steppe'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, rememberPasscode, type ShopVisitor } from '@/server/session/shop-session'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { isQuantity } from '@/ui/frame/vantage-url'
@@ -106,6 +106,10 @@ export interface QuickOrdered {
 /** Takes a passcode; a wrong one is told. */
 export async function enterPasscode(form: FormData): Promise<never> {
   const word = String(form.get('word') ?? '').trim()
+  const { store } = getPrepared(await getSteppe())
+  const isOne = [...store.passcode.values()].some((each) => each.word.toLowerCase() === word.toLowerCase())
+  // A slip does not take away a passcode that was good.
+  if (!isOne) redirect('/shop/gate?wrong=1')
   await rememberPasscode(word)
-  redirect(`/shop/gate?tried=1`)
+  redirect('/shop/gate?tried=1')
 }

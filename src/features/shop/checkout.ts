@@ -3,7 +3,7 @@
 import { type Account } from '@/core/buyers/buyer'
 import type { Cart } from '@/core/cart/cart'
 import { variantName } from '@/core/catalogue/product'
-import { placeText } from '@/core/engine/vantage'
+import { PLACE_TEXT, placeText } from '@/core/engine/vantage'
 import { regionsOf } from '@/core/places/place'
 import type { Store } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
@@ -11,7 +11,7 @@ import { cartOfVisitor, chooseInShop, type ShopVisitor } from '@/server/session/
 import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
-import { loadCart, ownerOf, termsOf } from './load-cart'
+import { loadCart, ownerOf, seenTotal, termsOf } from './load-cart'
 
 /** What is wrong with a checkout form, by field; nothing typed is lost. */
 export interface CheckoutState {
@@ -44,6 +44,11 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   if (!/^[A-Z]{2}$/.test(country)) problems['country'] = 'Choose a country.'
   else if (regionsOf(store.region, { ...address, country }).length === 0)
     problems['country'] = `We do not deliver to ${country} yet. Choose another country, or ask us.`
+  const place = placeText({ country, state: address.state, postcode: address.postcode, city: address.city })
+  if (!/^[A-Za-z0-9]{0,3}$/.test(address.state))
+    problems['state'] = 'Write a state as its code, such as CA, or leave it empty.'
+  else if (!problems['country'] && !PLACE_TEXT.test(place))
+    problems['city'] = 'This is too long, or has a stroke in it: write it as it stands on a letter.'
   const payment = text('payment')
   if (payment === 'card' && !/^\d{12,19}$/.test(text('card').replace(/\s+/g, '')))
     problems['card'] = 'A card number has 12 to 19 digits. This shop is made up: any will do.'
@@ -52,11 +57,11 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
 
   // Taxes and prices follow the address: what is bought is what was looked at there.
   const deliverTo = { country, state: address.state, postcode: address.postcode, city: address.city }
-  await chooseInShop({ deliverTo: placeText(deliverTo), currency: visitor.vantage.currency ?? '' })
+  await chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' })
   const standpoint = { ...visitor.standpoint, deliverTo }
   const { cart } = await loadCart({ ...visitor, standpoint })
   if (cart.lines.length === 0 || cart.problems.length > 0) redirect('/shop/cart')
-  if (cart.total.gross !== text('seen'))
+  if (seenTotal(cart) !== text('seen'))
     return {
       problems: {
         total: 'The total is another now, for this address and at this moment. Look at it, then order.',

@@ -37,6 +37,11 @@ export function ownerOf({ standpoint, cart }: ShopVisitor) {
   return { account: buyer.kind === 'account' ? buyer.account : null, visitor: cart }
 }
 
+/** The total somebody looks at, and in what: an order is placed at no other. */
+export function seenTotal({ currency, total }: Cart): string {
+  return `${currency} ${total.gross}`
+}
+
 /** The terms a buyer pays on: their contract's, else their account's; empty for who pays at once. */
 export function termsOf({ prepared, situation, standpoint }: ShopVisitor): string {
   const { buyer } = standpoint

@@ -3,7 +3,7 @@ import 'server-only'
 import type { Address } from '@/core/buyers/buyer'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import type { CartView } from './cart-view'
-import { loadCart, termsOf, toCartView } from './load-cart'
+import { loadCart, seenTotal, termsOf, toCartView } from './load-cart'
 import { shopChoices } from './load-shop'
 
 /** What a checkout form starts with. */
@@ -32,7 +32,7 @@ export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> 
   )
   return {
     cart: toCartView(visitor, cart),
-    seen: cart.total.gross,
+    seen: seenTotal(cart),
     email: account?.emails[0] ?? '',
     name: account?.name ?? '',
     address: { street: known?.street ?? '', ...deliverTo, country: deliverTo.country },

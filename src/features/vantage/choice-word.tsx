@@ -13,6 +13,8 @@ interface ChoiceWordProps {
   readonly following: string
   /** What stands in the sentence while nothing is chosen; the name of what follows by itself without one. */
   readonly followingName?: string
+  /** What is chosen in words, where it is none of the choices. */
+  readonly chosenName?: string | null
   readonly onPick: (code: string | null) => void
 }
 
@@ -20,11 +22,15 @@ const BY_ITSELF = 'by itself'
 
 /** A word of the vantage sentence that opens into a few things to choose from. */
 export function ChoiceWord(props: ChoiceWordProps) {
-  const { label, choices, chosen, following, followingName, onPick } = props
+  const { label, choices, chosen, following, followingName, chosenName, onPick } = props
   const nameOf = (code: string) => choices.find((choice) => choice.code === code)?.name ?? code
   const natural = followingName ?? nameOf(following)
   return (
-    <WordPopover word={chosen === null ? natural : nameOf(chosen)} label={label} disabled={false}>
+    <WordPopover
+      word={chosen === null ? natural : (chosenName ?? nameOf(chosen))}
+      label={label}
+      disabled={false}
+    >
       {(close) => (
         <SearchList
           label={label}

@@ -56,6 +56,7 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
         label="Delivered to"
         choices={view.places}
         chosen={vantage.deliverTo}
+        chosenName={vantage.deliverTo && placeName(view.places, vantage.deliverTo)}
         following={view.following[vantage.as] ?? view.places[0]?.code ?? ''}
         onPick={(deliverTo) => setVantage({ deliverTo })}
       />
@@ -159,4 +160,11 @@ function QuantityWord({
       )}
     </span>
   )
+}
+
+/** A whole address in words, as the shop's checkout leaves it behind: "Graz, 8020, Austria". */
+function placeName(places: VantageView['places'], text: string): string {
+  const [land = '', postcode, city] = text.split('/')
+  const country = places.find(({ code }) => code === land)?.name ?? land
+  return [city, postcode, country].filter(Boolean).join(', ')
 }

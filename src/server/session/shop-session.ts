@@ -79,11 +79,17 @@ export async function rememberPasscode(word: string): Promise<void> {
   jar.set(COOKIES.passcode, word, KEPT)
 }
 
-/** Signs somebody in; a guest is signed out. Where and in what they pay follows from who they are again. */
-export async function enterShop(as: BuyerCode): Promise<void> {
+/**
+ * Signs somebody in; a guest is signed out. Where and in what they pay follows from who they are again. `kept` takes a
+ * guest's cart and the passcode of the window along.
+ */
+export async function enterShop(as: BuyerCode, things: 'kept' | 'left' = 'left'): Promise<void> {
   const jar = await cookies()
-  for (const name of Object.values(COOKIES)) jar.delete(name)
-  jar.delete(CART)
+  const isGuestsOwn = things === 'kept' && !jar.has(COOKIES.as)
+  const isPasscodeKept = things === 'kept' && as !== 'guest'
+  for (const name of Object.values(COOKIES))
+    if (name !== COOKIES.passcode || !isPasscodeKept) jar.delete(name)
+  if (!isGuestsOwn) jar.delete(CART)
   if (as !== 'guest') jar.set(COOKIES.as, as, KEPT)
 }
 

@@ -6,11 +6,12 @@ import { shopVisitor } from '@/server/session/shop-session'
 export default async function ShopGate({
   searchParams,
 }: {
-  readonly searchParams: Promise<{ tried?: string }>
+  readonly searchParams: Promise<{ tried?: string; wrong?: string }>
 }) {
   const visitor = await shopVisitor(getPrepared(await getSteppe()))
   const { channel, passcode } = visitor.situation.terms
   const gate = channel?.gate === 'sign-in' || channel?.gate === 'passcode' ? channel.gate : null
-  const isWrong = passcode === null && (await searchParams).tried !== undefined
+  const { tried, wrong } = await searchParams
+  const isWrong = wrong !== undefined || (passcode === null && tried !== undefined)
   return <GatePage gate={isOutside(visitor) ? gate : null} taken={passcode?.name ?? null} isWrong={isWrong} />
 }
