@@ -76,6 +76,13 @@ test('taxes: a variant of another class, an address that moves, and an order who
       .waitFor()
     expect(await page.getByLabel('City').inputValue()).toBe('Graz')
     await page.getByLabel('E-mail').fill('orla@example.com')
+    await page.getByLabel(/^State/).fill('Styria')
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page
+      .getByRole('alert')
+      .getByText(/Write a state as its code/)
+      .waitFor()
+    await page.getByLabel(/^State/).fill('')
     await page.getByRole('button', { name: 'Place the order' }).click()
     await page.getByText(/The total is another now/).waitFor()
     await page.locator('[data-testid^="sum-includes VAT 10 %"]').waitFor()
