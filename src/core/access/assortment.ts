@@ -78,8 +78,17 @@ export function matchAssortment(
   return { holds: starts, by: null }
 }
 
+/** Whether an assortment leads through a category: as the nearest setting says, else as it starts. */
+export function holdsBranch(
+  { assortment, categories }: CompiledAssortment,
+  tree: ReadonlyMap<string, Category>,
+  category: string,
+): boolean {
+  return matchPath(categories, tree, category)?.holds ?? assortment.start === 'everything'
+}
+
 /** The nearest setting from a category up to the root; `null` where nothing is said. */
-export function matchPath(
+function matchPath(
   categories: ReadonlyMap<string, boolean>,
   tree: ReadonlyMap<string, Category>,
   category: string,

@@ -10,8 +10,7 @@ export function parseAccessRule(draft: AccessRule): Parsed<AccessRule> {
   parseScope(reader, 'scope', draft.scope)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     rank: reader.wholeNumber('rank', draft.rank, 1),
     schedule: parseSchedule(reader, 'schedule', draft.schedule),
     message: draft.message.trim(),
@@ -28,8 +27,7 @@ export function parsePasscode(draft: Passcode): Parsed<Passcode> {
   const { from, to } = parseSchedule(reader, 'period', { ...ALWAYS, from: draft.from, to: draft.to })
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     word,
     from,
     to,

@@ -7,8 +7,7 @@ export function parseGroup(draft: CustomerGroup): Parsed<CustomerGroup> {
   const reader = new DraftReader('group', draft.code)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
   })
 }
@@ -27,8 +26,7 @@ export function parseAccount(draft: Account): Parsed<Account> {
     reader.report('unknown', 'currency', draft.currency, 'EUR')
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     emails,
   })
 }

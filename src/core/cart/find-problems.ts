@@ -1,4 +1,4 @@
-import { add, compare, type Decimal, ZERO } from '../decimal/decimal'
+import { add, compare, type Decimal, subtract, sum, ZERO } from '../decimal/decimal'
 import { factsOf } from '../engine/catalogue-index'
 import { fromHome } from '../engine/lens'
 import type { PreparedStore } from '../engine/prepared-store'
@@ -6,7 +6,6 @@ import type { Situation } from '../engine/situation'
 import { isMultiple, type LimitRule, NO_LIMITS, type QuantityLimits } from '../limits/limit'
 import { isAllowed, nearestQuantities, type Nearest } from '../limits/nearest-quantities'
 import { matchWhat } from '../predicates/what'
-import { subtract } from '../decimal/decimal'
 import type { CartLine, CartProblem, LimitProblem, PastPurchase } from './cart'
 import type { NumberedLine } from './cart-quantities'
 
@@ -192,8 +191,4 @@ function checkContracts(
       has: goodsNet,
     },
   ]
-}
-
-function sum(amounts: readonly Decimal[]): Decimal {
-  return amounts.reduce(add, ZERO)
 }

@@ -1,5 +1,5 @@
 import { allocate } from '../decimal/allocate'
-import { add, compare, type Decimal, multiply, ZERO } from '../decimal/decimal'
+import { add, compare, type Decimal, multiply, sum, ZERO } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 import { findMinorDigits } from '../currency/iso-4217'
@@ -49,7 +49,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const { taxRounding } = getSettings(prepared.store)
   // Delivery depends on the net of the goods, and is taxed with them.
   const goods = taxDocument(taxables, taxRounding, digits)
-  const goodsNet = sumOf(goods.lines.map(({ amount }) => amount.net))
+  const goodsNet = sum(goods.lines.map(({ amount }) => amount.net))
   const deliveries = deliveryParts(
     prepared,
     situation,
@@ -95,7 +95,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
       taxes: whole.totals,
       total: totalOf([goodsTotal, delivery]),
       untaxed: situation.terms.untaxed,
-      weight: weights.every((weight) => weight !== null) ? sumOf(weights as Decimal[]) : null,
+      weight: weights.every((weight) => weight !== null) ? sum(weights as Decimal[]) : null,
       problems: findProblems(prepared, situation, {
         lines,
         numbered,
@@ -136,7 +136,7 @@ function priceLine(
   })
   const item = toPrice(found.units, situation.digits)
   const parts = [item, ...extras]
-  const unit = parts.every((part) => part !== null) ? sumOf(parts as Decimal[]) : null
+  const unit = parts.every((part) => part !== null) ? sum(parts as Decimal[]) : null
   const compiledLine = found.entry && found.line >= 0 ? found.entry.compiled.line(found.line) : null
   const exact = unit && (compiledLine?.isGraduated ? bracketTotal(prepared, question, wanted) : null)
   const total = unit && roundToDigits(toFraction(exact ?? multiply(unit, wanted.quantity)), digits, 'half-up')
@@ -167,7 +167,7 @@ function bracketTotal(
 /** A unit price in a document: each of its taxes by itself, whatever the document rounds together. */
 function taxedUnit({ amount, basis, levies }: TaxableAmount, digits: number): TaxedAmount {
   const { net, taxes, gross } = splitTax(amount, basis, levies, digits)
-  return { net, tax: sumOf(taxes.map((tax) => tax.amount)), gross }
+  return { net, tax: sum(taxes.map((tax) => tax.amount)), gross }
 }
 
 /**
@@ -210,12 +210,8 @@ function weightOf({ store }: PreparedStore, { wanted }: NumberedLine): Decimal |
 
 function totalOf(amounts: readonly TaxedAmount[]): TaxedAmount {
   return {
-    net: sumOf(amounts.map(({ net }) => net)),
-    tax: sumOf(amounts.map(({ tax }) => tax)),
-    gross: sumOf(amounts.map(({ gross }) => gross)),
+    net: sum(amounts.map(({ net }) => net)),
+    tax: sum(amounts.map(({ tax }) => tax)),
+    gross: sum(amounts.map(({ gross }) => gross)),
   }
-}
-
-function sumOf(amounts: readonly Decimal[]): Decimal {
-  return amounts.reduce(add, ZERO)
 }

@@ -50,8 +50,7 @@ export function parseCategory(draft: Category): Parsed<Category> {
   const reader = new DraftReader('category', draft.code)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
   })
 }
@@ -60,8 +59,7 @@ export function parsePriceFamily(draft: PriceFamily): Parsed<PriceFamily> {
   const reader = new DraftReader('price-family', draft.code)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
   })
 }
 
@@ -71,8 +69,7 @@ export function parseProduct(draft: ProductDraft, prices: PriceDigits): Parsed<P
   return reader.result({
     ...draft,
     ...inheritedValues(reader, draft, prices),
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     unit: reader.text('unit', draft.unit),
   })
 }
@@ -94,8 +91,7 @@ export function parseExtra(draft: ExtraDraft, prices: PriceDigits): Parsed<Extra
   parseScope(reader, 'scope', draft.scope)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
     basePrice: reader.optionalDecimal('basePrice', draft.basePrice, { digits, sign: 'above-zero' }),
     cost: reader.optionalDecimal('cost', draft.cost, { digits, sign: 'not-negative' }),

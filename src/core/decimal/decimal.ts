@@ -83,6 +83,12 @@ export function add(left: Decimal, right: Decimal): Decimal {
   return fromDigits({ coefficient: pair.left + pair.right, scale: pair.scale })
 }
 
+export function sum(values: Iterable<Decimal>): Decimal {
+  let total = ZERO
+  for (const value of values) total = add(total, value)
+  return total
+}
+
 export function subtract(left: Decimal, right: Decimal): Decimal {
   const pair = aligned(left, right)
   return fromDigits({ coefficient: pair.left - pair.right, scale: pair.scale })

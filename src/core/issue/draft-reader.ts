@@ -30,6 +30,11 @@ export class DraftReader {
     return trimmed
   }
 
+  /** What people know a record by; both must say something. */
+  codeAndName(draft: { readonly code: string; readonly name: string }): { code: string; name: string } {
+    return { code: this.text('code', draft.code), name: this.text('name', draft.name) }
+  }
+
   decimal(field: string, value: string, rule: AmountRule): Decimal {
     const amount = parseDecimal(value.trim())
     if (amount === null) this.report('not-a-decimal', field, value)

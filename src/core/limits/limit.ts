@@ -65,6 +65,11 @@ export interface LimitRule extends QuantityLimits, TotalLimits {
   readonly rank: number
 }
 
+/** Whether a rule is for everything, so that it counts the whole of an order. */
+export function isForEverything({ scope }: Pick<LimitRule, 'scope'>): boolean {
+  return scope.exclude.length === 0 && scope.include.some(({ kind }) => kind === 'everything')
+}
+
 /** Quantities have at most three digits; thousandths are whole numbers. */
 const QUANTITY_DIGITS = 3
 

@@ -92,8 +92,7 @@ export function parseLimitRule(draft: LimitRuleDraft, digits: number): Parsed<Li
     ...draft,
     ...limits,
     ...totals,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     rank: reader.wholeNumber('rank', draft.rank, 1),
     schedule: parseSchedule(reader, 'schedule', draft.schedule),
   })

@@ -51,8 +51,7 @@ export function parseChannel(draft: Channel): Parsed<Channel> {
   const reader = new DraftReader('channel', draft.code)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
   })
 }
@@ -66,8 +65,7 @@ export function parseRegion(draft: RegionDraft): Parsed<Region> {
   if (digits === null) reader.report('unknown', 'currency', draft.currency ?? '', 'EUR')
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
     rounding: draft.rounding && parseRounding(reader, draft.rounding, MOST_PRICE_DIGITS),
   })

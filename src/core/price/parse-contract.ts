@@ -27,8 +27,7 @@ export function parseContract(draft: ContractDraft, digits: number): Parsed<Cont
   const { from, to } = parseSchedule(reader, 'period', { ...ALWAYS, from: draft.from, to: draft.to })
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     from,
     to,
     rank: reader.wholeNumber('rank', draft.rank, 1),
@@ -43,8 +42,7 @@ export function parseAdjustment(draft: AdjustmentDraft, digits: number): Parsed<
   parseScope(reader, 'scope', draft.scope)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     rank: reader.wholeNumber('rank', draft.rank, 1),
     schedule: parseSchedule(reader, 'schedule', draft.schedule),
     method: adjustmentMethod(reader, draft.method, digits),

@@ -28,8 +28,7 @@ export function parsePriceList(
   parseScope(reader, 'scope', draft.scope)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     schedule: parseSchedule(reader, 'schedule', draft.schedule),
     rank: reader.wholeNumber('rank', draft.rank, 1),
     defaultLine: draft.defaultLine && parseBreaks(reader, 'defaultLine', draft.defaultLine, digits),

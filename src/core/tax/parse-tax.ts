@@ -15,8 +15,7 @@ export function parseTaxClass(draft: TaxClass): Parsed<TaxClass> {
   const reader = new DraftReader('tax-class', draft.code)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
   })
 }
@@ -25,8 +24,7 @@ export function parseTax(draft: Tax): Parsed<Tax> {
   const reader = new DraftReader('tax', draft.code)
   return reader.result({
     ...draft,
-    code: reader.text('code', draft.code),
-    name: reader.text('name', draft.name),
+    ...reader.codeAndName(draft),
     position: reader.wholeNumber('position', draft.position, 0),
   })
 }

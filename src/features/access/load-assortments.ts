@@ -4,7 +4,7 @@ import {
   type CompiledAssortment,
   compileAssortment,
   matchAssortment,
-  matchPath,
+  holdsBranch,
 } from '@/core/access/assortment'
 import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
 import type { Store } from '@/core/store/store'
@@ -78,7 +78,7 @@ export function loadAssortments({ prepared, live }: Outlook, kind: string, code:
     name,
     depth,
     own: compiled.categories.get(id) ?? null,
-    holds: matchPath(compiled.categories, store.category, id)?.holds ?? assortment.start === 'everything',
+    holds: holdsBranch(compiled, store.category, id),
     inside: counts.inside.get(id) ?? 0,
     all: counts.all.get(id) ?? 0,
   }))
@@ -143,12 +143,11 @@ const MOST_TOLD = 40
 /** Products in several categories of which some are in and some are not. */
 function manyPaths(store: Store, compiled: CompiledAssortment): readonly ManyPaths[] {
   const found: ManyPaths[] = []
-  const start = compiled.assortment.start === 'everything'
   for (const product of store.product.values()) {
     if (product.categories.length < 2 || product.status !== 'active') continue
     const paths = product.categories.map((id) => ({
       name: store.category.get(id)?.name ?? id,
-      holds: matchPath(compiled.categories, store.category, id)?.holds ?? start,
+      holds: holdsBranch(compiled, store.category, id),
     }))
     if (new Set(paths.map(({ holds }) => holds)).size < 2) continue
     const item = { variant: '', product: product.id, filedUnder: product.categories }

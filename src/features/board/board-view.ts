@@ -1,4 +1,5 @@
 import type { Decimal } from '@/core/decimal/decimal'
+import type { rightsPhrase } from '@/ui/format/terms-phrases'
 import type { Vantage } from '@/core/engine/vantage'
 
 /** A buyer's column of the board. */
@@ -28,7 +29,7 @@ export interface BoardCell {
   /** Whether the buyer does not see it at all. */
   readonly hidden: boolean
   /** What else they cannot do with it; empty where they can do all. */
-  readonly barred: '' | 'no price shown' | 'quote only' | 'not for sale'
+  readonly barred: '' | ReturnType<typeof rightsPhrase>
   /** How many they may buy: `at least 6, in multiples of 6`; empty without limits. */
   readonly limits: string
 }

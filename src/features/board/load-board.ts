@@ -7,7 +7,7 @@ import { findPrice } from '@/core/engine/find-price'
 import type { FoundPrice } from '@/core/engine/found-price'
 import { breakAt } from '@/core/engine/compiled-line'
 import { findLimits } from '@/core/engine/find-limits'
-import { type Access, findRights } from '@/core/engine/find-rights'
+import { findRights } from '@/core/engine/find-rights'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
 import type { LadderEntry, Situation } from '@/core/engine/situation'
@@ -17,7 +17,7 @@ import { onlyMethod } from '@/core/price/price-method'
 import { getSettings, type Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
 import { type Outlook, situationOf } from '@/server/engine/look-from'
-import { quantityPhrase } from '@/ui/format/terms-phrases'
+import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
 import { DEFAULT_VANTAGE, serializeVantage } from '@/ui/frame/vantage-url'
 import type { BoardFilter } from './board-url'
 import {
@@ -164,15 +164,9 @@ function toCell(prepared: PreparedStore, { situation, quantity }: OpenColumn, nu
     base: amount('basePrice'),
     cost: amount('cost'),
     hidden: !access.see,
-    barred: barredBy(access),
+    barred: access.see && !access.buy ? rightsPhrase(access) : '',
     limits: quantityPhrase(findLimits(prepared, situation, number).limits),
   }
-}
-
-function barredBy({ see, seePrice, buy, quote }: Access): BoardCell['barred'] {
-  if (!see || buy) return ''
-  if (quote) return 'quote only'
-  return seePrice ? 'not for sale' : 'no price shown'
 }
 
 function marksOf(

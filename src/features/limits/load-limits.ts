@@ -2,7 +2,7 @@ import 'server-only'
 
 import { variantName } from '@/core/catalogue/product'
 import { findLimits, isSingle, type LimitSource } from '@/core/engine/find-limits'
-import { LIMIT_FIELDS, type LimitField, type LimitRule } from '@/core/limits/limit'
+import { isForEverything, LIMIT_FIELDS, type LimitField, type LimitRule } from '@/core/limits/limit'
 import type { Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
 import type { Outlook } from '@/server/engine/look-from'
@@ -42,7 +42,7 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
   const items = shownProducts(store, { category: null, text: find }).flatMap(({ product, variants }) =>
     variants.flatMap((variant): readonly LimitedItem[] => {
       const found = findLimits(prepared, situation, index.numberOf.get(variant.id) as number)
-      const together = found.together.filter((rule) => !isForAll(rule))
+      const together = found.together.filter((rule) => !isForEverything(rule))
       const isLimited = Object.keys(found.setBy).length > 0 || together.length > 0
       if (find === '' && !isLimited) return []
       return [
@@ -63,7 +63,7 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
     find,
     orders: situation.terms.limits
       .map(({ rule }) => rule)
-      .filter((rule) => !isSingle(rule) && isForAll(rule))
+      .filter((rule) => !isSingle(rule) && isForEverything(rule))
       .map(toRule),
     items: items.slice(0, MOST_SHOWN),
     more: Math.max(0, items.length - MOST_SHOWN),
@@ -72,10 +72,6 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
 
 function toRule(rule: LimitRule): LimitedItem['together'][number] {
   return { name: rule.name, href: `/limits/${rule.code}`, text: limitPhrase(rule) }
-}
-
-function isForAll({ scope }: LimitRule): boolean {
-  return scope.exclude.length === 0 && scope.include.some(({ kind }) => kind === 'everything')
 }
 
 function toCell(

@@ -3,7 +3,7 @@ import { compare, ZERO } from '@/core/decimal/decimal'
 import { decimal } from '@/core/decimal/decimal'
 import type { Answer } from '@/core/engine/trace'
 import type { FoundLimits } from '@/core/engine/find-limits'
-import type { LimitRule } from '@/core/limits/limit'
+import { isForEverything, type LimitRule } from '@/core/limits/limit'
 import { firstQuantity } from '@/core/limits/nearest-quantities'
 import { limitPhrase, quantityPhrase } from '@/ui/format/terms-phrases'
 import type { ShopLimits } from './shop-view'
@@ -25,8 +25,7 @@ export function shopLimits({ limits, together }: FoundLimits, unit: string): Sho
 
 /** What is counted with other things, or with earlier orders: whole orders are told of in the cart. */
 function togetherSentence(rule: LimitRule): string {
-  const isWholeOrder = rule.scope.include.some(({ kind }) => kind === 'everything')
-  if (isWholeOrder) return ''
+  if (isForEverything(rule)) return ''
   const counted = rule.counting === 'each' ? '' : ', counted with others like it'
   return `${rule.name}: ${limitPhrase({ ...rule, counting: 'each' })}${counted}.`
 }

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { type CompiledAssortment, matchPath } from '@/core/access/assortment'
+import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
 import { findRights } from '@/core/engine/find-rights'
 import { limitsOffer } from '@/core/engine/offer'
@@ -57,8 +57,8 @@ export function openPaths(
   categories: readonly string[],
 ): readonly string[] {
   const { channelAssortment, contractAssortments } = situation.terms
-  const leads = ({ assortment, categories: set }: CompiledAssortment, category: string) =>
-    matchPath(set, prepared.store.category, category)?.holds ?? assortment.start === 'everything'
+  const leads = (compiled: CompiledAssortment, category: string) =>
+    holdsBranch(compiled, prepared.store.category, category)
   const open = categories.filter(
     (category) =>
       (!channelAssortment || leads(channelAssortment, category)) &&

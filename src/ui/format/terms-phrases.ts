@@ -24,8 +24,10 @@ export const GATE_WORDS: Readonly<Record<Gate, string>> = {
   passcode: 'passcode',
 }
 
+type RightsPhrase = 'hidden' | 'buy it' | 'quote only' | 'not for sale' | 'no price shown'
+
 /** What a buyer may do, in a few words. */
-export function rightsPhrase({ see, seePrice, buy, quote }: Rights): string {
+export function rightsPhrase({ see, seePrice, buy, quote }: Rights): RightsPhrase {
   if (!see) return 'hidden'
   if (buy) return 'buy it'
   if (quote) return 'quote only'
