@@ -1,20 +1,19 @@
 'use client'
 
-import { useFrame } from '@/ui/frame/frame-context'
 import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState, useTransition } from 'react'
 import type { TaxesView } from './load-taxes'
+import { FIELD, PLACE_FIELDS } from './place-fields'
 import { type RateRow, placeKey } from './rates-text'
+import { TryStrip } from './try-strip'
 import { pasteRates, type RatesOutcome, setRate } from './save-rates'
 
 interface TaxesPageProps {
   readonly view: TaxesView
   readonly tabs: ReactNode
 }
-
-const FIELD = 'border border-base-300 bg-lifted px-2 py-1'
 
 /** Rates by place, and a strip to try what tax falls on what, where. */
 export function TaxesPage({ view, tabs }: TaxesPageProps) {
@@ -34,101 +33,6 @@ export function TaxesPage({ view, tabs }: TaxesPageProps) {
       <TryStrip view={view} />
       <Rates view={view} />
     </section>
-  )
-}
-
-/** One piece of something delivered somewhere: each step of its tax, and why each other tax stays away. */
-function TryStrip({ view: { tried, result } }: { readonly view: TaxesView }) {
-  const { href } = useFrame()
-  const router = useRouter()
-  return (
-    <form
-      className="mb-5 border-y border-base-300 bg-base-200/60 px-4 py-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        const form = new FormData(event.currentTarget)
-        const fields = new URLSearchParams()
-        for (const [name, value] of form)
-          if (typeof value === 'string' && value.trim() !== '') fields.set(name, value.trim())
-        router.push(href(`/taxes?${fields}`))
-      }}
-    >
-      <p className="flex flex-wrap items-baseline gap-x-2 gap-y-2">
-        <b>Try it:</b> one
-        <input
-          name="sku"
-          required
-          defaultValue={tried.sku}
-          placeholder="SKU"
-          aria-label="SKU"
-          className={`${FIELD} w-32`}
-        />
-        delivered to
-        <input
-          name="city"
-          defaultValue={tried.city}
-          placeholder="City"
-          aria-label="City"
-          className={`${FIELD} w-28`}
-        />
-        <input
-          name="postcode"
-          defaultValue={tried.postcode}
-          placeholder="Postcode"
-          aria-label="Postcode"
-          className={`${FIELD} w-24`}
-        />
-        <input
-          name="state"
-          defaultValue={tried.state}
-          placeholder="State"
-          aria-label="State"
-          className={`${FIELD} w-16 uppercase placeholder:normal-case`}
-        />
-        <input
-          name="country"
-          defaultValue={tried.country}
-          placeholder="Country"
-          aria-label="Country, two letters"
-          maxLength={2}
-          className={`${FIELD} w-20 uppercase placeholder:normal-case`}
-        />
-        <button type="submit" className="btn btn-primary btn-sm">
-          What tax?
-        </button>
-      </p>
-      {result?.problem && (
-        <p role="alert" className="pt-2 text-error">
-          {result.problem}
-        </p>
-      )}
-      {result && !result.problem && (
-        <div className="max-w-2xl pt-2" role="status">
-          <h2 className="font-semibold">{result.title}</h2>
-          <ul>
-            {result.lines.map(({ parts, outcome }, at) => (
-              <li key={at} className="flex justify-between gap-4 border-b border-dotted border-base-300 py-1">
-                <span>
-                  {parts.map((part, place) => (
-                    <span key={place}>
-                      {place > 0 && ' '}
-                      {part.href ? (
-                        <VantageLink href={part.href} className="link-name">
-                          {part.text}
-                        </VantageLink>
-                      ) : (
-                        part.text
-                      )}
-                    </span>
-                  ))}
-                </span>
-                <span className="shrink-0 font-semibold tabular-nums">{outcome}</span>
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
-    </form>
   )
 }
 
@@ -345,14 +249,7 @@ function NewRow({ view: { taxes, columns }, isBusy, take }: NewRowProps) {
           </option>
         ))}
       </select>
-      {(
-        [
-          ['country', 'Country', 'w-20 uppercase placeholder:normal-case'],
-          ['state', 'State', 'w-16 uppercase placeholder:normal-case'],
-          ['postcode', 'Postcode', 'w-28'],
-          ['city', 'City', 'w-28'],
-        ] as const
-      ).map(([name, label, width]) => (
+      {PLACE_FIELDS.map(([name, label, width]) => (
         <input
           key={name}
           name={name}
