@@ -59,7 +59,7 @@ test('answers and traces agree with the plain reference on random stores and que
             if (extra !== null) continue
             const situation = situationOf(prepared, question)
             const number = prepared.index.numberOf.get(question.variant) as number
-            expect(findOffer(prepared, situation, number).offered).toBe(offered)
+            expect(findOffer(situation, number).offered).toBe(offered)
             const asked = ask(prepared, question)
             const kinds = asked.ok ? asked.value.trace.steps.map((step) => step.kind as string) : []
             for (const kind of ['public', 'floor'])

@@ -14,17 +14,20 @@ export type Item =
   | { readonly kind: 'variant'; readonly variant: Variant; readonly product: Product }
   | { readonly kind: 'extra'; readonly extra: string }
 
+/** From those that say most of a buyer to those that say least. */
+export const WHO_ORDER: readonly (readonly WhoTerm['kind'][])[] = [
+  ['account', 'email'],
+  ['passcode'],
+  ['tag'],
+  ['group'],
+  ['trade'],
+  ['signed-in', 'guests'],
+  ['everyone'],
+]
+
 export function inWho(store: Store, { include, exclude }: Who, question: Question): WhoTerm | null {
   if (exclude.some((term) => inAudience(store, term, question))) return null
-  const order: WhoTerm['kind'][][] = [
-    ['account', 'email'],
-    ['tag'],
-    ['group'],
-    ['trade'],
-    ['signed-in', 'guests'],
-    ['everyone'],
-  ]
-  for (const kinds of order) {
+  for (const kinds of WHO_ORDER) {
     const found = include.find((term) => kinds.includes(term.kind) && inAudience(store, term, question))
     if (found) return found
   }

@@ -1,8 +1,8 @@
 import { allocate } from '../decimal/allocate'
-import { add, compare, type Decimal, negate, ZERO } from '../decimal/decimal'
+import { add, compare, type Decimal, subtract, sum, ZERO } from '../decimal/decimal'
 import type { TaxableAmount } from '../engine/find-tax'
 import type { Levy } from '../tax/find-levies'
-import { splitTax } from '../tax/split-tax'
+import { chargedOn, splitTax } from '../tax/split-tax'
 import type { TaxedAmount, TaxTotal } from './cart'
 
 /** The taxes of one line of a document. */
@@ -33,9 +33,19 @@ export function taxDocument(
   return { lines: taxed, totals: totalsOf(taxed) }
 }
 
+/** What the lines of a document come to before tax: only amounts that contain their tax need to be split for it. */
+export function netsOf(
+  lines: readonly TaxableAmount[],
+  rounding: 'line' | 'document',
+  digits: number,
+): readonly Decimal[] {
+  if (lines.every(({ basis }) => basis === 'net')) return lines.map(({ amount }) => amount)
+  return taxDocument(lines, rounding, digits).lines.map(({ amount }) => amount.net)
+}
+
 function taxLine({ amount, basis, levies }: TaxableAmount, digits: number): TaxedLine {
   const { net, taxes, gross } = splitTax(amount, basis, levies, digits)
-  const tax = taxes.reduce((sum, each) => add(sum, each.amount), ZERO)
+  const tax = sum(taxes.map((each) => each.amount))
   return { amount: { net, tax, gross }, taxes: taxes.map(({ levy, amount }) => ({ levy, amount })) }
 }
 
@@ -52,20 +62,20 @@ function taxTogether(lines: readonly TaxableAmount[], digits: number): readonly 
   for (const members of groups.values()) {
     const first = lines[members[0] as number] as TaxableAmount
     const amounts = members.map((at) => (lines[at] as TaxableAmount).amount)
-    const whole = splitTax(amounts.reduce(add, ZERO), first.basis, first.levies, digits)
+    const whole = splitTax(sum(amounts), first.basis, first.levies, digits)
     const shares = whole.taxes.map(({ amount }) => share(amount, amounts, digits))
     members.forEach((at, place) => {
       const taxes = whole.taxes.map(({ levy }, each) => ({
         levy,
         amount: shares[each]?.[place] as Decimal,
       }))
-      const tax = taxes.reduce((sum, each) => add(sum, each.amount), ZERO)
+      const tax = sum(taxes.map((each) => each.amount))
       const amount = amounts[place] as Decimal
       taxed[at] = {
         amount:
           first.basis === 'net'
             ? { net: amount, tax, gross: add(amount, tax) }
-            : { net: add(amount, negate(tax)), tax, gross: amount },
+            : { net: subtract(amount, tax), tax, gross: amount },
         taxes,
       }
     })
@@ -87,19 +97,15 @@ function share(amount: Decimal, weights: readonly Decimal[], digits: number): re
 
 /** What each tax comes to at each rate. What it is charged on is the net, with the taxes below it. */
 function totalsOf(lines: readonly TaxedLine[]): readonly TaxTotal[] {
-  const totals = new Map<string, TaxTotal>()
+  const parts = new Map<string, { levy: Levy; on: Decimal[]; amounts: Decimal[] }>()
   for (const { amount, taxes } of lines) {
     for (const { levy, amount: tax } of taxes) {
-      const below = taxes.filter((each) => levy.tax.upon.includes(each.levy.tax.id))
-      const on = below.reduce((sum, each) => add(sum, each.amount), amount.net)
       const key = `${levy.tax.id}/${levy.percent}`
-      const known = totals.get(key)
-      totals.set(key, {
-        levy: known?.levy ?? levy,
-        on: add(known?.on ?? ZERO, on),
-        amount: add(known?.amount ?? ZERO, tax),
-      })
+      let known = parts.get(key)
+      if (!known) parts.set(key, (known = { levy, on: [], amounts: [] }))
+      known.on.push(chargedOn(levy, amount.net, taxes))
+      known.amounts.push(tax)
     }
   }
-  return [...totals.values()]
+  return [...parts.values()].map(({ levy, on, amounts }) => ({ levy, on: sum(on), amount: sum(amounts) }))
 }

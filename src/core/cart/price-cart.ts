@@ -1,9 +1,10 @@
 import { allocate } from '../decimal/allocate'
-import { add, compare, type Decimal, multiply, sum, ZERO } from '../decimal/decimal'
+import { add, compare, type Decimal, isPositive, multiply, sum, ZERO } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 import { findMinorDigits } from '../currency/iso-4217'
-import { ask } from '../engine/ask'
+import { bracketsTotal, explainFound } from '../engine/explain-found'
+import type { Quantities } from '../engine/find-in-list'
 import { findLimits } from '../engine/find-limits'
 import { findPrice } from '../engine/find-price'
 import { findRights } from '../engine/find-rights'
@@ -19,7 +20,7 @@ import { getSettings } from '../store/store'
 import { splitTax, type TaxBasis } from '../tax/split-tax'
 import type { CartLine, CartQuestion, Carted, TaxedAmount } from './cart'
 import { cartQuantities, type NumberedLine, numberLines } from './cart-quantities'
-import { taxDocument } from './cart-tax'
+import { netsOf, taxDocument } from './cart-tax'
 import { findProblems } from './find-problems'
 
 /**
@@ -39,22 +40,18 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const digits = findMinorDigits(situation.currency) ?? 2
   const numbered = numberLines(prepared, question.lines)
   const quantitiesOf = cartQuantities(numbered)
-  const priced = numbered.map((line) =>
-    priceLine(prepared, situation, question, line, quantitiesOf(line), digits),
-  )
+  const priced = numbered.map((line) => priceLine(prepared, situation, line, quantitiesOf(line), digits))
   const sold = priced.filter((line) => line.total !== null)
   const taxables = sold.map((line) =>
     toTaxable(prepared, situation, line.total as Decimal, line.basis, line.taxClass, digits),
   )
   const { taxRounding } = getSettings(prepared.store)
   // Delivery depends on the net of the goods, and is taxed with them.
-  const goods = taxDocument(taxables, taxRounding, digits)
-  const goodsNet = sum(goods.lines.map(({ amount }) => amount.net))
+  const nets = netsOf(taxables, taxRounding, digits)
   const deliveries = deliveryParts(
     prepared,
     situation,
-    sold.map(({ taxClass }, at) => ({ taxClass, net: goods.lines[at]?.amount.net as Decimal })),
-    goodsNet,
+    sold.map(({ taxClass }, at) => ({ taxClass, net: nets[at] as Decimal })),
     digits,
   )
   const whole = taxDocument([...taxables, ...deliveries], taxRounding, digits)
@@ -82,7 +79,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
       stock: prepared.store.variant.get(wanted.variant)?.stock ?? null,
     }
   })
-  const goodsTotal = totalOf(lines.flatMap(({ amount }) => (amount ? [amount] : [])))
+  const goodsTotal = totalOf(lines.map(({ amount }) => amount).filter((amount) => amount !== null))
   const weights = numbered.map((line) => weightOf(prepared, line))
   return {
     ok: true,
@@ -111,7 +108,7 @@ function checkLines({ store, index }: PreparedStore, { lines }: CartQuestion): Q
   for (const { variant, quantity, extras } of lines) {
     const number = index.numberOf.get(variant)
     if (number === undefined || number >= index.variantCount) return { code: 'unknown-variant', variant }
-    if (compare(quantity, ZERO) <= 0) return { code: 'quantity-not-positive', quantity }
+    if (!isPositive(quantity)) return { code: 'quantity-not-positive', quantity }
     const missing = extras.find((id) => store.extra.get(id)?.status !== 'active')
     if (missing !== undefined) return { code: 'unknown-extra', extra: missing }
   }
@@ -121,31 +118,29 @@ function checkLines({ store, index }: PreparedStore, { lines }: CartQuestion): Q
 function priceLine(
   prepared: PreparedStore,
   situation: Situation,
-  question: CartQuestion,
   line: NumberedLine,
-  quantities: ReturnType<ReturnType<typeof cartQuantities>>,
+  quantities: Quantities,
   digits: number,
 ) {
   const { wanted, number, facts } = line
   const found = findPrice(prepared, situation, number, quantities)
-  const extras = wanted.extras.map((id) => {
-    const extra = prepared.store.extra.get(id)
-    if (!extra || !matchWhat(extra.scope, facts).matches) return null
-    const at = prepared.index.numberOf.get(id) as number
-    return toPrice(findPrice(prepared, situation, at, quantities).units, situation.digits)
-  })
   const item = toPrice(found.units, situation.digits)
-  const parts = [item, ...extras]
-  const unit = parts.every((part) => part !== null) ? sum(parts as Decimal[]) : null
+  const extras = extrasOf(prepared, situation, line, quantities)
+  const unit = item && extras && add(item, extras)
   const compiledLine = found.entry && found.line >= 0 ? found.entry.compiled.line(found.line) : null
-  const exact = unit && (compiledLine?.isGraduated ? bracketTotal(prepared, question, wanted) : null)
-  const total = unit && roundToDigits(toFraction(exact ?? multiply(unit, wanted.quantity)), digits, 'half-up')
+  const bracketed =
+    unit && compiledLine?.isGraduated
+      ? bracketsTotal(explainFound(prepared, situation, number, quantities, found), wanted.quantity)
+      : null
+  const whole = bracketed
+    ? add(bracketed, multiply(extras as Decimal, wanted.quantity))
+    : unit && multiply(unit, wanted.quantity)
   return {
     wanted,
-    access: findRights(prepared, situation, number),
-    limits: findLimits(prepared, situation, number),
+    access: findRights(prepared, situation, number, facts),
+    limits: findLimits(prepared, situation, number, facts),
     unit,
-    total,
+    total: whole && roundToDigits(toFraction(whole), digits, 'half-up'),
     basis: taxBasisOf(prepared, found.entry),
     taxClass: taxClassOf(prepared, number),
     list: found.entry?.compiled.list.id ?? null,
@@ -153,15 +148,23 @@ function priceLine(
   }
 }
 
-/** Units of different brackets cost what their bracket says: only the whole trace knows. */
-function bracketTotal(
+/** What the extras of a line add to each unit; `null` where one is not for the item or has no price. */
+function extrasOf(
   prepared: PreparedStore,
-  question: CartQuestion,
-  wanted: CartQuestion['lines'][number],
+  situation: Situation,
+  { wanted, facts }: NumberedLine,
+  quantities: Quantities,
 ): Decimal | null {
-  const basket = question.lines.filter((other) => other !== wanted)
-  const asked = ask(prepared, { ...question, ...wanted, basket })
-  return asked.ok ? asked.value.total : null
+  const amounts: Decimal[] = []
+  for (const id of wanted.extras) {
+    const extra = prepared.store.extra.get(id)
+    if (!extra || !matchWhat(extra.scope, facts).matches) return null
+    const at = prepared.index.numberOf.get(id) as number
+    const amount = toPrice(findPrice(prepared, situation, at, quantities).units, situation.digits)
+    if (amount === null) return null
+    amounts.push(amount)
+  }
+  return sum(amounts)
 }
 
 /** A unit price in a document: each of its taxes by itself, whatever the document rounds together. */
@@ -180,14 +183,13 @@ function deliveryParts(
   prepared: PreparedStore,
   situation: Situation,
   goods: readonly { readonly taxClass: string | null; readonly net: Decimal }[],
-  goodsNet: Decimal,
   digits: number,
 ): readonly TaxableAmount[] {
   const { deliveryPrice, deliveryFreeFrom, deliveryTaxClass } = getSettings(prepared.store)
   if (deliveryPrice === null || goods.length === 0) return []
   const free = deliveryFreeFrom === null ? null : fromHome(prepared, situation.lens, deliveryFreeFrom, digits)
   const price = fromHome(prepared, situation.lens, deliveryPrice, digits)
-  if (price === null || (free !== null && compare(goodsNet, free) >= 0)) return []
+  if (price === null || (free !== null && compare(sum(goods.map(({ net }) => net)), free) >= 0)) return []
   const part = (amount: Decimal, taxClass: string | null): TaxableAmount => ({
     amount,
     basis: 'net' as TaxBasis,

@@ -1,4 +1,4 @@
-import { ZERO, compare } from '../decimal/decimal'
+import { isPositive } from '../decimal/decimal'
 import type { ItemFacts } from '../predicates/what'
 import { type Category, distancesUp } from './category'
 import { type Product, resolveValue, type Variant } from './product'
@@ -28,7 +28,7 @@ export function ownFacts(
     variant: variant.id,
     product: product.id,
     basePrice: resolveValue(product, variant, 'basePrice').value,
-    stock: variant.stock === null || compare(variant.stock, ZERO) > 0 ? 'in-stock' : 'out-of-stock',
+    stock: variant.stock === null || isPositive(variant.stock) ? 'in-stock' : 'out-of-stock',
   }
 }
 

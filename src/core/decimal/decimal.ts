@@ -19,8 +19,11 @@ export const ZERO = '0' as Decimal
 export const ONE = '1' as Decimal
 export const HUNDRED = '100' as Decimal
 
+/** Raising to a power costs more than most sums do, and the same few powers are asked for all day. */
+const POWERS_OF_TEN: readonly bigint[] = Array.from({ length: 40 }, (_, exponent) => 10n ** BigInt(exponent))
+
 export function powerOfTen(exponent: number): bigint {
-  return 10n ** BigInt(exponent)
+  return POWERS_OF_TEN[exponent] ?? 10n ** BigInt(exponent)
 }
 
 /**
@@ -59,39 +62,49 @@ export function toDigits(value: Decimal): Digits {
 }
 
 export function fromDigits({ coefficient, scale }: Digits): Decimal {
-  const negative = coefficient < 0n
-  const digits = (negative ? -coefficient : coefficient).toString().padStart(scale + 1, '0')
-  const whole = digits.slice(0, digits.length - scale)
-  const fraction = digits.slice(digits.length - scale).replace(/0+$/, '')
-  const text = fraction === '' ? whole : `${whole}.${fraction}`
-  return (negative && coefficient !== 0n ? `-${text}` : text) as Decimal
+  const text = withPoint((coefficient < 0n ? -coefficient : coefficient).toString(), scale)
+  return (coefficient < 0n ? `-${text}` : text) as Decimal
 }
 
-function aligned(left: Decimal, right: Decimal): { left: bigint; right: bigint; scale: number } {
-  const a = toDigits(left)
-  const b = toDigits(right)
-  const scale = Math.max(a.scale, b.scale)
-  return {
-    left: a.coefficient * powerOfTen(scale - a.scale),
-    right: b.coefficient * powerOfTen(scale - b.scale),
-    scale,
-  }
+/** Digits with their point, without the zeros that say nothing. */
+function withPoint(digits: string, scale: number): string {
+  if (scale === 0) return digits
+  const padded = digits.length > scale ? digits : digits.padStart(scale + 1, '0')
+  const point = padded.length - scale
+  let end = padded.length
+  while (end > point && padded.charCodeAt(end - 1) === DIGIT_ZERO) end -= 1
+  return end === point ? padded.slice(0, point) : `${padded.slice(0, point)}.${padded.slice(point, end)}`
+}
+
+const DIGIT_ZERO = 48
+
+/** The sum of two decimals taken apart. */
+function addDigits(left: Digits, right: Digits): Digits {
+  const shift = left.scale - right.scale
+  if (shift === 0) return { coefficient: left.coefficient + right.coefficient, scale: left.scale }
+  return shift < 0
+    ? { coefficient: left.coefficient * powerOfTen(-shift) + right.coefficient, scale: right.scale }
+    : { coefficient: left.coefficient + right.coefficient * powerOfTen(shift), scale: left.scale }
+}
+
+function negateDigits({ coefficient, scale }: Digits): Digits {
+  return { coefficient: -coefficient, scale }
 }
 
 export function add(left: Decimal, right: Decimal): Decimal {
-  const pair = aligned(left, right)
-  return fromDigits({ coefficient: pair.left + pair.right, scale: pair.scale })
+  if (left === ZERO) return right
+  if (right === ZERO) return left
+  return fromDigits(addDigits(toDigits(left), toDigits(right)))
 }
 
 export function sum(values: Iterable<Decimal>): Decimal {
-  let total = ZERO
-  for (const value of values) total = add(total, value)
-  return total
+  let total: Digits = { coefficient: 0n, scale: 0 }
+  for (const value of values) total = addDigits(total, toDigits(value))
+  return fromDigits(total)
 }
 
 export function subtract(left: Decimal, right: Decimal): Decimal {
-  const pair = aligned(left, right)
-  return fromDigits({ coefficient: pair.left - pair.right, scale: pair.scale })
+  return fromDigits(addDigits(toDigits(left), negateDigits(toDigits(right))))
 }
 
 export function multiply(left: Decimal, right: Decimal): Decimal {
@@ -101,14 +114,14 @@ export function multiply(left: Decimal, right: Decimal): Decimal {
 }
 
 export function negate(value: Decimal): Decimal {
-  const { coefficient, scale } = toDigits(value)
-  return fromDigits({ coefficient: -coefficient, scale })
+  return fromDigits(negateDigits(toDigits(value)))
 }
 
 /** Negative, zero or positive as `left` is below, equal to or above `right`. */
 export function compare(left: Decimal, right: Decimal): -1 | 0 | 1 {
-  const pair = aligned(left, right)
-  return pair.left < pair.right ? -1 : pair.left > pair.right ? 1 : 0
+  if (left === right) return 0
+  const { coefficient } = addDigits(toDigits(left), negateDigits(toDigits(right)))
+  return coefficient < 0n ? -1 : 1
 }
 
 export function isPositive(value: Decimal): boolean {

@@ -4,13 +4,12 @@ import { factsOf } from './catalogue-index'
 import { type CompiledLine, quantityUnits } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import { findComparedPrice } from './compared-price'
-import { explainLine } from './explain-price'
+import { bracketsTotal, explainFound } from './explain-found'
 import { explainLimits, explainRights } from './explain-terms'
-import { explainAdjustments, type Explained, explainReference } from './explain-reference'
 import { findIdleAdjustments } from './find-idle-adjustments'
 import type { Quantities } from './find-in-list'
 import { findLosers } from './find-losers'
-import { findPrice, floorUnits } from './find-price'
+import { findPrice } from './find-price'
 import type { FoundPrice } from './found-price'
 import { findLimits } from './find-limits'
 import { findRights } from './find-rights'
@@ -20,7 +19,7 @@ import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
 import type { LadderEntry, Situation } from './situation'
 import type { BasketLine, Question, QuestionError } from './standpoint'
-import type { Answer, BreakRow, LineReference, Trace, TraceStep, Winner } from './trace'
+import type { Answer, BreakRow, LineReference, Trace, Winner } from './trace'
 
 type Asked =
   { readonly ok: true; readonly value: Answer } | { readonly ok: false; readonly error: QuestionError }
@@ -108,7 +107,7 @@ function priceItem(
 ): Priced {
   const found = findPrice(prepared, situation, number, quantities)
   const { entry, line } = found
-  const steps = stepsOf(prepared, situation, number, quantities, found)
+  const steps = explainFound(prepared, situation, number, quantities, found)
   const won = entry && { entry, line, units: found.unadjusted }
   const losers = findLosers(prepared, situation, number, quantities, won)
   const idleAdjustments = findIdleAdjustments(prepared, situation, number, entry?.contract ?? null, steps)
@@ -126,35 +125,6 @@ function winnerOf({ entry, line, units }: FoundPrice): Winner {
 
 function referenceTo(compiled: CompiledList, position: number): LineReference {
   return { list: compiled.list.id, line: compiled.line(position).line?.id ?? null }
-}
-
-/** The steps to a price found, explained without the engine's fast way. */
-function stepsOf(
-  prepared: PreparedStore,
-  situation: Situation,
-  number: number,
-  quantities: Quantities,
-  { entry, line, isPublic, units }: FoundPrice,
-): readonly TraceStep[] {
-  const { lens, currency, digits } = situation
-  const explained: Explained | null = entry
-    ? explainLine(prepared, entry.lens, entry.compiled, line, number, quantities, entry)
-    : explainReference(prepared, lens, 'basePrice', number)
-  if (!explained) return []
-  const adjustments = entry?.contract?.isProtected ? [] : situation.shown
-  const adjusted = explainAdjustments(prepared, lens, adjustments, number, explained, 'shown')
-  const steps = [...adjusted.steps]
-  if (Number.isNaN(units)) return steps
-  let amount = adjusted.amount ?? ZERO
-  if (isPublic && situation.publicSituation) {
-    const guest = findPrice(prepared, situation.publicSituation, number, quantities).units
-    amount = fromUnits(guest, digits)
-    steps.push({ kind: 'public-price', amount, currency })
-  }
-  const floor = floorUnits(prepared, situation, number)
-  if (Number.isFinite(floor) && compare(amount, fromUnits(floor, digits)) < 0)
-    steps.push({ kind: 'floor', amount: fromUnits(floor, digits), currency })
-  return steps
 }
 
 /** What is bought, and how lines count what is bought with it. */
@@ -189,7 +159,7 @@ function sum(amounts: readonly (Decimal | null)[]): Decimal | null {
   )
 }
 
-/** Units of graduated brackets cost what their bracket says, as long as nothing after the list moved the price. */
+/** What everything comes to, before it is rounded to what can be paid. */
 function totalOf(
   { unit, trace }: Priced,
   extras: readonly (Decimal | null)[],
@@ -197,13 +167,7 @@ function totalOf(
 ): Decimal | null {
   const each = sum(extras)
   if (unit === null || each === null) return null
-  const last = trace.steps.at(-1)
-  const counted = trace.steps.findLast((step) => step.kind === 'line')?.reached?.counted
-  const item =
-    last?.kind === 'brackets' && counted === quantity
-      ? (sum(last.brackets.map((bracket) => multiply(bracket.quantity, bracket.unit))) as Decimal)
-      : multiply(unit, quantity)
-  return add(item, multiply(each, quantity))
+  return add(bracketsTotal(trace.steps, quantity) ?? multiply(unit, quantity), multiply(each, quantity))
 }
 
 /** What the buyer pays from which quantity on: where any list of theirs has a break and the price moves. */

@@ -32,47 +32,72 @@ export function isSingle({ counting, days }: LimitRule): boolean {
 
 /**
  * Field by field the most specific level that sets it: variant, product, then rules by how much their What says, their
- * Who, and rank.
+ * Who, and rank. Who has the facts of the item at hand passes them on.
  */
-export function findLimits(prepared: PreparedStore, situation: Situation, number: number): FoundLimits {
+export function findLimits(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  facts: ItemFacts | null = null,
+): FoundLimits {
   const { store, index } = prepared
   const { terms } = situation
   const variant = store.variant.get(index.items[number] ?? '')
   const product = variant && store.product.get(variant.product)
   if (!variant || !product) return { limits: NO_LIMITS, setBy: {}, together: [] }
-  const rules = terms.limits.length === 0 ? [] : rulesFor(terms.limits, factsOf(store, index, number))
-  const limits: Record<string, unknown> = {}
+  const rules =
+    terms.limits.length === 0 ? [] : rulesFor(terms.limits, facts ?? factsOf(store, index, number))
+  const levels: readonly QuantityLimits[] = [variant.limits, product.limits, ...rules.filter(isSingle)]
   const setBy: Partial<Record<LimitField, LimitSource>> = {}
-  const singles = rules.filter(isSingle)
   for (const field of LIMIT_FIELDS) {
-    const rule = singles.find((each) => each[field] !== null)
-    const own = variant.limits[field]
-    const ofProduct = product.limits[field]
-    limits[field] = own ?? ofProduct ?? rule?.[field] ?? null
-    if (own !== null) setBy[field] = { kind: 'variant' }
-    else if (ofProduct !== null) setBy[field] = { kind: 'product' }
-    else if (rule) setBy[field] = { kind: 'rule', rule: rule.id }
+    const at = levels.findIndex((level) => level[field] !== null)
+    if (at === 0) setBy[field] = { kind: 'variant' }
+    else if (at === 1) setBy[field] = { kind: 'product' }
+    else if (at > 1) setBy[field] = { kind: 'rule', rule: (levels[at] as LimitRule).id }
   }
   return {
-    limits: limits as unknown as QuantityLimits,
+    limits: {
+      minimum: nearestOf(levels, 'minimum'),
+      maximum: nearestOf(levels, 'maximum'),
+      multiple: nearestOf(levels, 'multiple'),
+      first: nearestOf(levels, 'first'),
+      values: nearestOf(levels, 'values'),
+    },
     setBy,
     together: rules.filter((rule) => !isSingle(rule)),
   }
 }
 
-/** The rules that reach an item, the one that says most first. */
+/** What the first level that sets a field says. */
+function nearestOf<Field extends LimitField>(
+  levels: readonly QuantityLimits[],
+  field: Field,
+): QuantityLimits[Field] | null {
+  for (const level of levels) if (level[field] !== null) return level[field]
+  return null
+}
+
+/** The rules that reach an item, the one that says most first. Asked for every line of a cart: a plain loop. */
 function rulesFor(held: readonly HeldRule<LimitRule>[], facts: ItemFacts): readonly LimitRule[] {
-  return held
-    .flatMap(({ rule, who }) => {
-      const match = matchWhat(rule.scope, facts)
-      return match.matches ? [{ rule, who, what: match.specificity }] : []
-    })
-    .sort(
-      (left, right) =>
-        right.what - left.what ||
-        right.who - left.who ||
-        left.rule.rank - right.rule.rank ||
-        (left.rule.code < right.rule.code ? -1 : 1),
-    )
-    .map(({ rule }) => rule)
+  const reaching: Reaching[] = []
+  for (const { rule, who } of held) {
+    const match = matchWhat(rule.scope, facts)
+    if (match.matches) reaching.push({ rule, who, what: match.specificity })
+  }
+  return reaching.sort(compareReaching).map(({ rule }) => rule)
+}
+
+interface Reaching {
+  readonly rule: LimitRule
+  readonly who: number
+  readonly what: number
+}
+
+function compareReaching(left: Reaching, right: Reaching): number {
+  return (
+    right.what - left.what ||
+    right.who - left.who ||
+    left.rule.rank - right.rule.rank ||
+    (left.rule.code < right.rule.code ? -1 : 1)
+  )
 }

@@ -11,7 +11,7 @@ import { type AssortmentTerm, matchAssortment } from '../access/assortment'
 import { type ItemFacts, matchWhat, type WhatTerm } from '../predicates/what'
 import { factsOf } from './catalogue-index'
 import type { HeldRule } from './situation-terms'
-import { findOffer, limitsOffer } from './offer'
+import { findOffer } from './offer'
 import type { PreparedStore } from './prepared-store'
 import type { Situation } from './situation'
 
@@ -39,20 +39,28 @@ export interface Access extends Rights {
 
 const NOTHING: Rights = { see: false, seePrice: false, buy: false, quote: false }
 
-/** What one buyer may do with one item, by its number. An assortment comes first: nothing outside it is shown. */
-export function findRights(prepared: PreparedStore, situation: Situation, number: number): Access {
+/**
+ * What one buyer may do with one item, by its number; who has its facts at hand passes them on. An assortment comes
+ * first: nothing outside it is shown.
+ */
+export function findRights(
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
+  facts: ItemFacts | null = null,
+): Access {
   const { store, index } = prepared
   const { terms } = situation
   const variant = store.variant.get(index.items[number] ?? '')
   const product = variant && store.product.get(variant.product)
   if (variant?.status !== 'active' || product?.status !== 'active') return closed({ code: 'archived' })
   if (terms.passcode?.isReview)
-    return {
-      ...ALL_RIGHTS,
-      buy: false,
-      because: { code: 'review', passcode: terms.passcode.id },
-      ...NO_LANDING,
-    }
+    return grant(
+      { ...ALL_RIGHTS, buy: false },
+      { code: 'review', passcode: terms.passcode.id },
+      'message',
+      '',
+    )
   const gate = findGate(situation)
   if (gate && !gate.rights.see) return closed(gate.because, 'sign-in')
   const left = outsideAssortment(prepared, situation, {
@@ -61,24 +69,33 @@ export function findRights(prepared: PreparedStore, situation: Situation, number
     filedUnder: product.categories,
   })
   if (left) return closed(left)
-  if (limitsOffer(situation)) {
-    const offer = findOffer(prepared, situation, number)
-    if (!offer.offered) return closed({ code: 'not-offered', lists: offer.by.map(({ list }) => list.id) })
-  }
-  const won = terms.rules.length === 0 ? null : winningRule(terms.rules, factsOf(store, index, number))
+  const offer = findOffer(situation, number)
+  if (!offer.offered) return closed({ code: 'not-offered', lists: offer.by.map(({ list }) => list.id) })
+  const won =
+    terms.rules.length === 0 ? null : winningRule(terms.rules, facts ?? factsOf(store, index, number))
   const byRule = won ? rightsOf(won.rule.effect) : ALL_RIGHTS
   const ruleReason: AccessReason | null =
     won && won.rule.effect !== 'show' ? { code: 'rule', rule: won.rule.id, scope: won.scope } : null
   const { landing, message } = won?.rule ?? NO_LANDING
   const rights = gate ? both(byRule, gate.rights) : byRule
   const isByGate = gate !== null && (rights.seePrice !== byRule.seePrice || rights.buy !== byRule.buy)
-  return { ...rights, because: isByGate ? gate.because : ruleReason, landing, message }
+  return grant(rights, isByGate ? gate.because : ruleReason, landing, message)
+}
+
+/** Field by field: asked for every line of a cart, and records spread together are slow to make. */
+function grant(
+  { see, seePrice, buy, quote }: Rights,
+  because: AccessReason | null,
+  landing: Landing,
+  message: string,
+): Access {
+  return { see, seePrice, buy, quote, because, landing, message }
 }
 
 const NO_LANDING = { landing: 'message', message: '' } as const
 
 function closed(because: AccessReason, landing: Landing = 'message'): Access {
-  return { ...NOTHING, because, landing, message: '' }
+  return grant(NOTHING, because, landing, '')
 }
 
 function both(left: Rights, right: Rights): Rights {

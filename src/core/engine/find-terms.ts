@@ -1,3 +1,4 @@
+import type { Passcode } from '../access/access'
 import type { Account } from '../buyers/buyer'
 import type { Channel, Place } from '../places/place'
 import { matchWhere, type PlaceFacts } from '../predicates/where'
@@ -15,13 +16,14 @@ interface Asking {
   readonly place: PlaceFacts
   readonly channel: Channel | null
   readonly account: Account | null
+  readonly passcode: Passcode | null
   readonly deliverTo: Place
   readonly contracts: readonly Contract[]
   readonly clock: Clock
 }
 
 export function findTerms(prepared: PreparedStore, asking: Asking): SituationTerms {
-  const { buyer, place, channel, account, deliverTo, contracts, clock } = asking
+  const { buyer, place, channel, account, passcode, deliverTo, contracts, clock } = asking
   const { terms } = prepared
   const held = <Rule extends { readonly audience: Who; readonly place: Where }>(
     rules: readonly { readonly rule: Rule; readonly schedule: Parameters<Clock['holds']>[0] }[],
@@ -32,15 +34,10 @@ export function findTerms(prepared: PreparedStore, asking: Asking): SituationTer
       return [{ rule, who: who.specificity }]
     })
   for (const period of terms.ratePeriods) clock.holds(period)
-  const given = buyer.passcode === null ? undefined : terms.passcodes.get(buyer.passcode)
-  const isGood =
-    given !== undefined &&
-    (given.passcode.channel === null || given.passcode.channel === channel?.id) &&
-    clock.holds(given.period)
   return {
     channel,
     account,
-    passcode: isGood ? given.passcode : null,
+    passcode,
     rules: held(terms.rules),
     limits: held(terms.limits),
     channelAssortment: channel ? (terms.ofChannel.get(channel.id) ?? null) : null,
@@ -52,6 +49,18 @@ export function findTerms(prepared: PreparedStore, asking: Asking): SituationTer
     untaxed: untaxedBy(prepared, account, deliverTo, clock),
     levies: new Map(),
   }
+}
+
+/** The passcode somebody came in with, where it is good here and now: one that is over opens nothing any more. */
+export function findPasscode(
+  { terms }: PreparedStore,
+  id: string | null,
+  channel: Channel | null,
+  clock: Clock,
+): Passcode | null {
+  const given = id === null ? undefined : terms.passcodes.get(id)
+  if (!given || (given.passcode.channel !== null && given.passcode.channel !== channel?.id)) return null
+  return clock.holds(given.period) ? given.passcode : null
 }
 
 function taxPlaceOf({ store }: PreparedStore, account: Account | null, deliverTo: Place): Place {

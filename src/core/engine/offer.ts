@@ -1,34 +1,30 @@
-import { matchWhat } from '../predicates/what'
-import { factsOf } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
-import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { Ladder, Situation } from './situation'
 
 /** Whether a buyer is offered an item at all, and which lists leave it out if not. */
 export type Offer =
   { readonly offered: true } | { readonly offered: false; readonly by: readonly CompiledList[] }
 
+/** The lists of a ladder that offer only what they list. */
+export function limitingLists(ladder: Ladder): readonly CompiledList[] {
+  return ladder.flat().flatMap(({ compiled }) => (compiled.list.onlyListed ? [compiled] : []))
+}
+
 /**
  * Lists that offer only what they list leave out everything else of their scope; an item that one of several such
  * lists of a buyer does list is offered.
  */
-export function findOffer(prepared: PreparedStore, situation: Situation, number: number): Offer {
+export function findOffer({ limiting }: Situation, number: number): Offer {
   const by: CompiledList[] = []
-  for (const { compiled } of situation.ladder.flat()) {
-    if (!compiled.list.onlyListed || !compiled.layout.holds(number)) continue
-    if (isListed(prepared, compiled, number)) return { offered: true }
+  for (const compiled of limiting) {
+    if (!compiled.layout.holds(number)) continue
+    if (isListed(compiled, number)) return { offered: true }
     by.push(compiled)
   }
   return by.length === 0 ? { offered: true } : { offered: false, by }
 }
 
-/** Whether any list of a buyer leaves anything out. */
-export function limitsOffer({ ladder }: Situation): boolean {
-  return ladder.some((step) => step.some(({ compiled }) => compiled.list.onlyListed))
-}
-
-/** The lines are asked by their scope alone: a line of a season lists an item all year. */
-function isListed({ store, index }: PreparedStore, { lines }: CompiledList, number: number): boolean {
-  const facts = factsOf(store, index, number)
-  return lines.some(({ scope }) => matchWhat(scope, facts).matches)
+/** A line of a season lists an item all year; the default line lists nothing. */
+function isListed({ layout, lines }: CompiledList, number: number): boolean {
+  return layout.candidates(number).some(({ line }) => line < lines.length)
 }

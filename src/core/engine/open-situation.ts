@@ -8,9 +8,10 @@ import { compareContracts, type Contract, isPartyTo } from '../price/contract'
 import { getSettings, type Store } from '../store/store'
 import { buildLadder } from './build-ladder'
 import { Clock } from './clock'
-import { findTerms } from './find-terms'
+import { findPasscode, findTerms } from './find-terms'
 import { makeLens } from './lens'
 import { reachAfter } from './naming-index'
+import { limitingLists } from './offer'
 import type { PreparedStore } from './prepared-store'
 import type { Situation } from './situation'
 import type { QuestionError, Standpoint } from './standpoint'
@@ -69,8 +70,6 @@ function standpointKey({ buyer, channel, deliverTo, currency, passcode }: Standp
 function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
   const { store } = prepared
   const settings = getSettings(store)
-  const buyer = findBuyerFacts(store.group, store.account, from.buyer, from.passcode)
-  if (!buyer) return { ok: false, error: { code: 'unknown-buyer', buyer: from.buyer } }
   const channel = from.channel === null ? findDefaultChannel(store.channel) : store.channel.get(from.channel)
   if (channel === undefined)
     return { ok: false, error: { code: 'unknown-channel', channel: from.channel ?? '' } }
@@ -82,6 +81,9 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
   const place = placeFacts(channel, regions)
   const { at } = from
   const clock = new Clock(at)
+  const passcode = findPasscode(prepared, from.passcode, channel, clock)
+  const buyer = findBuyerFacts(store.group, store.account, from.buyer, passcode?.id)
+  if (!buyer) return { ok: false, error: { code: 'unknown-buyer', buyer: from.buyer } }
   const rates = clock.rates(store)
 
   const contracts = [...prepared.contracts.values()]
@@ -128,7 +130,7 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
       : null
   if (publicSituation?.ok) clock.narrow(publicSituation.value.validity)
   const account = from.buyer.kind === 'account' ? (store.account.get(from.buyer.account) ?? null) : null
-  const terms = findTerms(prepared, { buyer, place, channel, account, deliverTo, contracts, clock })
+  const terms = findTerms(prepared, { buyer, place, channel, account, passcode, deliverTo, contracts, clock })
   const key = [
     lens.key,
     policy,
@@ -152,6 +154,7 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
       validity: clock.validity,
       contracts,
       ladder,
+      limiting: limitingLists(ladder),
       lists: prepared.lists,
       policy,
       terms,
@@ -212,6 +215,7 @@ function withLists(prepared: PreparedStore, situation: Situation): Situation {
     ...situation,
     lists,
     ladder,
+    limiting: limitingLists(ladder),
     publicSituation: publicSituation && withLists(prepared, publicSituation),
     reach: { current: reachAfter(prepared, situation, ladder) },
   }

@@ -68,6 +68,8 @@ export interface Situation {
   /** Contracts in force, the first one first. */
   readonly contracts: readonly Contract[]
   readonly ladder: Ladder
+  /** Those of its lists that offer only what they list. */
+  readonly limiting: readonly CompiledList[]
   /** The compiled lists its ladder was made of. */
   readonly lists: ReadonlyMap<string, CompiledList>
   readonly policy: LadderPolicy

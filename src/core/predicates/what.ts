@@ -70,15 +70,20 @@ export function isVolatile(term: WhatTerm): boolean {
 
 /** Whether the scope holds this item, through which of its terms (the most specific), or why not. */
 export function matchWhat(what: What, item: ItemFacts): WhatMatch {
-  const excluded = what.exclude.find((term) => termSpecificity(term, item) !== null)
-  if (excluded) return { matches: false, because: 'excluded', by: excluded }
-  let best: { by: WhatTerm; specificity: number } | null = null
-  for (const by of what.include) {
-    const specificity = termSpecificity(by, item)
-    if (specificity !== null && (best === null || specificity > best.specificity)) best = { by, specificity }
+  for (const by of what.exclude)
+    if (termSpecificity(by, item) !== null) return { matches: false, because: 'excluded', by }
+  let best: WhatTerm | null = null
+  let most = Number.NEGATIVE_INFINITY
+  for (const term of what.include) {
+    const specificity = termSpecificity(term, item)
+    if (specificity === null || specificity <= most) continue
+    best = term
+    most = specificity
   }
-  return best ? { matches: true, ...best } : { matches: false, because: 'not-included' }
+  return best ? { matches: true, by: best, specificity: most } : NOT_INCLUDED
 }
+
+const NOT_INCLUDED: WhatMatch = { matches: false, because: 'not-included' }
 
 /** How many of these items the scope holds. */
 export function countWhat(what: What, items: Iterable<ItemFacts>): number {

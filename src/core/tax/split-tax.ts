@@ -1,5 +1,5 @@
 import { allocate } from '../decimal/allocate'
-import { add, type Decimal, HUNDRED, multiply, subtract, ZERO } from '../decimal/decimal'
+import { add, type Decimal, HUNDRED, multiply, subtract, sum, ZERO } from '../decimal/decimal'
 import { divide, toExactDecimal } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 import type { Levy } from './find-levies'
@@ -39,37 +39,44 @@ export function splitTax(
   if (levies.length === 0) return { net: amount, taxes: [], gross: amount }
   if (basis === 'net') {
     const taxes = taxesOn(amount, levies, digits)
-    return { net: amount, taxes, gross: taxes.reduce((sum, tax) => add(sum, tax.amount), amount) }
+    return { net: amount, taxes, gross: sum([amount, ...taxes.map((tax) => tax.amount)]) }
   }
   const shares = effectiveRates(levies)
-  const whole = shares.reduce<Decimal>(add, ZERO)
+  const whole = sum(shares)
   // One division: dividing first and multiplying after would round twice.
   const tax = roundToDigits(divide(multiply(amount, whole), add(HUNDRED, whole)), digits, 'half-up')
   const net = subtract(amount, tax)
   const amounts = whole === ZERO ? levies.map(() => ZERO) : allocateSigned(tax, shares, digits)
   const taxes: LevyAmount[] = []
   levies.forEach((levy, at) => {
-    const below = taxes.filter((each) => levy.tax.upon.includes(each.levy.tax.id))
-    const on = below.reduce((sum, each) => add(sum, each.amount), net)
-    taxes.push({ levy, on, amount: amounts[at] as Decimal })
+    taxes.push({ levy, on: chargedOn(levy, net, taxes), amount: amounts[at] as Decimal })
   })
   return { net, taxes, gross: amount }
+}
+
+/** What a levy is charged on: the net, and those of the taxes below it that it is upon. */
+export function chargedOn(
+  { tax }: Levy,
+  net: Decimal,
+  below: readonly { readonly levy: Levy; readonly amount: Decimal }[],
+): Decimal {
+  if (tax.upon.length === 0) return net
+  return sum([net, ...below.filter(({ levy }) => tax.upon.includes(levy.tax.id)).map(({ amount }) => amount)])
 }
 
 /** Rates below zero are rare and cannot share by remainder: the last levy takes what is left. */
 function allocateSigned(tax: Decimal, shares: readonly Decimal[], digits: number): readonly Decimal[] {
   if (shares.every((share) => !share.startsWith('-'))) return allocate(tax, shares, digits)
-  const whole = shares.reduce<Decimal>(add, ZERO)
+  const whole = sum(shares)
   const amounts = shares.map((share) => roundToDigits(divide(multiply(tax, share), whole), digits, 'half-up'))
-  const others = amounts.slice(0, -1).reduce<Decimal>(add, ZERO)
-  return [...amounts.slice(0, -1), subtract(tax, others)]
+  const others = amounts.slice(0, -1)
+  return [...others, subtract(tax, sum(others))]
 }
 
 function taxesOn(net: Decimal, levies: readonly Levy[], digits: number): readonly LevyAmount[] {
   const taxes: LevyAmount[] = []
   for (const levy of levies) {
-    const below = taxes.filter((each) => levy.tax.upon.includes(each.levy.tax.id))
-    const on = below.reduce((sum, each) => add(sum, each.amount), net)
+    const on = chargedOn(levy, net, taxes)
     const amount = roundToDigits(divide(multiply(on, levy.percent), HUNDRED), digits, 'half-up')
     taxes.push({ levy, on, amount })
   }

@@ -1,4 +1,4 @@
-import { add, compare, type Decimal, decimal, ZERO } from '@/core/decimal/decimal'
+import { compare, type Decimal, decimal, sum } from '@/core/decimal/decimal'
 import { divide } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
 import { marginPercent } from '@/core/price/margin'
@@ -41,12 +41,5 @@ export function rangeFigures(prices: readonly RangePrice[], digits: number): Ran
 }
 
 function meanOf(values: readonly Decimal[], digits: number): Decimal {
-  return roundToDigits(
-    divide(
-      values.reduce((sum, value) => add(sum, value), ZERO),
-      decimal(values.length),
-    ),
-    digits,
-    'half-up',
-  )
+  return roundToDigits(divide(sum(values), decimal(values.length)), digits, 'half-up')
 }

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Cart, CartProblem, LimitProblem } from '@/core/cart/cart'
-import { add, compare, type Decimal, subtract, ZERO } from '@/core/decimal/decimal'
+import { compare, type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Nearest } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
@@ -65,9 +65,11 @@ function limitSentence(problem: LimitProblem): string {
 function fixesFor(cart: Cart, line: number, { below, above }: Nearest): CartProblemView['fixes'] {
   const wanted = cart.lines[line]
   if (!wanted) return []
-  const others = cart.lines
-    .filter((other, at) => at !== line && other.variant === wanted.variant)
-    .reduce<Decimal>((sum, other) => add(sum, other.quantity), ZERO)
+  const others = sum(
+    cart.lines
+      .filter((other, at) => at !== line && other.variant === wanted.variant)
+      .map(({ quantity }) => quantity),
+  )
   return [...new Set([below, above])].flatMap((near) => {
     if (near === null) return []
     const quantity = subtract(near, others)

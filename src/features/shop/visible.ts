@@ -3,7 +3,6 @@ import 'server-only'
 import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
 import { findRights } from '@/core/engine/find-rights'
-import { limitsOffer } from '@/core/engine/offer'
 import type { Situation } from '@/core/engine/situation'
 import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { ShopVisitor } from '@/server/session/shop-session'
@@ -36,7 +35,7 @@ export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> |
     terms.contractAssortments.length === 0 &&
     (terms.channel === null || terms.channel.gate !== 'sign-in') &&
     terms.channel?.gate !== 'passcode' &&
-    !limitsOffer(situation)
+    situation.limiting.length === 0
   const reached = new Set<string>()
   if (!isOpen) {
     for (const { product } of visible(visitor, orderedProducts(prepared.store)))
