@@ -53,12 +53,33 @@ export function decimal(text: string | number | bigint): Decimal {
 }
 
 export function toDigits(value: Decimal): Digits {
+  if (value.length <= SHORT) return readShort(value)
   const point = value.indexOf('.')
   if (point < 0) return { coefficient: BigInt(value), scale: 0 }
   return {
     coefficient: BigInt(value.slice(0, point) + value.slice(point + 1)),
     scale: value.length - point - 1,
   }
+}
+
+/** So many characters hold a whole number that a `number` holds exactly. */
+const SHORT = 15
+const POINT = 46
+const MINUS = 45
+const DIGIT_ZERO = 48
+
+/** Nearly every amount is short, and reading it digit by digit takes half as long as reading a `bigint` from text. */
+function readShort(value: Decimal): Digits {
+  let whole = 0
+  let point = value.length - 1
+  let isNegative = false
+  for (let at = 0; at < value.length; at += 1) {
+    const character = value.charCodeAt(at)
+    if (character === POINT) point = at
+    else if (character === MINUS) isNegative = true
+    else whole = whole * 10 + (character - DIGIT_ZERO)
+  }
+  return { coefficient: BigInt(isNegative ? -whole : whole), scale: value.length - 1 - point }
 }
 
 export function fromDigits({ coefficient, scale }: Digits): Decimal {
@@ -75,8 +96,6 @@ function withPoint(digits: string, scale: number): string {
   while (end > point && padded.charCodeAt(end - 1) === DIGIT_ZERO) end -= 1
   return end === point ? padded.slice(0, point) : `${padded.slice(0, point)}.${padded.slice(point, end)}`
 }
-
-const DIGIT_ZERO = 48
 
 /** The sum of two decimals taken apart. */
 function addDigits(left: Digits, right: Digits): Digits {
