@@ -1,5 +1,6 @@
-import { decimal } from '@/core/decimal/decimal'
+import { decimal, subtract } from '@/core/decimal/decimal'
 import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { latestChangeSets } from '@/server/changes/history'
 import { seedDemo } from '@/server/changes/seed-demo'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
@@ -73,4 +74,26 @@ test('orders are found again by their buyer alone, and count for limits over day
     { variant: 'variant-FR-BR-PF', quantity: '2', at: Date.parse('2027-03-01T10:00:00Z') },
     { variant: 'variant-FR-BR-PF', quantity: '2', at: Date.parse('2027-03-01T10:00:00Z') },
   ])
+})
+
+test('what is ordered comes out of the stock that is counted, below zero on back order', async () => {
+  const { store } = getPrepared(steppe)
+  const counted = [...store.variant.values()].find(({ stock }) => stock !== null && stock !== '0')!
+  const uncounted = [...store.variant.values()].find(({ stock }) => stock === null)!
+  const stockOf = (id: string) => getPrepared(steppe).store.variant.get(id)?.stock
+  const order = (visitor: string, quantity: string) => {
+    const line = { ...DOCUMENT.lines[0]!, variant: counted.id, quantity: decimal(quantity) }
+    const lines = [line, line, { ...line, variant: uncounted.id }]
+    return placeOrder(steppe, { account: null, visitor }, { ...DOCUMENT, lines }, new Date())
+  }
+  for (const cart of ['cart-c', 'cart-d', 'cart-e']) await writeCart(steppe, cart, [LINE])
+  // Two at the same moment: neither takes from what the other has not left yet.
+  const placed = await Promise.all([order('cart-c', '1'), order('cart-d', '2'), order('cart-c', '1')])
+  expect(placed.filter((number) => number === null)).toHaveLength(1)
+  expect(stockOf(counted.id)).toBe(subtract(counted.stock!, decimal(6)))
+  expect(stockOf(uncounted.id)).toBeNull()
+  await order('cart-e', '100000')
+  expect(stockOf(counted.id)).toBe(subtract(counted.stock!, decimal(200_006)))
+  const [last] = await latestChangeSets(steppe, 1)
+  expect(last?.note).toBe('Order of Fennmoor')
 })

@@ -37,7 +37,11 @@ export interface CommitNote {
   /** The change set this one takes back. */
   readonly undoes?: number
   readonly at: Date
+  /** Writes something else with it, all or nothing; throwing out of it calls everything off. */
+  readonly alongside?: (transaction: Transaction) => Promise<void>
 }
+
+export type Transaction = Parameters<Parameters<Steppe['database']['transaction']>[0]>[0]
 
 /** Somebody else changed, made or removed the record after the edit began. */
 interface Conflict {
@@ -108,12 +112,13 @@ async function commitNow(
 
   const changeSet = steppe.lastChangeSet + 1
   await steppe.database.transaction(async (transaction) => {
-    const { author, at, undoes } = note
+    const { author, at, undoes, alongside } = note
     await transaction
       .insert(schema.changeSets)
       .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
     await writeHistory(transaction, changes, changeSet, (done) => watch('writing', done))
     await writeChanges(transaction, changes, changeSet, (done) => watch('writing', changes.length + done))
+    await alongside?.(transaction)
   })
   steppe.sync()
 

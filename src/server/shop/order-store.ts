@@ -1,10 +1,12 @@
 import 'server-only'
 
 import type { PastPurchase } from '@/core/cart/cart'
-import type { Decimal } from '@/core/decimal/decimal'
+import { type Decimal, subtract, sum } from '@/core/decimal/decimal'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { carts, orders } from '../database/schema'
-import type { Steppe } from '../engine/steppe'
+import { type ChangeRequest, commit, type CommitNote, type Transaction } from '../changes/commit'
+import { revisionOf } from '../changes/history'
+import { getPrepared, type Steppe } from '../engine/steppe'
 
 /** An address typed at the checkout, or chosen. */
 export interface OrderAddress {
@@ -71,26 +73,79 @@ export interface OrderOwner {
 const FIRST_NUMBER = 10_001
 
 /**
- * Keeps an order, gives it the next number and empties the cart, all or nothing, forced to disk.
+ * Keeps an order, gives it the next number, empties the cart and lowers the stock that is counted, all or nothing,
+ * forced to disk.
  *
  * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click.
  */
 export async function placeOrder(
   steppe: Steppe,
-  { account, visitor }: OrderOwner & { readonly visitor: string },
+  owner: OrderOwner & { readonly visitor: string },
   document: OrderDocument,
   at: Date,
 ): Promise<number | null> {
-  const number = await steppe.database.transaction(async (transaction) => {
-    const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
-    if (taken.length === 0) return null
-    const last = await transaction.query.orders.findFirst({ orderBy: desc(orders.number) })
-    const next = (last?.number ?? FIRST_NUMBER - 1) + 1
-    await transaction.insert(orders).values({ number: next, account, visitor, at, document })
-    return next
-  })
-  steppe.sync()
+  let number = FIRST_NUMBER
+  const keep = async (transaction: Transaction) => {
+    number = await keepOrder(transaction, owner, document, at)
+  }
+  try {
+    if (!(await lowerStock(steppe, document, { at, alongside: keep }))) {
+      await steppe.database.transaction(keep)
+      steppe.sync()
+    }
+    return number
+  } catch (error) {
+    if (error instanceof CartGone) return null
+    throw error
+  }
+}
+
+class CartGone extends Error {}
+
+async function keepOrder(
+  transaction: Transaction,
+  { account, visitor }: OrderOwner & { readonly visitor: string },
+  document: OrderDocument,
+  at: Date,
+): Promise<number> {
+  const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
+  if (taken.length === 0) throw new CartGone()
+  const last = await transaction.query.orders.findFirst({ orderBy: desc(orders.number) })
+  const number = (last?.number ?? FIRST_NUMBER - 1) + 1
+  await transaction.insert(orders).values({ number, account, visitor, at, document })
   return number
+}
+
+/**
+ * Takes what was ordered out of the stock, below zero where it is on back order, as a change set the merchant finds in
+ * the history. Others may sell the same thing at the same moment: then it is taken from what they left.
+ *
+ * Errors  `false` when no stock of it is counted, or the store refuses: an order is kept all the same.
+ */
+async function lowerStock(
+  steppe: Steppe,
+  document: OrderDocument,
+  { at, alongside }: Pick<CommitNote, 'at' | 'alongside'>,
+): Promise<boolean> {
+  const note = { author: 'Shop', note: `Order of ${document.buyer}`, at, alongside }
+  for (;;) {
+    const requests = stockRequests(steppe, document)
+    if (requests.length === 0) return false
+    const outcome = await commit(steppe, requests, note)
+    if (outcome.ok) return true
+    if (outcome.code !== 'stale') return false
+  }
+}
+
+function stockRequests(steppe: Steppe, { lines }: OrderDocument): readonly ChangeRequest[] {
+  const { store } = getPrepared(steppe)
+  return [...new Set(lines.map(({ variant }) => variant))].flatMap((id): readonly ChangeRequest[] => {
+    const variant = store.variant.get(id)
+    if (!variant || variant.stock === null) return []
+    const ordered = sum(lines.filter((line) => line.variant === id).map(({ quantity }) => quantity))
+    const after = { ...variant, stock: subtract(variant.stock, ordered) }
+    return [{ kind: 'variant', id, seen: revisionOf(steppe, 'variant', id), after }]
+  })
 }
 
 /** The newest first. */
