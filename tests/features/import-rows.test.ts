@@ -66,6 +66,7 @@ function after(store: Store, reading: ImportReading) {
   return { ...reading, store: applyChanges(store, changes) }
 }
 
+const taxClass = (code: string, name: string) => ({ ...RECORD_DEFAULTS['tax-class'], id: code, code, name })
 const results = ({ outcomes }: ImportReading) => outcomes.map(({ result }) => result)
 const codes = ({ outcomes }: ImportReading) =>
   outcomes.map(({ problems }) => problems.map(({ code }) => code))
@@ -246,6 +247,33 @@ describe('a file of products', () => {
     expect(outcomes[0]?.problems).toEqual([
       { code: 'unknown', field: 'Price family', value: 'Pine wod', nearest: 'Pine wood' },
     ])
+  })
+
+  test('tax classes and limits go where values go, and are refused with what would be right', async () => {
+    const store = { ...small(), 'tax-class': new Map([['book', taxClass('book', 'Books')]]) }
+    const read = await products(
+      [
+        'SKU,Tax code,MOQ,Case size,At most',
+        'FR-DEEP,books,6,6,',
+        'SMK,book,,,2',
+        'FR-SHALLOW,Bookz,,,',
+        'FR-SHALLOW,,7,6,',
+      ].join('\n'),
+      { store },
+    )
+    expect(read.store.variant.get('deep')).toMatchObject({
+      taxClass: 'book',
+      limits: { minimum: '6', multiple: '6', maximum: null },
+    })
+    expect(read.store.product.get('smoker')).toMatchObject({ taxClass: 'book', limits: { maximum: '2' } })
+    expect(read.store.variant.get('smk')).toMatchObject({ taxClass: null, limits: { maximum: null } })
+    expect(codes(read)).toEqual([[], [], ['unknown'], ['repeated', 'record']])
+    expect(effectsText(read.outcomes[0]!.effects)).toContain('Tax class')
+    expect(problemSentence(read.outcomes[2]!.problems[0]!)).toContain('Books')
+    const again = await products(productsFile(read.store), { store: read.store })
+    expect(again.drafts).toEqual([])
+    const emptied = await products('SKU,Tax class,In multiples of\nFR-DEEP,none,none', { store: read.store })
+    expect(emptied.store.variant.get('deep')).toMatchObject({ taxClass: null, limits: { multiple: null } })
   })
 
   test('a wrong row leaves the others', async () => {

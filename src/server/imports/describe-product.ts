@@ -1,7 +1,7 @@
-import { findOwnAmount, type Product, resolveValue } from '@/core/catalogue/product'
+import { findOwnAmount, type Product } from '@/core/catalogue/product'
 import type { CategoryBook } from './category-book'
 import type { Member } from './product-group'
-import { VALUE_FIELDS } from './product-fields'
+import { PLACED_FIELDS, placedValue } from './placed-fields'
 import type { ProductNames } from './product-names'
 import type { ReadingInput } from './reading'
 import type { RowBook } from './row-outcome'
@@ -34,15 +34,17 @@ export function describeProduct(
   for (const member of members) {
     const { row, before, after } = member
     if (!before) book.markNew(row.number)
-    for (const { key, name } of VALUE_FIELDS)
+    for (const field of PLACED_FIELDS) {
+      const shown = (value: string | null) => (field.kind === 'tax-class' ? names.taxClassName(value) : value)
       tell(
         book,
         member,
-        name,
-        known && before && resolveValue(known, before, key).value,
-        resolveValue(product, after, key).value ?? '',
-        ...(key === 'weight' ? [] : [context.digits]),
+        field.name,
+        known && before && shown(placedValue(field, known, before)),
+        shown(placedValue(field, product, after)) ?? '',
+        ...(field.kind === 'amount' ? [context.digits] : []),
       )
+    }
     for (const currency of row.own.keys())
       tell(
         book,

@@ -1,11 +1,4 @@
-import {
-  findOwnAmount,
-  type InheritedField,
-  type OwnAmounts,
-  type Product,
-  resolveValue,
-  type Variant,
-} from '@/core/catalogue/product'
+import { findOwnAmount, type OwnAmounts, type Product, type Variant } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { parseDecimal } from '@/core/decimal/decimal'
 import type { Issue } from '@/core/issue/issue'
@@ -14,7 +7,7 @@ import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { type CategoryBook, categoryTexts } from './category-book'
 import { describeProduct } from './describe-product'
 import { NONE } from './import-field'
-import { VALUE_FIELDS } from './product-fields'
+import { PLACED_FIELDS, type PlacedField, placedValue } from './placed-fields'
 import type { Member, ProductGroup, ProductRow } from './product-group'
 import type { ProductNames } from './product-names'
 import type { ReadingInput, RecordDraft } from './reading'
@@ -42,7 +35,7 @@ export function mergeProduct(
   const alone =
     new Set([...group.variants.map(({ id }) => id), ...members.map(({ after }) => after.id)]).size === 1
   const level: Level = alone ? 'alone' : known ? 'several' : 'together'
-  for (const { key } of VALUE_FIELDS) product = placeValue(product, members, key, level)
+  for (const field of PLACED_FIELDS) product = placeValue(product, members, field, level)
   for (const currency of new Set(members.flatMap(({ row }) => [...row.own.keys()])))
     product = placeOwnPrice(product, members, currency, level)
 
@@ -170,32 +163,27 @@ function toMembers(
  */
 type Level = 'alone' | 'together' | 'several'
 
-function placeValue(
-  product: Product,
-  members: readonly Member[],
-  field: InheritedField,
-  level: Level,
-): Product {
-  const given = members.filter(({ row }) => row.values.has(field))
+function placeValue(product: Product, members: readonly Member[], field: PlacedField, level: Level): Product {
+  const given = members.filter(({ row }) => row.values.has(field.key))
   const [first] = given
   if (!first) return product
-  const valueOf = ({ row }: Member) => toDecimal(row.values.get(field) ?? null)
+  const valueOf = ({ row }: Member) => {
+    const text = row.values.get(field.key) ?? null
+    return field.kind === 'tax-class' ? text : toDecimal(text)
+  }
   if (level === 'alone') {
     const value = valueOf(first)
-    if (value !== null && first.after[field] !== null) {
-      first.after = { ...first.after, [field]: value }
-      return product
-    }
-    first.after = { ...first.after, [field]: null }
-    return { ...product, [field]: value }
+    const isOwn = value !== null && field.read(first.after) !== null
+    first.after = field.write(first.after, isOwn ? value : null)
+    return isOwn ? product : field.write(product, value)
   }
   const shared = valueOf(first)
   const isShared = given.length === members.length && given.every((member) => valueOf(member) === shared)
-  if (level === 'together' && isShared) return { ...product, [field]: shared }
+  if (level === 'together' && isShared) return field.write(product, shared)
   for (const member of given) {
     const value = valueOf(member)
-    if (value !== null && resolveValue(product, member.after, field).value === value) continue
-    member.after = { ...member.after, [field]: value }
+    if (value !== null && placedValue(field, product, member.after) === value) continue
+    member.after = field.write(member.after, value)
   }
   return product
 }

@@ -1,23 +1,6 @@
-import type { InheritedField } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
 import { type ImportField, plainHeading } from './import-field'
-
-/** Values in the store's currency a row can set, and weight and stock. */
-export const VALUE_FIELDS = [
-  {
-    key: 'basePrice',
-    name: 'Base price',
-    aliases: ['price', 'listprice', 'netprice', 'unitprice', 'standardprice'],
-  },
-  { key: 'cost', name: 'Cost', aliases: ['costprice', 'unitcost', 'purchaseprice'] },
-  {
-    key: 'recommendedPrice',
-    name: 'Recommended price',
-    aliases: ['rrp', 'msrp', 'recommendedretailprice', 'retailprice', 'srp'],
-  },
-  { key: 'floor', name: 'Floor', aliases: ['minimumprice', 'floorprice', 'lowestprice', 'minprice'] },
-  { key: 'weight', name: 'Weight, kg', aliases: ['weight', 'weightkg', 'kg', 'netweight'] },
-] as const satisfies readonly (ImportField & { readonly key: InheritedField })[]
+import { PLACED_FIELDS } from './placed-fields'
 
 const TEXT_FIELDS: readonly ImportField[] = [
   { key: 'sku', name: 'SKU', aliases: ['itemnumber', 'articlenumber', 'itemno', 'partnumber', 'stockcode'] },
@@ -48,7 +31,7 @@ export function productFields(store: Store, header: readonly string[]): readonly
   const axes = new Set(products.flatMap(({ axes: each }) => each))
   const attributes = new Set(products.flatMap((product) => Object.keys(product.attributes)))
   const currencies = [...store.currency.values()].map(({ code }) => code)
-  const plain = [...TEXT_FIELDS, ...VALUE_FIELDS]
+  const plain = [...TEXT_FIELDS, ...PLACED_FIELDS]
   const known = new Set([...plain.flatMap(({ name, aliases }) => [plainHeading(name), ...aliases])])
   const free = header.map(bareHeading).filter((heading) => !known.has(plainHeading(heading)))
   return [

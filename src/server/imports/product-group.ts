@@ -1,4 +1,4 @@
-import type { InheritedField, Product, Variant } from '@/core/catalogue/product'
+import type { Product, Variant } from '@/core/catalogue/product'
 import type { Cells } from './import-field'
 
 /** One row of a file of products. */
@@ -6,8 +6,8 @@ export interface ProductRow {
   readonly number: number
   readonly cells: Cells
   readonly sku: string
-  /** Amounts the row says; `null` to have none. */
-  readonly values: ReadonlyMap<InheritedField, string | null>
+  /** What the row says of the fields of products and variants, by key; `null` to have none. */
+  readonly values: ReadonlyMap<string, string | null>
   /** Base prices in other currencies, by currency. */
   readonly own: ReadonlyMap<string, string | null>
   readonly stock: string | null | undefined

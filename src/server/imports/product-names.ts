@@ -2,23 +2,21 @@ import type { PriceFamily } from '@/core/catalogue/price-family'
 import type { Product, Variant } from '@/core/catalogue/product'
 import { findNearest } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
+import type { TaxClass } from '@/core/tax/tax'
 
 /** Finds what a file names in the catalogue, however large both are. */
 export class ProductNames {
   private readonly products: ReadonlyMap<string, Product>
   private readonly variants: ReadonlyMap<string, Variant>
   private readonly families: ReadonlyMap<string, PriceFamily>
+  private readonly taxClasses: ReadonlyMap<string, TaxClass>
   private readonly byProduct = new Map<string, Variant[]>()
 
   constructor(private readonly store: Store) {
     this.products = new Map([...store.product.values()].map((each) => [each.code.toLowerCase(), each]))
     this.variants = new Map([...store.variant.values()].map((each) => [each.sku.toLowerCase(), each]))
-    this.families = new Map(
-      [...store['price-family'].values()].flatMap((each) => [
-        [each.name.toLowerCase(), each],
-        [each.code.toLowerCase(), each],
-      ]),
-    )
+    this.families = byNameAndCode(store['price-family'].values())
+    this.taxClasses = byNameAndCode(store['tax-class'].values())
     for (const variant of store.variant.values()) {
       const known = this.byProduct.get(variant.product)
       if (known) known.push(variant)
@@ -58,6 +56,21 @@ export class ProductNames {
     return id === null ? '' : (this.store['price-family'].get(id)?.name ?? id)
   }
 
+  taxClass(text: string): TaxClass | null {
+    return this.taxClasses.get(text.toLowerCase()) ?? null
+  }
+
+  nearestTaxClass(text: string): string | null {
+    return findNearest(
+      text,
+      [...this.store['tax-class'].values()].map(({ name }) => name),
+    )
+  }
+
+  taxClassName(id: string | null): string {
+    return id === null ? '' : (this.store['tax-class'].get(id)?.name ?? id)
+  }
+
   nearestSku(text: string): string | null {
     return findNearest(
       text,
@@ -71,4 +84,15 @@ export class ProductNames {
       [...this.store.product.values()].map(({ code }) => code),
     )
   }
+}
+
+function byNameAndCode<Named extends { readonly name: string; readonly code: string }>(
+  records: Iterable<Named>,
+): ReadonlyMap<string, Named> {
+  const found = new Map<string, Named>()
+  for (const each of records) {
+    found.set(each.name.toLowerCase(), each)
+    found.set(each.code.toLowerCase(), each)
+  }
+  return found
 }

@@ -1,10 +1,11 @@
 import 'server-only'
 
-import { findOwnAmount, type Product, resolveValue, type Variant } from '@/core/catalogue/product'
+import { findOwnAmount, type Product, type Variant } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
 import { orderedProducts } from '../engine/catalogue-order'
 import { CategoryBook } from './category-book'
-import { ATTRIBUTE, OPTION, OWN_PRICE, productFields, VALUE_FIELDS } from './product-fields'
+import { PLACED_FIELDS, placedValue } from './placed-fields'
+import { ATTRIBUTE, OPTION, OWN_PRICE, productFields } from './product-fields'
 import { writeTable } from './write-table'
 
 /**
@@ -42,7 +43,11 @@ function rowOf(
     ['status', variant.status],
     ['family', product.family === null ? '' : (store['price-family'].get(product.family)?.name ?? '')],
     ['stock', variant.stock ?? ''],
-    ...VALUE_FIELDS.map(({ key }) => [key, resolveValue(product, variant, key).value ?? ''] as const),
+    ...PLACED_FIELDS.map((field) => {
+      const value = placedValue(field, product, variant) ?? ''
+      const text = field.kind === 'tax-class' ? (store['tax-class'].get(value)?.name ?? '') : value
+      return [field.key, text] as const
+    }),
     ...[...store.currency.keys()].map(
       (code) => [`${OWN_PRICE}${code}`, findOwnAmount(product, variant, 'basePrice', code) ?? ''] as const,
     ),

@@ -6,7 +6,8 @@ import { type Cells, cellsOf, NONE } from './import-field'
 import { plainAmount } from '@/core/decimal/written-amount'
 import { mergeProduct } from './merge-product'
 import type { ProductGroup, ProductRow } from './product-group'
-import { ATTRIBUTE, OPTION, OWN_PRICE, VALUE_FIELDS } from './product-fields'
+import { PLACED_FIELDS } from './placed-fields'
+import { ATTRIBUTE, OPTION, OWN_PRICE } from './product-fields'
 import { ProductNames } from './product-names'
 import { type ImportReading, type ReadingInput, type RecordDraft, ROWS_A_TURN } from './reading'
 import { RowBook } from './row-outcome'
@@ -27,7 +28,7 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
 
   for (const [at, { number, cells }] of table.rows.entries()) {
     if (at % ROWS_A_TURN === 0) await input.pause(at)
-    const row = readRow(input, number, cellsOf(cells, matching))
+    const row = readRow(input, names, number, cellsOf(cells, matching))
     book.open(number, row.sku)
     if (leftOut.has(number)) continue
     if (row.sku === '') book.refuse(number, { code: 'no-key', fields: ['SKU'] })
@@ -69,11 +70,16 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
   }
 }
 
-function readRow({ mark }: ReadingInput, number: number, cells: Cells): ProductRow {
+function readRow({ mark }: ReadingInput, names: ProductNames, number: number, cells: Cells): ProductRow {
   const amount = (key: string): string | null | undefined => {
     const text = cells.get(key)
     if (text === undefined) return undefined
     return text.toLowerCase() === NONE ? null : plainAmount(text, mark)
+  }
+  const named = (key: string): string | null | undefined => {
+    const text = cells.get(key)
+    if (text === undefined) return undefined
+    return text.toLowerCase() === NONE ? null : (names.taxClass(text)?.id ?? null)
   }
   const startingWith = (prefix: string): ReadonlyMap<string, string> =>
     new Map(
@@ -87,8 +93,8 @@ function readRow({ mark }: ReadingInput, number: number, cells: Cells): ProductR
     cells,
     sku: cells.get('sku') ?? '',
     values: new Map(
-      VALUE_FIELDS.flatMap(({ key }) => {
-        const value = amount(key)
+      PLACED_FIELDS.flatMap(({ key, kind }) => {
+        const value = kind === 'tax-class' ? named(key) : amount(key)
         return value === undefined ? [] : [[key, value] as const]
       }),
     ),
@@ -109,9 +115,12 @@ function checkRow(
 ): void {
   const { number, sku, cells, values, own } = row
   // The record's own check of amounts, on a variant that says nothing but what the row says.
+  const said = PLACED_FIELDS.reduce(
+    (variant, { key, write }) => (values.has(key) ? write(variant, values.get(key) ?? null) : variant),
+    { ...RECORD_DEFAULTS.variant } as Variant,
+  )
   const alone: Variant = {
-    ...RECORD_DEFAULTS.variant,
-    ...(Object.fromEntries(values) as object),
+    ...said,
     id: '',
     product: '',
     sku: sku || '-',
@@ -133,6 +142,14 @@ function checkRow(
       field: 'Price family',
       value: family,
       nearest: names.nearestFamily(family),
+    })
+  const taxClass = cells.get('taxClass')
+  if (taxClass !== undefined && taxClass.toLowerCase() !== NONE && !names.taxClass(taxClass))
+    book.refuse(number, {
+      code: 'unknown',
+      field: 'Tax class',
+      value: taxClass,
+      nearest: names.nearestTaxClass(taxClass),
     })
   for (const text of categoryTexts(cells.get('categories') ?? '')) {
     const found = categories.find(text)
