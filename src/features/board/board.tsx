@@ -7,7 +7,7 @@ import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { type GridRange, isSingleCell } from '@/ui/grid/grid-range'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
 import { BASE_COLUMN, FIXED_COLUMNS } from './board-columns'
@@ -41,6 +41,13 @@ export function Board({ title, view, filter }: BoardProps) {
   const board = useBoard(view, filter)
   useFresh(view.asOf)
   const { rows, productAt } = board
+  const rowKey = useCallback(
+    (row: number) => {
+      const place = rows[row]
+      return place ? `${place.product}/${place.kind === 'variant' ? place.variant : 'product'}` : String(row)
+    },
+    [rows],
+  )
   const isWide = view.columns.length <= WIDE_COLUMNS
   useHotkeys('mod+z', () => void board.takeBack('undo'), { preventDefault: true })
   useHotkeys(['mod+shift+z', 'mod+y'], () => void board.takeBack('redo'), { preventDefault: true })
@@ -204,12 +211,7 @@ export function Board({ title, view, filter }: BoardProps) {
           label="Prices by product and buyer"
           columns={columns}
           rowCount={rows.length}
-          rowKey={(row) => {
-            const place = rows[row]
-            return place
-              ? `${place.product}/${place.kind === 'variant' ? place.variant : 'product'}`
-              : String(row)
-          }}
+          rowKey={rowKey}
           renderCell={renderCell}
           rowContent={(row) => {
             const { place, product } = find(row)

@@ -9,6 +9,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { StepCurve } from '@/ui/chart/step-curve'
 import { TypedWord } from '@/ui/picker/typed-word'
+import { useCallback, useMemo } from 'react'
 import { AddLineForm } from './add-line-form'
 import { AudienceWord } from './audience-word'
 import { CoverageSection } from './coverage-section'
@@ -49,10 +50,14 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
     { key: 'price', header: 'Becomes', width: '126px', align: 'right' },
     { key: 'margin', header: 'Margin', width: '108px', align: 'right' },
   ]
-  const rows = [
-    ...view.lines.map((line) => ({ ...line, kind: 'line' as const })),
-    ...(view.otherwiseEffect ? [defaultRow(view, view.otherwiseEffect)] : []),
-  ]
+  const rows = useMemo(
+    () => [
+      ...view.lines.map((line) => ({ ...line, kind: 'line' as const })),
+      ...(view.otherwiseEffect ? [defaultRow(view, view.otherwiseEffect)] : []),
+    ],
+    [view],
+  )
+  const rowKey = useCallback((row: number) => rows[row]?.id ?? String(row), [rows])
 
   return (
     <section className="flex min-h-0 flex-1 flex-col overflow-auto" aria-label={view.name}>
@@ -141,7 +146,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           label={`Lines of ${view.name}`}
           columns={columns}
           rowCount={rows.length}
-          rowKey={(row) => rows[row]?.id ?? String(row)}
+          rowKey={rowKey}
           rowClass={(row) => (rows[row]?.kind === 'default' ? 'text-soft' : '')}
           cellClass={(row, column) =>
             rows[row]?.kind !== 'line'

@@ -6,7 +6,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import type { ProductListRow } from './product-view'
 
 interface ProductListProps {
@@ -26,6 +26,7 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
       words.every((word) => `${row.name} ${row.code} ${row.category}`.toLowerCase().includes(word)),
     )
   }, [rows, text])
+  const rowKey = useCallback((row: number) => shown[row]?.code ?? String(row), [shown])
   const columns: readonly GridColumn[] = [
     { key: 'name', header: 'Product', width: 'minmax(200px, 2fr)' },
     { key: 'code', header: 'Code', width: '84px' },
@@ -85,7 +86,7 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
           label="Products"
           columns={columns}
           rowCount={shown.length}
-          rowKey={(row) => shown[row]?.code ?? String(row)}
+          rowKey={rowKey}
           onToggle={(row) => {
             const code = shown[row]?.code
             if (code) router.push(href(`/products/${code}`))

@@ -4,6 +4,7 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
+import { useCallback } from 'react'
 import type { RecordTableView } from './record-view'
 import { SectionTabs } from './section-tabs'
 import type { Section } from './sections'
@@ -18,12 +19,14 @@ export function RecordTable({
 }) {
   const { href } = useFrame()
   const router = useRouter()
+  const { rows } = view
+  const rowKey = useCallback((row: number) => rows[row]?.label ?? String(row), [rows])
   const columns: readonly GridColumn[] = [
     { key: 'name', header: section.title, width: 'minmax(180px, 1.4fr)' },
     ...view.columns.map((title) => ({ key: title, header: title, width: 'minmax(90px, 1fr)' })),
   ]
   const open = (row: number) => {
-    const label = view.rows[row]?.label
+    const label = rows[row]?.label
     if (label !== undefined) router.push(href(`/${section.path}/${encodeURIComponent(label)}`))
     return label !== undefined
   }
@@ -43,12 +46,12 @@ export function RecordTable({
         <DataGrid
           label={section.title}
           columns={columns}
-          rowCount={view.rows.length}
-          rowKey={(row) => view.rows[row]?.label ?? String(row)}
-          rowClass={(row) => (view.rows[row]?.archived ? 'text-soft' : '')}
+          rowCount={rows.length}
+          rowKey={rowKey}
+          rowClass={(row) => (rows[row]?.archived ? 'text-soft' : '')}
           onToggle={open}
           renderCell={(row, column) => {
-            const record = view.rows[row]
+            const record = rows[row]
             if (!record) return null
             if (column > 0)
               return (

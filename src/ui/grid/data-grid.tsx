@@ -36,7 +36,7 @@ interface DataGridProps {
   readonly label: string
   readonly columns: readonly GridColumn[]
   readonly rowCount: number
-  /** A key that stays with a row when others come and go. */
+  /** A key that stays with a row when others come and go. While it stays the same function, rows are not laid out again. */
   readonly rowKey: (row: number) => string
   readonly renderCell: (row: number, column: number) => ReactNode
   readonly cellClass?: (row: number, column: number) => string
