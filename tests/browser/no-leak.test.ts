@@ -91,7 +91,7 @@ test('whoever crawls the shop finds nothing hidden and no hidden price, in any p
         '/api/shop/products',
       ]
       for (const word of ['queen', 'suit', 'frame', 'extractor', 'QU-', 'e'])
-        open.push(`/shop/search?words=${word}`)
+        open.push(`/shop/search?words=${word}`, `/api/shop/suggestions?words=${word}`)
       // Direct links to every product, and the price of every SKU, hidden or not.
       for (const { code } of store.product.values()) open.push(`/shop/product/${code}`)
       for (const { code } of store.category.values()) open.push(`/shop/category/${code}`)

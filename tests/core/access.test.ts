@@ -191,7 +191,18 @@ describe('rules', () => {
       'see price buy',
     ],
     ['then the rank', [rule('a', 'hide', { rank: 2 }), rule('b', 'no-price', { rank: 1 })], GUEST, 'see'],
-    ['of equals the harder one', [rule('a', 'no-price'), rule('b', 'hide')], GUEST, ''],
+    [
+      'of equals the harder one',
+      [
+        rule('a', 'no-price'),
+        // Names another product as well: as specific for the item, but not the same rule.
+        rule('b', 'hide', {
+          scope: { include: [{ kind: 'everything' }, { kind: 'product', product: 'JAR' }] },
+        }),
+      ],
+      GUEST,
+      '',
+    ],
     ['one that is off does nothing', [rule('a', 'hide', { state: 'off' })], GUEST, 'see price buy'],
     [
       'nor one that is over',
@@ -249,4 +260,17 @@ test('words given twice, too short, and rules that change nothing are refused', 
   ).toHaveLength(2)
   expect(refusals({ passcodes: [{ code: 'a', name: 'A', word: 'abc' }] })[0]).toContain('too-short')
   expect(refusals({ accessRules: [{ code: 'a', name: 'A', effect: 'show' }] })[0]).toContain('no-effect')
+})
+
+test.each([
+  ['the same twice', { effect: 'no-price' }, { effect: 'no-price' }, 2],
+  ['another effect at the same rank', { effect: 'no-price' }, { effect: 'no-buying' }, 2],
+  ['ranked', { effect: 'no-price' }, { effect: 'hide', rank: 2 }, 0],
+  ['for other goods', { effect: 'no-price' }, { effect: 'no-price', scope: branch('honey') }, 0],
+  ['at another time', { effect: 'no-price' }, { effect: 'hide', schedule: { from: '2027-05-01T00:00' } }, 0],
+  ['beside one that is off', { effect: 'no-price', state: 'off' }, { effect: 'no-price' }, 0],
+] as const)('of two rules alike one never counts: %s', (_why, first, second, refused) => {
+  const rule = (code: string, more: object) => ({ code, name: code, scope: branch('hives'), ...more })
+  const found = refusals({ ...CATALOGUE, accessRules: [rule('a', first), rule('b', second)] })
+  expect(found.filter((each) => each.includes('shadowed'))).toHaveLength(refused)
 })

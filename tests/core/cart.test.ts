@@ -1,10 +1,12 @@
 import type { BuyerReference } from '@/core/buyers/buyer'
 import type { Cart, CartQuestion, PastPurchase } from '@/core/cart/cart'
+import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { priceCart } from '@/core/cart/price-cart'
 import { taxDocument } from '@/core/cart/cart-tax'
 import { add, decimal, type Decimal, ZERO } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { prepare } from '@/core/engine/prepare'
+import { openSituation } from '@/core/engine/open-situation'
 import { standpoint } from '@/core/engine/standpoint'
 import type { Levy } from '@/core/tax/find-levies'
 import { NO_LIMITS } from '@/core/limits/limit'
@@ -323,6 +325,27 @@ describe('limits of a cart', () => {
       ),
     ).toEqual(['access', 'contract-minimum'])
   })
+})
+
+test('a buyer pays on the terms of the first contract that names some, else on the account’s', () => {
+  const termsOf = (contracts: readonly object[], account: string) => {
+    const prepared = writtenPrepared({
+      accounts: [
+        { code: 'fenn', name: 'Fenn', paymentTerms: '14 days' },
+        { code: 'club', name: 'Club' },
+      ],
+      contracts: contracts.map((each, at) => ({
+        ...{ code: `k${at}`, name: `K ${at}`, accounts: ['fenn'], rank: at + 1 },
+        ...each,
+      })),
+    })
+    const opened = openSituation(prepared, standpoint({ kind: 'account', account }, AT))
+    return opened.ok && paymentTermsOf(opened.value)
+  }
+  expect(termsOf([], 'fenn')).toBe('14 days')
+  expect(termsOf([{}, { paymentTerms: '30 days' }, { paymentTerms: '60 days' }], 'fenn')).toBe('30 days')
+  expect(termsOf([{ paymentTerms: '30 days', to: '2027-02-01T00:00' }], 'fenn')).toBe('14 days')
+  expect(termsOf([], 'club')).toBe('')
 })
 
 test('a cart of one line is the answer to the same question, and every sum adds up', () => {

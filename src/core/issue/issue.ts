@@ -74,6 +74,8 @@ export type IssueCode =
   | 'too-short'
   /** A rule that changes nothing, whoever comes. */
   | 'no-effect'
+  /** A rule for the very same as another one, at the same rank: one of them never counts. */
+  | 'shadowed'
 
 /** One thing that is wrong with what somebody wants to store: data, worded by the interface. */
 export interface Issue {

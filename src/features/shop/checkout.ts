@@ -2,6 +2,7 @@
 
 import { type Account } from '@/core/buyers/buyer'
 import type { Cart } from '@/core/cart/cart'
+import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { variantName } from '@/core/catalogue/product'
 import { PLACE_TEXT, placeText } from '@/core/engine/vantage'
 import { regionsOf } from '@/core/places/place'
@@ -11,7 +12,7 @@ import { cartOfVisitor, chooseInShop, type ShopVisitor } from '@/server/session/
 import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
-import { loadCart, ownerOf, seenTotal, termsOf } from './load-cart'
+import { loadCart, ownerOf, seenTotal } from './load-cart'
 
 /** What is wrong with a checkout form, by field; nothing typed is lost. */
 export interface CheckoutState {
@@ -33,7 +34,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     [...form.keys()].filter((name) => !name.startsWith('$')).map((name) => [name, text(name)]),
   )
   const account = accountOf(visitor, store)
-  const terms = termsOf(visitor)
+  const terms = paymentTermsOf(visitor.situation)
   const address = Object.fromEntries(ADDRESS.map((field) => [field, text(field)])) as unknown as OrderAddress
   const problems: Record<string, string> = {}
   for (const field of ['name', 'street', 'city'] as const)

@@ -4,7 +4,6 @@ import type { Cart, CartLineWanted } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
 import { variantName } from '@/core/catalogue/product'
 import { displayOf } from '@/core/engine/find-tax'
-import { findLimits } from '@/core/engine/find-limits'
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import type { ShopVisitor } from '@/server/session/shop-session'
@@ -42,17 +41,9 @@ export function seenTotal({ currency, total }: Cart): string {
   return `${currency} ${total.gross}`
 }
 
-/** The terms a buyer pays on: their contract's, else their account's; empty for who pays at once. */
-export function termsOf({ prepared, situation, standpoint }: ShopVisitor): string {
-  const { buyer } = standpoint
-  const account = buyer.kind === 'account' ? prepared.store.account.get(buyer.account) : undefined
-  const agreed = situation.contracts.find(({ paymentTerms }) => paymentTerms !== '')?.paymentTerms
-  return agreed ?? account?.paymentTerms ?? ''
-}
-
 export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
   const { prepared, situation } = visitor
-  const { store, index } = prepared
+  const { store } = prepared
   const display = displayOf(prepared, situation, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
   return {
@@ -63,7 +54,7 @@ export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
     lines: cart.lines.map((line, position) => {
       const variant = store.variant.get(line.variant)
       const product = store.product.get(variant?.product ?? '')
-      const { limits } = findLimits(prepared, situation, index.numberOf.get(line.variant) as number)
+      const { limits } = line.limits
       const isShown = line.access.seePrice
       return {
         position,

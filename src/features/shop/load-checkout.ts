@@ -1,9 +1,10 @@
 import 'server-only'
 
 import type { Address } from '@/core/buyers/buyer'
+import { paymentTermsOf } from '@/core/cart/payment-terms'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import type { CartView } from './cart-view'
-import { loadCart, seenTotal, termsOf, toCartView } from './load-cart'
+import { loadCart, seenTotal, toCartView } from './load-cart'
 import { shopChoices } from './load-shop'
 
 /** What a checkout form starts with. */
@@ -38,6 +39,6 @@ export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> 
     address: { street: known?.street ?? '', ...deliverTo, country: deliverTo.country },
     addresses: account?.addresses ?? [],
     countries: shopChoices(visitor).countries,
-    terms: termsOf(visitor),
+    terms: paymentTermsOf(visitor.situation),
   }
 }

@@ -34,6 +34,7 @@ import type {
   ShopProduct,
   ShopQuote,
   ShopVariant,
+  ShopSuggestion,
 } from './shop-view'
 import { openPaths, reachableCategories, visible } from './visible'
 
@@ -95,6 +96,20 @@ export function searchShop(visitor: ShopVisitor, text: string): readonly ShopCar
   return visible(visitor, shownProducts(visitor.prepared.store, { category: null, text })).map((each) =>
     toCard(visitor, each),
   )
+}
+
+const MOST_SUGGESTIONS = 8
+
+/** The first few products a visitor may mean by what they have typed so far. */
+export function suggestInShop(visitor: ShopVisitor, text: string): readonly ShopSuggestion[] {
+  if (text.trim() === '') return []
+  const found: ShopSuggestion[] = []
+  for (const each of shownProducts(visitor.prepared.store, { category: null, text })) {
+    const [shown] = visible(visitor, [each])
+    if (shown) found.push({ code: shown.product.code, name: shown.product.name })
+    if (found.length === MOST_SUGGESTIONS) break
+  }
+  return found
 }
 
 /** Everything a visitor may see, one entry a variant. */

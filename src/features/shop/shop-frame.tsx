@@ -1,6 +1,7 @@
 import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { leaveShop } from './shop-actions'
+import { ShopSearch } from './shop-search'
 import { PlaceChooser } from './place-chooser'
 import type { TaxDisplay } from '@/core/places/place'
 import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
@@ -51,17 +52,7 @@ export function ShopFrame({
           <div className="ml-auto">
             <PlaceChooser choices={choices} />
           </div>
-          {!isOutside && (
-            <form action="/shop/search" role="search">
-              <input
-                type="search"
-                name="words"
-                aria-label="Search the shop"
-                placeholder="Search…"
-                className="w-36 border border-base-300 bg-lifted px-3 py-1.5"
-              />
-            </form>
-          )}
+          {!isOutside && <ShopSearch />}
           {!isOutside && (
             <Link href="/shop/cart" className="font-semibold hover:underline">
               Cart{inCart > 0 && <span data-testid="in-cart"> ({inCart})</span>}

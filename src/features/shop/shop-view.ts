@@ -98,3 +98,9 @@ export interface ShopAway {
   readonly landing: 'message' | 'sign-in' | 'contact'
   readonly message: string
 }
+
+/** A product that may be meant by what was typed into the search. */
+export interface ShopSuggestion {
+  readonly code: string
+  readonly name: string
+}

@@ -161,6 +161,8 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'not-together': () => 'only a limit that counts each by itself can say this.',
   'no-limit': () => 'it must limit something: a least, a most, a multiple, a value or a weight.',
   'too-short': ({ value, expected }) => `“${value}” is too easily guessed: ${expected} letters at least.`,
+  shadowed: ({ expected }) =>
+    `“${expected}” is for the same buyers, goods and times at this rank, so one of the two would never count. Narrow one, or rank them.`,
   'no-effect': () => 'everything is shown to everyone anyway, so this would change nothing.',
   'not-in-axes': ({ value, expected }) =>
     `it has “${value}” where its product asks for ${expected || 'no options'}.`,
