@@ -112,6 +112,42 @@ test('taxes: a variant of another class, an address that moves, and an order who
   })
 })
 
+test('an address nobody serves is refused with what to do, and what is ordered comes out of the stock', async () => {
+  await withServer(async ({ url }) => {
+    const page = here.page
+    const document = (await (await fetch(`${url}/api/store`)).json()) as {
+      regions: Record<string, unknown>[]
+    }
+    const regions = document.regions.map((region) => ({
+      ...region,
+      isDefault: false,
+      ...(region['code'] === 'britain' && { status: 'archived' }),
+    }))
+    const body = JSON.stringify({ ...document, regions })
+    expect((await fetch(`${url}/api/store`, { method: 'PUT', body })).status).toBe(200)
+
+    await signIn(page, url, 'Heatherlaw Honey')
+    await put(page, url, 'PK-BK?sku=PK-BK-15', '24')
+    await page.goto(`${url}/shop/checkout`)
+    await page.getByLabel('Street').fill('1 Square')
+    await page.getByRole('radio', { name: /by card/ }).check()
+    await page.getByLabel('Card number').fill('4444 3333 2222 1111')
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page
+      .getByRole('alert')
+      .getByText(/We do not deliver to United Kingdom yet/)
+      .waitFor()
+    expect(await page.getByLabel('Street').inputValue()).toBe('1 Square')
+    await page.getByRole('combobox', { name: 'Country' }).selectOption({ label: 'Ireland' })
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page.getByText(/The total is another now/).waitFor()
+    await page.getByRole('button', { name: 'Place the order' }).click()
+    await page.getByRole('heading', { name: /Thank you/ }).waitFor()
+    await page.goto(`${url}/shop/product/PK-BK?sku=PK-BK-15`)
+    await page.getByText('456 in stock').waitFor()
+  })
+})
+
 test('limits: a case of 12 typed 7 offers 12, and a least of a branch is met by two products together', async () => {
   await withServer(async ({ url }) => {
     const page = here.page

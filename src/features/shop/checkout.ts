@@ -12,6 +12,7 @@ import { cartOfVisitor, chooseInShop, type ShopVisitor } from '@/server/session/
 import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
+import { countryName } from './shop-sentences'
 import { loadCart, ownerOf, seenTotal } from './load-cart'
 
 /** What is wrong with a checkout form, by field; nothing typed is lost. */
@@ -44,7 +45,8 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const country = address.country.toUpperCase()
   if (!/^[A-Z]{2}$/.test(country)) problems['country'] = 'Choose a country.'
   else if (regionsOf(store.region, { ...address, country }).length === 0)
-    problems['country'] = `We do not deliver to ${country} yet. Choose another country, or ask us.`
+    problems['country'] =
+      `We do not deliver to ${countryName(country)} yet. Choose another country, or ask us.`
   const place = placeText({ country, state: address.state, postcode: address.postcode, city: address.city })
   if (!/^[A-Za-z0-9]{0,3}$/.test(address.state))
     problems['state'] = 'Write a state as its code, such as CA, or leave it empty.'

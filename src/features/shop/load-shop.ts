@@ -22,7 +22,7 @@ import {
 } from '@/server/engine/catalogue-order'
 import { situationOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
-import { notForSale, shopLimits, stockSentence } from './shop-sentences'
+import { countryName, notForSale, shopLimits, stockSentence } from './shop-sentences'
 import { cardPrice, hiddenPrice, NO_PRICE, shownPrice } from './shop-prices'
 import type {
   ShopAway,
@@ -51,15 +51,15 @@ export function shopMoney({ prepared, situation }: ShopVisitor): ShopMoney {
 /** Where a visitor can have things brought to, and what they can pay in. */
 export function shopChoices({ prepared, situation, standpoint, vantage }: ShopVisitor): ShopChoices {
   const { store } = prepared
-  const countries = [...new Set([...store.region.values()].flatMap((region) => region.countries))]
-  const names = new Intl.DisplayNames('en-IE', { type: 'region' })
+  const served = [...store.region.values()].filter(({ status }) => status === 'active')
+  // A region may serve some states of a country only.
+  const countries = served.flatMap((region) => region.countries.map((each) => each.slice(0, 2)))
   const { country } = situation.deliverTo
   const following = situationOf(prepared, { ...standpoint, currency: null }).currency
   return {
     country,
     countries: [...new Set([...countries, country])]
-      .filter((code) => code.length === 2)
-      .map((code) => ({ code, name: names.of(code) ?? code }))
+      .map((code) => ({ code, name: countryName(code) }))
       .sort((left, right) => (left.name < right.name ? -1 : 1)),
     currency: vantage.currency === following ? '' : (vantage.currency ?? ''),
     following,

@@ -30,6 +30,12 @@ function togetherSentence(rule: LimitRule): string {
   return `${rule.name}: ${limitPhrase({ ...rule, counting: 'each' })}${counted}.`
 }
 
+const COUNTRIES = new Intl.DisplayNames('en-IE', { type: 'region' })
+
+export function countryName(code: string): string {
+  return COUNTRIES.of(code) ?? code
+}
+
 export function stockSentence(stock: Decimal | null): string {
   if (stock === null) return ''
   return compare(stock, ZERO) > 0 ? `${stock} in stock` : 'Out of stock: we order it for you, about two weeks'
