@@ -62,6 +62,9 @@ test('browse, search, choose a variant, sign in and out', async () => {
   await page.getByRole('radio', { name: /280 g/ }).check()
   await reads(page.getByTestId('own-price').first(), '€10.20')
 
+  await page.getByRole('searchbox').fill('smok')
+  await page.getByRole('option', { name: /Copper smoker/ }).click()
+  await page.getByRole('heading', { name: 'Copper smoker', level: 1 }).waitFor()
   await page.getByRole('searchbox').fill('smoker')
   await page.getByRole('searchbox').press('Enter')
   await page.getByRole('heading', { name: /found for “smoker”/ }).waitFor()

@@ -120,7 +120,7 @@ test('an address nobody serves is refused with what to do, and what is ordered c
     }
     const regions = document.regions.map((region) => ({
       ...region,
-      isDefault: false,
+      ...(region['code'] === 'elsewhere' && { isDefault: false, countries: ['CH'] }),
       ...(region['code'] === 'britain' && { status: 'archived' }),
     }))
     const body = JSON.stringify({ ...document, regions })

@@ -5,8 +5,17 @@ import type { AccessView } from './load-access'
 
 type Cell = AccessView['rows'][number]['cells'][number]
 
+interface AccessPageProps {
+  readonly view: AccessView
+  /** Whether branches everybody may buy all of are shown too. */
+  readonly isWhole: boolean
+  readonly tabs: ReactNode
+}
+
 /** Every branch against every kind of buyer: who sees, sees prices, buys, asks for quotes. */
-export function AccessPage({ view, tabs }: { readonly view: AccessView; readonly tabs: ReactNode }) {
+export function AccessPage({ view, isWhole, tabs }: AccessPageProps) {
+  const kept = view.rows.filter(({ cells }) => cells.some(isKeptBack))
+  const rows = isWhole || kept.length === 0 ? view.rows : kept
   return (
     <section className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-8" aria-label="Who sees what">
       <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-2">
@@ -30,10 +39,30 @@ export function AccessPage({ view, tabs }: { readonly view: AccessView; readonly
           ))}
         </p>
       )}
-      <table className="w-full">
+      <p className="flex flex-wrap gap-x-5 pb-2">
+        <span className="text-soft">Branches</span>
+        {kept.length === 0 ? (
+          <span>Everybody may buy everything here.</span>
+        ) : (
+          [
+            { name: `something is kept back in, ${kept.length}`, path: '/access', isShown: !isWhole },
+            { name: `all ${view.rows.length}`, path: '/access?branches=all', isShown: isWhole },
+          ].map(({ name, path, isShown }) => (
+            <VantageLink
+              key={path}
+              href={path}
+              aria-current={isShown ? 'true' : undefined}
+              className={isShown ? 'border-b-2 border-primary font-semibold' : 'text-soft hover:underline'}
+            >
+              {name}
+            </VantageLink>
+          ))
+        )}
+      </p>
+      <table className="w-full table-fixed">
         <thead className="sticky top-0 bg-base-100">
           <tr className="border-b border-base-300 text-left">
-            <th className="py-1 pr-3 font-semibold">Branch</th>
+            <th className="w-56 py-1 pr-3 font-semibold">Branch</th>
             {view.columns.map(({ as, name }) => (
               <th key={as} className="py-1 pr-3 font-semibold">
                 {name}
@@ -42,7 +71,7 @@ export function AccessPage({ view, tabs }: { readonly view: AccessView; readonly
           </tr>
         </thead>
         <tbody>
-          {view.rows.map(({ code, name, depth, cells }) => (
+          {rows.map(({ code, name, depth, cells }) => (
             <tr key={code} className="border-b border-dotted border-base-300">
               <th scope="row" className="py-1 pr-3 text-left font-normal">
                 <span style={{ paddingLeft: `${depth * 1.25}rem` }}>
@@ -62,6 +91,10 @@ export function AccessPage({ view, tabs }: { readonly view: AccessView; readonly
       </table>
     </section>
   )
+}
+
+function isKeptBack({ all, buy }: Cell): boolean {
+  return buy < all
 }
 
 /** "buy" where all can do all; else each thing with how many. */

@@ -218,7 +218,7 @@ function AddSingle({ disabled, edit }: { readonly disabled: boolean; readonly ed
       <input
         aria-label="Product code or SKU"
         placeholder="Product code or SKU"
-        className="w-44 border border-base-300 bg-lifted px-2 py-1"
+        className="w-full border border-base-300 bg-lifted px-2 py-1"
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
       />

@@ -9,7 +9,7 @@ import { getSteppe } from '@/server/engine/steppe'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { pastPurchases } from '@/server/shop/order-store'
-import { formatAmount } from '@/ui/format/amount'
+import { formatMoney } from '@/ui/format/amount'
 import { problemViews } from './cart-problems'
 import type { CartSum, CartView } from './cart-view'
 import { stockSentence } from './shop-sentences'
@@ -88,7 +88,7 @@ function sumsOf({ prepared }: ShopVisitor, cart: Cart, shows: 'net' | 'gross'): 
     taxTotals === 'one'
       ? [{ label: 'Tax', amount: cart.total.tax }]
       : cart.taxes.map(({ levy, on, amount }) => ({
-          label: `${levy.tax.name} ${levy.percent} % on ${formatAmount(on, cart.digits)}`,
+          label: `${levy.tax.name} ${levy.percent} % on ${formatMoney(on, cart.currency, cart.digits)}`,
           amount,
         }))
   const goods = [

@@ -1,4 +1,4 @@
-import { formatAmount, formatMoney } from '@/ui/format/amount'
+import { formatMoney } from '@/ui/format/amount'
 import type { Order, OrderDocument } from '@/server/shop/order-store'
 
 interface OrdersPageProps {
@@ -40,7 +40,7 @@ function OrderLines({ document }: { readonly document: OrderDocument }) {
     ['Delivery without tax', document.delivery.net],
     ...document.taxes.map(
       ({ name, percent, on, amount }) =>
-        [`${name} ${percent} % on ${formatAmount(on, digits)}`, amount] as const,
+        [`${name} ${percent} % on ${formatMoney(on, currency, digits)}`, amount] as const,
     ),
     ['Total', document.total.gross],
   ] as const
@@ -54,8 +54,10 @@ function OrderLines({ document }: { readonly document: OrderDocument }) {
                 {line.name} <span className="text-xs text-soft">{line.sku}</span>
                 {line.extras.length > 0 && <span className="block">with {line.extras.join(', ')}</span>}
               </td>
-              <td className="py-1 text-right tabular-nums">{line.quantity}</td>
-              <td className="py-1 text-right tabular-nums">{formatAmount(line.net, digits)}</td>
+              <td className="py-1 text-right text-soft tabular-nums">
+                {line.quantity} × {formatMoney(line.unit.net, currency, digits)}
+              </td>
+              <td className="w-32 py-1 text-right tabular-nums">{formatMoney(line.net, currency, digits)}</td>
             </tr>
           ))}
         </tbody>
@@ -63,7 +65,7 @@ function OrderLines({ document }: { readonly document: OrderDocument }) {
       <div>
         <dl className="grid grid-cols-[1fr_auto]">
           {sums.map(([label, amount]) => (
-            <div key={label} className="contents">
+            <div key={label} className={`contents ${label === 'Total' ? 'font-semibold' : ''}`}>
               <dt className="border-t border-base-300 py-1">{label}</dt>
               <dd className="border-t border-base-300 py-1 text-right tabular-nums">
                 {formatMoney(amount, currency, digits)}

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
-import { ComboBox, Input, ListBox, ListBoxItem, Popover } from 'react-aria-components'
+import { Autocomplete, Input, ListBox, ListBoxItem, SearchField } from 'react-aria-components'
 import type { ShopSuggestion } from './shop-view'
 
 /** How long typing must rest before it is looked up, in milliseconds. */
@@ -13,54 +13,50 @@ export function ShopSearch() {
   const router = useRouter()
   const [words, setWords] = useState('')
   const suggestions = useSuggestions(words)
+  const leave = (path: string) => {
+    setWords('')
+    router.push(path)
+  }
   return (
     <form
       action="/shop/search"
       role="search"
+      className="group relative"
       onSubmit={(event) => {
         event.preventDefault()
-        router.push(`/shop/search?words=${encodeURIComponent(words)}`)
+        leave(`/shop/search?words=${encodeURIComponent(words)}`)
       }}
     >
-      <ComboBox
-        aria-label="Search the shop"
-        name="words"
-        formValue="text"
-        menuTrigger="input"
-        allowsCustomValue
-        allowsEmptyCollection={false}
-        items={suggestions}
-        inputValue={words}
-        onInputChange={setWords}
-        onSelectionChange={(code) => {
-          if (code === null) return
-          setWords('')
-          router.push(`/shop/product/${encodeURIComponent(String(code))}`)
-        }}
-      >
-        <Input
-          type="search"
-          placeholder="Search…"
-          className="w-36 border border-base-300 bg-lifted px-3 py-1.5"
-        />
-        <Popover
-          placement="bottom start"
-          className="min-w-64 border border-base-content/60 bg-base-100 shadow-sm"
+      <Autocomplete inputValue={words} onInputChange={setWords} disableAutoFocusFirst>
+        <SearchField aria-label="Search the shop" name="words">
+          <Input placeholder="Search…" className="w-36 border border-base-300 bg-lifted px-3 py-1.5" />
+        </SearchField>
+        <div
+          className={
+            suggestions.length === 0
+              ? 'hidden'
+              : 'absolute top-full right-0 z-30 mt-1 hidden w-72 border border-base-content/60 bg-base-100 group-focus-within:block'
+          }
         >
-          <ListBox<ShopSuggestion> className="py-1 outline-none">
+          <ListBox<ShopSuggestion>
+            aria-label="Products that may be meant"
+            items={suggestions}
+            className="py-1 outline-none"
+            onAction={(code) => leave(`/shop/product/${encodeURIComponent(String(code))}`)}
+          >
             {({ code, name }) => (
               <ListBoxItem
                 id={code}
                 textValue={name}
-                className="flex cursor-pointer justify-between gap-6 px-3 py-1 outline-none data-focused:bg-chosen"
+                className="flex cursor-pointer justify-between gap-6 px-3 py-1 outline-none data-focused:bg-chosen data-hovered:bg-base-200"
               >
-                <span>{name}</span>
+                <span className="min-w-0 truncate">{name}</span>
                 <span className="text-soft">{code}</span>
               </ListBoxItem>
             )}
           </ListBox>
-        </Popover>
-      </ComboBox>
+        </div>
+      </Autocomplete>
     </form>
   )
 }
@@ -69,6 +65,7 @@ export function ShopSearch() {
 function useSuggestions(words: string): readonly ShopSuggestion[] {
   const [found, setFound] = useState<readonly ShopSuggestion[]>([])
   useEffect(() => {
+    if (words.trim() === '') return
     const calling = new AbortController()
     const ask = async () => {
       const response = await fetch(`/api/shop/suggestions?words=${encodeURIComponent(words)}`, {
@@ -77,7 +74,7 @@ function useSuggestions(words: string): readonly ShopSuggestion[] {
       if (response.ok) setFound((await response.json()) as readonly ShopSuggestion[])
     }
     // A search goes on without suggestions when the network fails.
-    const timer = setTimeout(() => void ask().catch(() => undefined), words.trim() === '' ? 0 : REST)
+    const timer = setTimeout(() => void ask().catch(() => undefined), REST)
     return () => {
       clearTimeout(timer)
       calling.abort()

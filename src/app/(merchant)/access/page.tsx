@@ -15,5 +15,6 @@ export default async function Page({
   const fields = await searchParams
   const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
   const view = loadAccess(outlook)
-  return <AccessPage view={view} tabs={<SectionTabs place="Access" path="access" />} />
+  const isWhole = fields['branches'] === 'all'
+  return <AccessPage view={view} isWhole={isWhole} tabs={<SectionTabs place="Access" path="access" />} />
 }

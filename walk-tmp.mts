@@ -1,0 +1,87 @@
+import { mkdtempSync } from 'node:fs'
+import { launch, openWindow } from '@tests/browser/browser'
+import { startServer } from '@tests/browser/server'
+async function main() {
+  const data = mkdtempSync('/tmp/walk-')
+  const server = await startServer(data)
+  const browser = await launch()
+  try {
+    const url = server.url
+    const window = await openWindow(browser)
+    const page = await window.newPage()
+    const shot = (name: string) => page.screenshot({ path: `/tmp/shots/${name}.png` })
+    // keyboard only: from the shop front, search, suggestion, product, cart, checkout
+    await page.goto(`${url}/shop`)
+    await page.waitForTimeout(1500)
+    const tabTo = async (test: (text: string) => boolean, most = 80) => {
+      for (let i = 0; i < most; i += 1) {
+        await page.keyboard.press('Tab')
+        const text = await page.evaluate(() => { const e = document.activeElement as HTMLElement; return `${e.tagName} ${e.getAttribute('aria-label') ?? ''} ${(e.textContent ?? '').slice(0, 60)} ${e.getAttribute('name') ?? ''} ${e.closest('label')?.textContent?.slice(0, 40) ?? ''}` })
+        if (test(text)) return text
+      }
+      throw new Error('not reached')
+    }
+    console.log(await tabTo((t) => t.includes('Search the shop')))
+    await page.keyboard.type('smo', { delay: 60 })
+    await page.waitForTimeout(900)
+    await shot('suggest')
+    await page.keyboard.press('ArrowDown')
+    await page.waitForTimeout(100)
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(1500)
+    console.log(page.url())
+    await shot('after-suggest')
+    console.log(await tabTo((t) => t.includes('Put into the cart')))
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(1200)
+    await shot('put')
+    console.log(await tabTo((t) => /^A .*Cart/.test(t) || /cart/i.test(t)))
+    await page.goto(`${url}/shop`)
+    await page.waitForTimeout(800)
+    console.log(await tabTo((t) => t.includes('Search the shop')))
+    await page.keyboard.type('buck', { delay: 60 })
+    await page.waitForTimeout(700)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(1200)
+    console.log('enter goes to', page.url())
+    await page.goto(`${url}/shop`)
+    await page.waitForTimeout(800)
+    await tabTo((t) => t.includes('Search the shop'))
+    await page.keyboard.type('frame', { delay: 60 })
+    await page.waitForTimeout(700)
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(1200)
+    console.log('enter with the list open goes to', page.url())
+    await page.goto(`${url}/shop/cart`)
+    await page.waitForTimeout(800)
+    console.log(await tabTo((t) => t.includes('Go to the checkout')))
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(1500)
+    await tabTo((t) => t.includes('Name')); await page.keyboard.type('Orla Quinn')
+    await tabTo((t) => t.includes('Street')); await page.keyboard.type('1 Lane')
+    await tabTo((t) => t.includes('City')); await page.keyboard.type('Cork')
+    await tabTo((t) => t.includes('E-mail')); await page.keyboard.type('orla@example.com')
+    await tabTo((t) => t.includes('Card number')); await page.keyboard.type('12')
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(1500)
+    await shot('checkout-wrong')
+    await tabTo((t) => t.includes('Card number')); await page.keyboard.press('Control+A'); await page.keyboard.type('444433332222')
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(2000)
+    await shot('ordered')
+    console.log(page.url())
+    // merchant: taxes, limits, access by keyboard
+    await page.goto(`${url}/taxes?sku=FR-BR-PF&country=US&state=CA`)
+    await page.waitForTimeout(1500)
+    await shot('taxes')
+    await page.goto(`${url}/limits-in-force`); await page.waitForTimeout(1500); await shot('limits')
+    await page.goto(`${url}/access`); await page.waitForTimeout(1500); await shot('access')
+    await page.goto(`${url}/assortments`); await page.waitForTimeout(1500); await shot('assortments')
+    await page.goto(`${url}/board?as=account:fennmoor`); await page.waitForTimeout(2500); await shot('board')
+  } finally {
+    await browser.close()
+    await server.stop()
+  }
+}
+void main()
