@@ -108,5 +108,9 @@ function Rights({ cell: { all, see, price, buy, quote } }: { readonly cell: Cell
     `${buy} to buy`,
     quote > 0 && `${quote} by quote`,
   ].filter(Boolean)
-  return <b className="font-semibold">{parts.join(', ')}</b>
+  return (
+    <b className="font-semibold">
+      {parts.join(', ')}, of {all}
+    </b>
+  )
 }

@@ -100,11 +100,20 @@ export function searchShop(visitor: ShopVisitor, text: string): readonly ShopCar
 
 const MOST_SUGGESTIONS = 8
 
-/** The first few products a visitor may mean by what they have typed so far. */
+/** A few products a visitor may mean by what they have typed so far: first those whose name begins with it. */
 export function suggestInShop(visitor: ShopVisitor, text: string): readonly ShopSuggestion[] {
-  if (text.trim() === '') return []
+  const typed = text.trim().toLowerCase()
+  if (typed === '') return []
+  const matching = shownProducts(visitor.prepared.store, { category: null, text })
+  const begins = ({ product }: ProductWithVariants) => product.name.toLowerCase().startsWith(typed)
+  const hasWord = ({ product }: ProductWithVariants) => product.name.toLowerCase().includes(` ${typed}`)
+  const ranked = [
+    ...matching.filter(begins),
+    ...matching.filter((each) => !begins(each) && hasWord(each)),
+    ...matching.filter((each) => !begins(each) && !hasWord(each)),
+  ]
   const found: ShopSuggestion[] = []
-  for (const each of shownProducts(visitor.prepared.store, { category: null, text })) {
+  for (const each of ranked) {
     const [shown] = visible(visitor, [each])
     if (shown) found.push({ code: shown.product.code, name: shown.product.name })
     if (found.length === MOST_SUGGESTIONS) break
