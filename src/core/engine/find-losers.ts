@@ -180,7 +180,7 @@ function whyLaterList(
 /** That a list says nothing about an item, or that one of its lines leaves the item out by name. */
 function noLine({ store, index }: PreparedStore, entry: LadderEntry, number: number): Loser {
   const { compiled } = entry
-  const { list, lines } = compiled
+  const { list, layout } = compiled
   const contract = entry.contract?.id ?? null
   const lost = (line: string | null, reason: LossReason): Loser => ({
     at: { list: list.id, line },
@@ -188,10 +188,9 @@ function noLine({ store, index }: PreparedStore, entry: LadderEntry, number: num
     reason,
     price: null,
   })
-  if (!compiled.layout.holds(number)) return lost(null, { code: 'outside-scope' })
+  if (!layout.holds(number)) return lost(null, { code: 'outside-scope' })
   const facts = factsOf(store, index, number)
-  for (const line of lines) {
-    if (line.scope.exclude.length === 0) continue
+  for (const line of layout.excluding()) {
     const match = matchWhat(line.scope, facts)
     if (!match.matches && match.because === 'excluded')
       return lost(line.id, { code: 'excluded-item', by: match.by })

@@ -28,6 +28,7 @@ export class ListLayout {
   /** Positions of lines with a term above the product. */
   private readonly broad: readonly number[]
   private planRows: CandidateRows | null = null
+  private excludingLines: readonly PriceLine[] | null = null
   private plannedSignatures: Int32Array | null = null
   private scopeMask: Uint8Array | null = null
 
@@ -49,6 +50,11 @@ export class ListLayout {
     const completed = found.complete.length === 0 ? null : this.completeRows(found)
     this.namedRows = completed?.rows ?? found.rows
     this.complete = completed?.flags ?? null
+  }
+
+  /** The lines that leave anything out, which are few: traces ask every list for them. */
+  excluding(): readonly PriceLine[] {
+    return (this.excludingLines ??= this.lines.filter(({ scope }) => scope.exclude.length > 0))
   }
 
   /** Candidates of each signature, made when first asked for. */
