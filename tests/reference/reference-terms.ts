@@ -67,7 +67,7 @@ export function referenceRights(store: Store, asked: Question, isOffered: boolea
   return { may, because: won && won.effect !== 'show' ? won.id : '' }
 }
 
-export const REFERENCE_LIMIT_FIELDS = ['minimum', 'maximum', 'multiple', 'first', 'values'] as const
+const LIMIT_FIELDS = ['minimum', 'maximum', 'multiple', 'first', 'values'] as const
 
 /** What each field is limited to, and by whom, as `value by level`; empty where it is not. */
 export function referenceLimits(store: Store, asked: Question): Readonly<Record<string, string>> {
@@ -82,7 +82,7 @@ export function referenceLimits(store: Store, asked: Question): Readonly<Record<
     ...singles.map(({ rule }) => ({ by: rule.id, limits: rule })),
   ]
   return Object.fromEntries(
-    REFERENCE_LIMIT_FIELDS.map((field) => {
+    LIMIT_FIELDS.map((field) => {
       const level = levels.find(({ limits }) => limits[field] !== null)
       return [field, level ? `${JSON.stringify(level.limits[field])} by ${level.by}` : '']
     }),

@@ -11,23 +11,17 @@ import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { editAmounts } from '@/server/changes/edit-amounts'
 import { latestChangeSets, latestChangesOf, preparedAsOf, revisionOf, undo } from '@/server/changes/history'
-import { seedDemo } from '@/server/changes/seed-demo'
-import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { loadStore } from '@/server/records/record-tables'
-import { temporaryDirectory } from './temporary-directory'
+import { demoSteppe } from './demo-steppe'
 
-const directory = temporaryDirectory()
+const demo = demoSteppe()
 let steppe: Steppe
 const note = { author: 'Test', at: new Date('2026-12-01T10:00:00Z') }
 const LATER = new Date('2026-12-01T10:30:00Z')
 
-beforeAll(async () => {
-  steppe = await openSteppe(directory.path)
-  await seedDemo(steppe)
-}, 60_000)
-afterAll(async () => {
-  await steppe.close()
-  directory.remove()
+beforeAll(() => {
+  steppe = demo.current
 })
 
 const store = (): Store => getPrepared(steppe).store

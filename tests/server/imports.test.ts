@@ -1,5 +1,5 @@
 import { undo } from '@/server/changes/history'
-import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import {
   cancelImport,
   type ImportJob,
@@ -8,18 +8,12 @@ import {
   startWriting,
 } from '@/server/imports/import-job'
 import { toDocument } from '@/server/exchange/store-document'
-import { seedDemo } from '@/server/changes/seed-demo'
-import { temporaryDirectory } from './temporary-directory'
+import { demoSteppe } from './demo-steppe'
 
-const directory = temporaryDirectory()
+const demo = demoSteppe()
 let steppe: Steppe
-beforeAll(async () => {
-  steppe = await openSteppe(directory.path)
-  await seedDemo(steppe)
-}, 60_000)
-afterAll(async () => {
-  await steppe.close()
-  directory.remove()
+beforeAll(() => {
+  steppe = demo.current
 })
 
 const NEW_ROWS = 3_000

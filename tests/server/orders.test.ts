@@ -1,20 +1,14 @@
 import { decimal, subtract } from '@/core/decimal/decimal'
-import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { latestChangeSets } from '@/server/changes/history'
-import { seedDemo } from '@/server/changes/seed-demo'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
-import { temporaryDirectory } from './temporary-directory'
+import { demoSteppe } from './demo-steppe'
 
-const directory = temporaryDirectory()
+const demo = demoSteppe()
 let steppe: Steppe
-beforeAll(async () => {
-  steppe = await openSteppe(directory.path)
-  await seedDemo(steppe)
-}, 60_000)
-afterAll(async () => {
-  await steppe.close()
-  directory.remove()
+beforeAll(() => {
+  steppe = demo.current
 })
 
 const sums = { net: decimal(10), tax: decimal(2), gross: decimal(12) }
