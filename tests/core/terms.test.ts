@@ -69,7 +69,7 @@ test('rights and limits agree with the plain reference, and the answer with both
         }
       },
     ),
-    { numRuns: RUNS / 2, endOnFailure: true },
+    { numRuns: RUNS, endOnFailure: true },
   )
 })
 
