@@ -1,6 +1,7 @@
 import { decimal, subtract } from '@/core/decimal/decimal'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
-import { latestChangeSets } from '@/server/changes/history'
+import { commit } from '@/server/changes/commit'
+import { latestChangeSets, latestChangesOf, revisionOf, undo } from '@/server/changes/history'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
 import { demoSteppe } from './demo-steppe'
@@ -90,4 +91,38 @@ test('what is ordered comes out of the stock that is counted, below zero on back
   expect(stockOf(counted.id)).toBe(subtract(counted.stock!, decimal(200_006)))
   const [last] = await latestChangeSets(steppe, 1)
   expect(last?.note).toBe('Order of Fennmoor')
+})
+
+test('selling stands in no merchant’s way: edits go on, are taken back, and what was sold stays sold', async () => {
+  const variant = () => getPrepared(steppe).store.variant.get('variant-QU-MN-PO')!
+  const seen = revisionOf(steppe, 'variant', variant().id)
+  const edit = (change: object) =>
+    commit(steppe, [{ kind: 'variant', id: variant().id, seen, after: { ...variant(), ...change } }], {
+      author: 'Orla',
+      note: 'edited',
+      at: new Date(),
+    })
+  const order = async (visitor: string, quantity: string) => {
+    await writeCart(steppe, visitor, [LINE])
+    const lines = [{ ...DOCUMENT.lines[0]!, variant: variant().id, quantity: decimal(quantity) }]
+    return placeOrder(steppe, { account: null, visitor }, { ...DOCUMENT, lines }, new Date())
+  }
+  expect(variant().stock).toBe('40')
+  await order('cart-f', '3')
+  // On the revision the sheet was opened with, and while another order is under way.
+  const [, edited] = await Promise.all([order('cart-g', '2'), edit({ weight: decimal('0.8') })])
+  if (!edited.ok) throw new Error(edited.code)
+  expect(variant()).toMatchObject({ stock: '35', weight: '0.8' })
+  await order('cart-h', '1')
+  const back = await undo(steppe, edited.changeSet, { author: 'Orla', note: 'back', at: new Date() })
+  expect(back.ok).toBe(true)
+  expect(variant()).toMatchObject({ stock: '34', weight: null })
+
+  // An order's own change is taken back by as much as it took.
+  await order('cart-i', '4')
+  await order('cart-j', '5')
+  const [, sold] = await latestChangesOf(steppe, 'variant', variant().id, 2)
+  expect(sold?.note).toBe('Order of Fennmoor')
+  await undo(steppe, sold!.changeSet, { author: 'Orla', note: 'sent back', at: new Date() })
+  expect(variant().stock).toBe('29')
 })

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { add, parseDecimal, subtract } from '@/core/decimal/decimal'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Issue, RecordKind } from '@/core/issue/issue'
@@ -37,6 +38,11 @@ export interface CommitNote {
   /** The change set this one takes back. */
   readonly undoes?: number
   readonly at: Date
+  /**
+   * Records stay at the revision they had: what happens by itself, as stock that is sold, must not stand in the way of
+   * an edit somebody is at.
+   */
+  readonly keepsRevisions?: boolean
   /** Writes something else with it, all or nothing; throwing out of it calls everything off. */
   readonly alongside?: (transaction: Transaction) => Promise<void>
 }
@@ -79,9 +85,27 @@ export function commit(
   note: CommitNote,
   watch: CommitWatch = NOBODY_WATCHES,
 ): Promise<CommitOutcome> {
-  const turn = steppe.writing.then(() => commitNow(steppe, requests, note, watch))
+  const seen = steppe.prepared?.store
+  const turn = steppe.writing.then(() => commitNow(steppe, afterSales(steppe, seen, requests), note, watch))
   steppe.writing = turn.catch(() => undefined)
   return turn
+}
+
+/** What was sold while a request waited for its turn stays sold: records keep their revision when stock goes down. */
+function afterSales(
+  { prepared }: Steppe,
+  seen: Store | undefined,
+  requests: readonly ChangeRequest[],
+): readonly ChangeRequest[] {
+  if (!seen || !prepared || seen.variant === prepared.store.variant) return requests
+  return requests.map((request): ChangeRequest => {
+    if (request.kind !== 'variant' || request.after === null) return request
+    const then = seen.variant.get(request.id)?.stock
+    const now = prepared.store.variant.get(request.id)?.stock
+    const asked = parseDecimal(request.after.stock ?? '')
+    if (!then || !now || !asked || then === now) return request
+    return { ...request, after: { ...request.after, stock: add(now, subtract(asked, then)) } }
+  })
 }
 
 /** How a large commit comes on. Throwing out of it stops the commit, of which nothing is written then. */
@@ -111,13 +135,15 @@ async function commitNow(
   if (issues.length > 0) return { ok: false, code: 'invalid', issues }
 
   const changeSet = steppe.lastChangeSet + 1
+  const revisionOf = (record: Pick<Change, 'kind' | 'id'>) =>
+    (note.keepsRevisions && steppe.revisions.get(revisionKey(record))) || changeSet
   await steppe.database.transaction(async (transaction) => {
     const { author, at, undoes, alongside } = note
     await transaction
       .insert(schema.changeSets)
       .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
     await writeHistory(transaction, changes, changeSet, (done) => watch('writing', done))
-    await writeChanges(transaction, changes, changeSet, (done) => watch('writing', changes.length + done))
+    await writeChanges(transaction, changes, revisionOf, (done) => watch('writing', changes.length + done))
     await alongside?.(transaction)
   })
   steppe.sync()
@@ -128,7 +154,7 @@ async function commitNow(
   steppe.lastChangeSet = changeSet
   for (const change of changes) {
     if (change.after === null) steppe.revisions.delete(revisionKey(change))
-    else steppe.revisions.set(revisionKey(change), changeSet)
+    else steppe.revisions.set(revisionKey(change), revisionOf(change))
   }
   return { ok: true, changeSet, changes, before, after }
 }

@@ -2,6 +2,7 @@ import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { prepare } from '@/core/engine/prepare'
+import { add, type Decimal, subtract } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
 import { and, asc, desc, eq, gt, isNotNull, isNull, notInArray, or, sql } from 'drizzle-orm'
@@ -13,7 +14,8 @@ import { commit, type ChangeRequest, type CommitOutcome } from './commit'
 export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
 
 /**
- * Takes a change set back, as a change set of its own (which can be taken back again).
+ * Takes a change set back, as a change set of its own (which can be taken back again). Fields it left alone, and stock
+ * that was sold since, stay as they are.
  *
  * Errors  as of `commit`: stale when one of its records has been changed since, and an unknown number.
  */
@@ -24,13 +26,31 @@ export async function undo(
 ): Promise<UndoOutcome> {
   const changes = await readChanges(steppe, changeSet)
   if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
-  const requests = reverseChanges(changes).map((change) => ({
-    kind: change.kind,
-    id: change.id,
-    seen: change.before === null ? null : changeSet,
-    after: change.after,
-  }))
+  const { store } = getPrepared(steppe)
+  const requests = reverseChanges(changes).map((change) => {
+    const { kind, id, before } = change
+    const current = (store[kind].get(id) as Fields | undefined) ?? null
+    // What happened by itself since leaves a record at an older revision: nobody has edited it after the change.
+    const revision = revisionOf(steppe, kind, id)
+    const seen = before === null ? null : revision !== null && revision < changeSet ? revision : changeSet
+    return { kind, id, seen, after: current ? backFrom(current, change) : change.after }
+  })
   return commit(steppe, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
+}
+
+type Fields = Readonly<Record<string, unknown>>
+
+/** A record as it is, with what a change did to it taken back; of stock the difference. */
+function backFrom(current: Fields, reversed: Change): object | null {
+  if (reversed.before === null || reversed.after === null) return reversed.after
+  const [changed, wanted] = [reversed.before, reversed.after] as unknown as readonly [Fields, Fields]
+  const fields = Object.keys(wanted).filter(
+    (field) => JSON.stringify(changed[field]) !== JSON.stringify(wanted[field]),
+  )
+  const back = Object.fromEntries(fields.map((field) => [field, wanted[field]]))
+  const stocks = [current['stock'], changed['stock'], wanted['stock']] as (Decimal | null | undefined)[]
+  const [now, after, before] = stocks
+  return { ...current, ...back, ...(now && after && before && { stock: add(now, subtract(before, after)) }) }
 }
 
 async function readChanges(steppe: Steppe, changeSet: number): Promise<readonly Change[]> {

@@ -155,7 +155,7 @@ export async function writeHistory(
 export async function writeChanges(
   transaction: Transaction,
   changes: readonly Change[],
-  revision: number,
+  revisionOf: (record: Pick<Change, 'kind' | 'id'>) => number,
   told: Told,
 ): Promise<void> {
   let done = 0
@@ -166,7 +166,7 @@ export async function writeChanges(
     for (let at = 0; at < records.length; at += ROWS_AT_ONCE) {
       await told(done)
       const some = records.slice(at, at + ROWS_AT_ONCE)
-      await writeRows(transaction, TABLES[kind], some, revision)
+      await writeRows(transaction, TABLES[kind], some, (id) => revisionOf({ kind, id }))
       done += some.length
     }
   }
@@ -189,14 +189,14 @@ async function writeRows(
   transaction: Transaction,
   { table, joined }: RecordTable,
   records: readonly RecordOfKind[RecordKind][],
-  revision: number,
+  revisionOf: (id: string) => number,
 ): Promise<void> {
   const columns = Object.entries(getTableColumns(table))
   const rows = parentsFirst(records).map((record) =>
     Object.fromEntries(
       columns.map(([field, { name }]) => [
         name,
-        field === 'revision' ? revision : (record as unknown as Fields)[field],
+        field === 'revision' ? revisionOf(record.id) : (record as unknown as Fields)[field],
       ]),
     ),
   )

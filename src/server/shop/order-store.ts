@@ -118,7 +118,7 @@ async function keepOrder(
 
 /**
  * Takes what was ordered out of the stock, below zero where it is on back order, as a change set the merchant finds in
- * the history. Others may sell the same thing at the same moment: then it is taken from what they left.
+ * the history.
  *
  * Errors  `false` when no stock of it is counted, or the store refuses: an order is kept all the same.
  */
@@ -127,7 +127,8 @@ async function lowerStock(
   document: OrderDocument,
   { at, alongside }: Pick<CommitNote, 'at' | 'alongside'>,
 ): Promise<boolean> {
-  const note = { author: 'Shop', note: `Order of ${document.buyer}`, at, alongside }
+  const note = { author: 'Shop', note: `Order of ${document.buyer}`, keepsRevisions: true, at, alongside }
+  // A merchant may be at the same record at this moment: then what they leave is lowered.
   for (;;) {
     const requests = stockRequests(steppe, document)
     if (requests.length === 0) return false
