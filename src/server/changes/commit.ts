@@ -32,6 +32,9 @@ export type ChangeRequest = {
   }
 }[RecordKind]
 
+/** Who changes what happens by itself when something is sold. */
+export const SHOP_AUTHOR = 'Shop'
+
 export interface CommitNote {
   readonly author: string
   readonly note: string

@@ -5,11 +5,11 @@ import { prepare } from '@/core/engine/prepare'
 import { add, type Decimal, subtract } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
-import { and, asc, desc, eq, gt, isNotNull, isNull, notInArray, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, isNotNull, isNull, ne, notInArray, or, sql } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
-import { commit, type ChangeRequest, type CommitOutcome } from './commit'
+import { commit, type ChangeRequest, type CommitOutcome, SHOP_AUTHOR } from './commit'
 
 export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
 
@@ -101,17 +101,17 @@ export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number
   return steppe.revisions.get(revisionKey({ kind, id })) ?? null
 }
 
-/** The change sets that still count, newest first: neither taken back nor taking back. */
+/** The merchant's change sets that still count, newest first: neither taken back nor taking back, and no order's. */
 export async function latestChangeSets(
   steppe: Steppe,
   count: number,
 ): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
-  const { id, at, note, undoes } = schema.changeSets
+  const { id, at, author, note, undoes } = schema.changeSets
   const takenBack = steppe.database.select({ id: undoes }).from(schema.changeSets).where(isNotNull(undoes))
   return steppe.database
     .select({ id, at, note })
     .from(schema.changeSets)
-    .where(and(isNull(undoes), notInArray(id, takenBack)))
+    .where(and(isNull(undoes), ne(author, SHOP_AUTHOR), notInArray(id, takenBack)))
     .orderBy(desc(id))
     .limit(count)
 }

@@ -4,7 +4,7 @@ import type { PastPurchase } from '@/core/cart/cart'
 import { type Decimal, subtract, sum } from '@/core/decimal/decimal'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { carts, orders } from '../database/schema'
-import { type ChangeRequest, commit, type CommitNote, type Transaction } from '../changes/commit'
+import { type ChangeRequest, commit, type CommitNote, SHOP_AUTHOR, type Transaction } from '../changes/commit'
 import { revisionOf } from '../changes/history'
 import { getPrepared, type Steppe } from '../engine/steppe'
 
@@ -127,7 +127,13 @@ async function lowerStock(
   document: OrderDocument,
   { at, alongside }: Pick<CommitNote, 'at' | 'alongside'>,
 ): Promise<boolean> {
-  const note = { author: 'Shop', note: `Order of ${document.buyer}`, keepsRevisions: true, at, alongside }
+  const note = {
+    author: SHOP_AUTHOR,
+    note: `Order of ${document.buyer}`,
+    keepsRevisions: true,
+    at,
+    alongside,
+  }
   // A merchant may be at the same record at this moment: then what they leave is lowered.
   for (;;) {
     const requests = stockRequests(steppe, document)
