@@ -67,6 +67,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'contract', path: '/contracts/C-104' },
   { name: 'currency', path: '/currencies/GBP' },
   { name: 'taxes', path: '/taxes?sku=FR-BR-PF&country=US&state=CA&city=Oakfell' },
+  { name: 'access', path: '/access' },
   {
     name: 'assortments',
     path: '/assortments?of=contract&code=C-115',

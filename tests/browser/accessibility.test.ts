@@ -70,7 +70,14 @@ const VIEWS: readonly (readonly [
     },
   ],
   ['gate', '/shop/gate', null],
-  ['shop', '/shop', null],
+  [
+    'shop with suggestions',
+    '/shop',
+    async (page) => {
+      await page.getByRole('searchbox').fill('fr')
+      await page.getByRole('option').first().waitFor()
+    },
+  ],
   ['shop category', '/shop/category/jars', null],
   ['shop product', '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR', null],
   ['shop sign-in', '/shop/sign-in', null],

@@ -63,7 +63,10 @@ export function ShopSearch() {
 
 /** What the shop suggests for some words; an answer that comes after a later question is let go. */
 function useSuggestions(words: string): readonly ShopSuggestion[] {
-  const [found, setFound] = useState<readonly ShopSuggestion[]>([])
+  const [found, setFound] = useState<{ readonly of: string; readonly list: readonly ShopSuggestion[] }>({
+    of: '',
+    list: [],
+  })
   useEffect(() => {
     if (words.trim() === '') return
     const calling = new AbortController()
@@ -71,7 +74,7 @@ function useSuggestions(words: string): readonly ShopSuggestion[] {
       const response = await fetch(`/api/shop/suggestions?words=${encodeURIComponent(words)}`, {
         signal: calling.signal,
       })
-      if (response.ok) setFound((await response.json()) as readonly ShopSuggestion[])
+      if (response.ok) setFound({ of: words, list: (await response.json()) as readonly ShopSuggestion[] })
     }
     // A search goes on without suggestions when the network fails.
     const timer = setTimeout(() => void ask().catch(() => undefined), REST)
@@ -80,5 +83,6 @@ function useSuggestions(words: string): readonly ShopSuggestion[] {
       calling.abort()
     }
   }, [words])
-  return words.trim() === '' ? [] : found
+  // While one goes on typing what was found so far stays; for other words it says nothing.
+  return words.trim() !== '' && words.startsWith(found.of) ? found.list : []
 }
