@@ -215,7 +215,7 @@ function withLists(prepared: PreparedStore, situation: Situation): Situation {
     ...situation,
     lists,
     ladder,
-    limiting: limitingLists(ladder),
+    limiting: situation.limiting.map((compiled) => lists.get(compiled.list.id) ?? compiled),
     publicSituation: publicSituation && withLists(prepared, publicSituation),
     reach: { current: reachAfter(prepared, situation, ladder) },
   }
