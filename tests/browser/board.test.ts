@@ -12,6 +12,8 @@ beforeEach(() => {
 const FLAT = 'Pine, flat-packed, 10'
 
 test('a base price moves what depends on it and nothing else; the trace says why; undo puts it back', async () => {
+  // Rows are drawn only where they are seen: tall enough for both.
+  await page.setViewportSize({ width: 1280, height: 1100 })
   await openBoard(page, '?in=frames-foundation')
   await reads(cell(page, FLAT, 'group:bee-farms'), 'L22.80')
   const organic = cell(page, 'organic, 10', 'group:distributors')

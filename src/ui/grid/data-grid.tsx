@@ -65,7 +65,7 @@ interface DataGridProps {
 }
 
 const ROW_HEIGHT = 27
-const ROWS_BEYOND_SIGHT = 6
+const ROWS_BEYOND_SIGHT = 4
 const HEADER_HEIGHT = 64
 
 /**
