@@ -24,7 +24,7 @@ const SHOTS: readonly Shot[] = [
     name: 'board-dark',
     path: `/board?as=group:distributors&${FRAMES}`,
     theme: 'dark',
-    act: (page) => cell(page, 'organic, 10', 'group:distributors').click(),
+    act: (page) => cell(page, 'Cedar, assembled, 10', 'group:distributors').click(),
   },
   {
     name: 'board-refused',
