@@ -75,7 +75,11 @@ const VIEWS: readonly (readonly [
     '/shop',
     async (page) => {
       await page.getByRole('searchbox').fill('fr')
-      await page.getByRole('option').first().waitFor()
+      await page
+        .getByRole('listbox', { name: 'Products that may be meant' })
+        .getByRole('option')
+        .first()
+        .waitFor()
     },
   ],
   ['shop category', '/shop/category/jars', null],
