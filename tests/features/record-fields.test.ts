@@ -1,5 +1,6 @@
 import type { Store } from '@/core/store/store'
 import type { Fields } from '@/features/records/field-rule'
+import { beginning } from '@/features/records/load-record'
 import { RECORD_FIELDS } from '@/features/records/record-fields'
 import {
   readRounding,
@@ -218,4 +219,16 @@ describe('what is typed into a field', () => {
     if (expected instanceof RegExp) expect(found).toMatch(expected)
     else expect(found).toEqual(expected)
   })
+})
+
+test('a choice of a new record begins with what the form shows: one of its options', () => {
+  const begun = KINDS.flatMap((kind) =>
+    RECORD_FIELDS[kind].flatMap((rule) => {
+      if (rule.control !== 'choice') return []
+      const text = rule.write(beginning(store, kind), store)
+      const isOption = rule.options?.(store).some(({ value }) => value === text)
+      return isOption ? [] : [`${kind} ${rule.field} begins with “${text}”`]
+    }),
+  )
+  expect(begun).toEqual([])
 })

@@ -132,6 +132,8 @@ export function beginning(store: Store, kind: EditableKind): Fields {
     ...(kind === 'price-list' && { currency }),
     ...(kind === 'product' && { categories: [] }),
     ...(kind === 'contract' && { state: 'draft' }),
+    // What the form shows first; in a document a rule has to say it.
+    ...(kind === 'access-rule' && { effect: 'hide' }),
     ...(kind === 'adjustment' && { state: 'off', method: { kind: 'percent', percent: '-10' } }),
     ...('position' in RECORD_DEFAULTS[kind] && { position: store[kind].size }),
   }
