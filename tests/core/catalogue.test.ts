@@ -1,3 +1,4 @@
+import { moveStock } from '@/core/catalogue/stock'
 import { findBuyer, isBuyerCode } from '@/core/buyers/buyer-code'
 import { accountFacts, buyerKey, findBuyerFacts } from '@/core/buyers/buyer'
 import { type Category, distancesUp, findCycle, inTreeOrder, pathToRoot } from '@/core/catalogue/category'
@@ -130,4 +131,16 @@ describe('products and variants of the demo', () => {
     ]
     expect(new Set(keys).size).toBe(keys.length)
   })
+})
+
+test.each([
+  ['nobody sold any', '10', '10', '8', '8'],
+  ['two were sold while six were taken out', '38', '40', '34', '32'],
+  ['more than there is', '1', '4', '2', '-1'],
+  ['nobody counts it any more', null, '4', '2', '2'],
+  ['it is counted from now on', '3', null, '50', '50'],
+  ['it is no longer to be counted', '3', '4', null, null],
+] as const)('stock is moved by as much as was meant: %s', (_why, now, seen, wanted, expected) => {
+  const read = (text: string | null) => text && decimal(text)
+  expect(moveStock(read(now) || null, read(seen) || null, read(wanted) || null)).toBe(expected)
 })

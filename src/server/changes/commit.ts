@@ -1,6 +1,7 @@
 import 'server-only'
 
-import { add, parseDecimal, subtract } from '@/core/decimal/decimal'
+import { moveStock } from '@/core/catalogue/stock'
+import { parseDecimal } from '@/core/decimal/decimal'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Issue, RecordKind } from '@/core/issue/issue'
@@ -103,11 +104,11 @@ function afterSales(
   if (!seen || !prepared || seen.variant === prepared.store.variant) return requests
   return requests.map((request): ChangeRequest => {
     if (request.kind !== 'variant' || request.after === null) return request
-    const then = seen.variant.get(request.id)?.stock
-    const now = prepared.store.variant.get(request.id)?.stock
-    const asked = parseDecimal(request.after.stock ?? '')
-    if (!then || !now || !asked || then === now) return request
-    return { ...request, after: { ...request.after, stock: add(now, subtract(asked, then)) } }
+    const then = seen.variant.get(request.id)?.stock ?? null
+    const now = prepared.store.variant.get(request.id)?.stock ?? null
+    const wanted = parseDecimal(request.after.stock ?? '')
+    if (wanted === null || then === now) return request
+    return { ...request, after: { ...request.after, stock: moveStock(now, then, wanted) } }
   })
 }
 

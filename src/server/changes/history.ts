@@ -2,7 +2,8 @@ import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { prepare } from '@/core/engine/prepare'
-import { add, type Decimal, subtract } from '@/core/decimal/decimal'
+import { moveStock } from '@/core/catalogue/stock'
+import type { Decimal } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
 import { and, asc, desc, eq, gt, isNotNull, isNull, ne, notInArray, or, sql } from 'drizzle-orm'
@@ -48,9 +49,9 @@ function backFrom(current: Fields, reversed: Change): object | null {
     (field) => JSON.stringify(changed[field]) !== JSON.stringify(wanted[field]),
   )
   const back = Object.fromEntries(fields.map((field) => [field, wanted[field]]))
-  const stocks = [current['stock'], changed['stock'], wanted['stock']] as (Decimal | null | undefined)[]
-  const [now, after, before] = stocks
-  return { ...current, ...back, ...(now && after && before && { stock: add(now, subtract(before, after)) }) }
+  if (!('stock' in back)) return { ...current, ...back }
+  const [now, seen, then] = [current, changed, wanted].map(({ stock }) => stock as Decimal | null)
+  return { ...current, ...back, stock: moveStock(now ?? null, seen ?? null, then ?? null) }
 }
 
 async function readChanges(steppe: Steppe, changeSet: number): Promise<readonly Change[]> {

@@ -1,0 +1,11 @@
+import { add, type Decimal, subtract } from '../decimal/decimal'
+
+/**
+ * What stock becomes when somebody moves it from what they saw to what they want, and it is something else by now: what
+ * was sold meanwhile stays sold.
+ *
+ * Units  pieces; `null` where nobody counts. Where any of the three is not counted, what is wanted counts as it is.
+ */
+export function moveStock(now: Decimal | null, seen: Decimal | null, wanted: Decimal | null): Decimal | null {
+  return now === null || seen === null || wanted === null ? wanted : add(now, subtract(wanted, seen))
+}
