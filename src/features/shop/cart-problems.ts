@@ -3,6 +3,7 @@ import 'server-only'
 import type { Cart, CartProblem, LimitProblem } from '@/core/cart/cart'
 import { compare, type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/prepared-store'
+import { isForEverything } from '@/core/limits/limit'
 import type { Nearest } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
 import type { CartProblemView } from './cart-view'
@@ -83,7 +84,8 @@ function togetherView(
   nameOf: (line: number) => string,
 ): CartProblemView {
   const { rule, lines, measure, has, before, nearest } = problem
-  const names = [...new Set(lines.map(nameOf))].join(', ')
+  const isWhole = rule.counting === 'together' && isForEverything(rule)
+  const counted = isWhole ? 'the whole order' : `${[...new Set(lines.map(nameOf))].join(', ')} together`
   const limit = 'limit' in problem.problem ? problem.problem.limit : null
   const told = (value: Decimal) =>
     measure === 'value'
@@ -94,13 +96,13 @@ function togetherView(
   const past = before === ZERO ? '' : `, ${before} of them ordered in the last ${rule.days} days`
   const words =
     problem.problem.code === 'not-a-multiple'
-      ? `together in multiples of ${limit}`
+      ? `in multiples of ${limit}`
       : problem.problem.code === 'below-minimum'
-        ? `together ${limit === null ? 'more' : told(limit)} or more`
-        : `together ${limit === null ? 'less' : told(limit)} or less${rule.days === null ? '' : ` in ${rule.days} days`}`
+        ? `${limit === null ? 'more' : told(limit)} or more`
+        : `${limit === null ? 'less' : told(limit)} or less${rule.days === null ? '' : ` in ${rule.days} days`}`
   const only = lines.length === 1 ? (lines[0] as number) : null
   return {
-    text: `${rule.name}: ${names} ${words}; this comes to ${told(has)}${past}.`,
+    text: `${rule.name}: ${counted} ${words}; this comes to ${told(has)}${past}.`,
     line: only,
     fixes: only !== null && measure === 'quantity' ? fixesFor(cart, only, nearest) : [],
   }
