@@ -23,6 +23,8 @@ export async function startServer(data: string): Promise<TestServer> {
         NEXT_TELEMETRY_DISABLED: '1',
         NEXT_MANUAL_SIG_HANDLE: '1',
         STEPPE_DEMO: '1',
+        // A day on which nothing in the demo starts or ends.
+        STEPPE_CLOCK: '2026-11-25T10:00:00Z',
         STEPPE_DATA: data,
       },
       stdio: ['ignore', 'ignore', 'inherit'],

@@ -10,6 +10,7 @@ import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { AssortmentOwner } from './load-assortments'
+import { currentInstant } from '@/server/clock'
 
 /** One click on the tree: how it starts, or what is set on a branch, product or variant; `null` takes the setting away. */
 export type AssortmentEdit =
@@ -46,7 +47,7 @@ export async function editAssortment(owner: AssortmentOwner, edit: AssortmentEdi
   const outcome = await commit(steppe, [request], {
     author: currentAuthor(),
     note: `${owner.name}: assortment changed`,
-    at: new Date(),
+    at: currentInstant(),
   })
   if (outcome.ok) return null
   const refusal = toRefusal(outcome)

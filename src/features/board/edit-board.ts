@@ -14,6 +14,7 @@ import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import type { BoardPatch } from './board-view'
 import { openColumns, toBoardVariant } from './load-board'
+import { currentInstant } from '@/server/clock'
 
 /** Beyond this many variants, reading the rows in sight again is less than sending what changed. */
 const LARGEST_PATCH = 500
@@ -29,7 +30,10 @@ export async function editBoard(
 ): Promise<BoardOutcome> {
   const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
-  const outcome = await editAmounts(await getSteppe(), edits, { author: currentAuthor(), at: new Date() })
+  const outcome = await editAmounts(await getSteppe(), edits, {
+    author: currentAuthor(),
+    at: currentInstant(),
+  })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
   const { changeSet, before, after, changes } = outcome
   return { ok: true, changeSet, patch: toPatch(before ?? after, after, changes, columns) }
@@ -43,7 +47,7 @@ export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]
   const outcome = await undo(steppe, changeSet, {
     author: currentAuthor(),
     note: `Take back change ${changeSet}`,
-    at: new Date(),
+    at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   const { before, after, changes } = outcome
@@ -63,7 +67,7 @@ function toPatch(
     if (!numbers || touched.size + numbers.length > LARGEST_PATCH) return { kind: 'reload' }
     for (const number of numbers) touched.add(number)
   }
-  const columns = openColumns(after, vantages)
+  const columns = openColumns(after, vantages, currentInstant().getTime())
   return {
     kind: 'variants',
     variants: [...touched].flatMap((number) => {

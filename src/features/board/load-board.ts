@@ -37,7 +37,7 @@ import { columnSubtitle, columnTitle } from './column-words'
 export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
   const { prepared } = outlook
   const { store } = prepared
-  const columns = openColumns(prepared, boardVantages(store, vantageOf(outlook), filter.columns))
+  const columns = openColumns(prepared, boardVantages(store, vantageOf(outlook), filter.columns), outlook.now)
   const products = narrow(prepared, shownProducts(store, filter), columns, filter.only)
   const { currency, priceDigits } = getSettings(store)
   return {
@@ -73,7 +73,11 @@ export function loadBoardBlock(
   count: number,
 ): readonly BoardProduct[] {
   const { prepared } = outlook
-  const columns = openColumns(prepared, boardVantages(prepared.store, vantageOf(outlook), filter.columns))
+  const columns = openColumns(
+    prepared,
+    boardVantages(prepared.store, vantageOf(outlook), filter.columns),
+    outlook.now,
+  )
   return narrow(prepared, shownProducts(prepared.store, filter), columns, filter.only)
     .slice(from, from + count)
     .map((each) => toBoardProduct(prepared, columns, each))
@@ -106,8 +110,12 @@ function differing(column: Vantage): Partial<Vantage> {
   return Object.fromEntries(parts)
 }
 
-export function openColumns(prepared: PreparedStore, vantages: readonly Vantage[]): readonly OpenColumn[] {
-  const now = Date.now()
+/** `now` is the present instant, for vantages that name none. */
+export function openColumns(
+  prepared: PreparedStore,
+  vantages: readonly Vantage[],
+  now: number,
+): readonly OpenColumn[] {
   const others = vantages.map((vantage) => serializeVantage({ ...vantage, as: 'guest' }).toString())
   const onlyBuyers =
     others.every((text) => text === others[0]) &&

@@ -22,6 +22,7 @@ import { findItem, itemCodes } from './find-item'
 import { loadPriceListSheet } from './load-price-lists'
 import { checkHead, type PriceListHeadInput } from './price-list-input'
 import type { PriceListView } from './price-list-view'
+import { currentInstant } from '@/server/clock'
 
 type PriceListOutcome = SheetOutcome<PriceListView>
 
@@ -189,7 +190,7 @@ export async function takeBackOnPriceList(
   sheet: SheetReference,
   changeSet: number,
 ): Promise<PriceListOutcome> {
-  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
   return shownNow(sheet, await undo(await getSteppe(), changeSet, note))
 }
 
@@ -199,7 +200,7 @@ async function save(
   request: ChangeRequest,
   note: string,
 ): Promise<PriceListOutcome> {
-  const outcome = await commit(steppe, [request], { author: currentAuthor(), note, at: new Date() })
+  const outcome = await commit(steppe, [request], { author: currentAuthor(), note, at: currentInstant() })
   return shownNow(sheet, outcome)
 }
 

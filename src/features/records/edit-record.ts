@@ -17,6 +17,7 @@ import { asCopy, beginning, findRecord, isPutAway, loadRecord } from './load-rec
 import { RECORD_FIELDS } from './record-fields'
 import type { RecordView } from './record-view'
 import { type EditableKind, findSection, sectionOf } from './sections'
+import { currentInstant } from '@/server/clock'
 
 type Outcome = SheetOutcome<RecordView>
 
@@ -73,7 +74,7 @@ export async function createRecord(
   const outcome = await commit(steppe, [{ kind, id, seen: null, after } as unknown as ChangeRequest], {
     author: currentAuthor(),
     note: `New ${sectionOf(kind).singular} ${String(record['name'] ?? record['sku'] ?? record['code'])}`,
-    at: new Date(),
+    at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   return { ok: true, href: `/${sectionOf(kind).path}/${encodeURIComponent(labelOf(kind, after as never))}` }
@@ -109,7 +110,7 @@ export async function removeRecord(
   const outcome = await commit(steppe, requests, {
     author: currentAuthor(),
     note: `${sheet.label} removed`,
-    at: new Date(),
+    at: currentInstant(),
   })
   return outcome.ok
     ? { ok: true, href: `/${sectionOf(sheet.kind).path}` }
@@ -127,7 +128,7 @@ export async function addRate(sheet: RecordReference, typed: string): Promise<Ou
     currency: sheet.id,
     per,
     rate: typed.trim(),
-    from: new Date().toISOString(),
+    from: currentInstant().toISOString(),
     source: 'manual' as const,
   }
   const request: ChangeRequest = { kind: 'exchange-rate', id, seen: null, after }
@@ -147,7 +148,7 @@ function removal(seen: number | null, kind: ChangeRequest['kind'], id: string): 
 }
 
 function note(text: string) {
-  return { author: currentAuthor(), note: text, at: new Date() }
+  return { author: currentAuthor(), note: text, at: currentInstant() }
 }
 
 function currentOf(records: ReadonlyMap<string, unknown>, id: string): Fields | null {

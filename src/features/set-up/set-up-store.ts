@@ -9,6 +9,7 @@ import { getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { redirect } from 'next/navigation'
+import { currentInstant } from '@/server/clock'
 
 /** What a store cannot do without. */
 export interface SetUpInput {
@@ -42,7 +43,7 @@ export async function setUpStore(input: SetUpInput): Promise<string> {
   const outcome = await commit(steppe, requests, {
     author: currentAuthor(),
     note: 'Set up the store',
-    at: new Date(),
+    at: currentInstant(),
   })
   if (!outcome.ok) return refusalSentence(toRefusal(outcome))
   redirect('/board')

@@ -8,6 +8,7 @@ import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
 import { findTax, rateColumns, type RateEdit, rateEdit, type RatePlace, readRates } from './rates-text'
+import { currentInstant } from '@/server/clock'
 
 /** What came of writing rates: how many, or everything that is wrong, with nothing written. */
 export type RatesOutcome =
@@ -46,7 +47,7 @@ async function write(edits: readonly RateEdit[], note: string): Promise<RatesOut
     seen: revisionOf(steppe, 'tax-rate', id),
     after,
   }))
-  const outcome = await commit(steppe, requests, { author: currentAuthor(), note, at: new Date() })
+  const outcome = await commit(steppe, requests, { author: currentAuthor(), note, at: currentInstant() })
   if (outcome.ok) return { ok: true, changed: outcome.changes.length }
   const refusal = toRefusal(outcome)
   return refusal.code === 'nothing-to-change'

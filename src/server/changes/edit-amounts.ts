@@ -19,6 +19,7 @@ import { getPrepared, type Steppe } from '../engine/steppe'
 import { type ChangeRequest, commit, type Committed } from './commit'
 import { revisionOf } from './history'
 import { toRefusal } from './to-refusal'
+import { currentInstant } from '@/server/clock'
 
 /** One figure typed over another. `seen` is the figure that was on the screen. */
 export type AmountEdit =
@@ -119,7 +120,7 @@ function readListEdit(
       [...store.group.values()].map(({ code }) => `group:${code}`),
     )
 
-  const { standpoint, quantity } = resolveVantage(store, edit.from, Date.now())
+  const { standpoint, quantity } = resolveVantage(store, edit.from, currentInstant().getTime())
   const opened = openSituation(prepared, standpoint)
   const number = prepared.index.numberOf.get(variant.id)
   if (!opened.ok || number === undefined) return unknown('variant', edit.variant, [])

@@ -10,6 +10,7 @@ import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { redirect } from 'next/navigation'
 import { preparedAsOf } from '../changes/history'
 import { getPrepared, getSteppe, type Steppe } from './steppe'
+import { currentInstant } from '@/server/clock'
 
 /** A vantage resolved: the store of that instant, who looks, and what holds for them there. */
 export interface Outlook {
@@ -23,6 +24,8 @@ export interface Outlook {
   readonly buyerName: string
   /** In thousandths. */
   readonly quantity: number
+  /** Epoch milliseconds of the present. */
+  readonly now: number
   /** Whether this is the present or the future, where things can be changed. */
   readonly live: boolean
 }
@@ -36,7 +39,7 @@ export async function lookFrom(vantage: Vantage): Promise<Outlook> {
   if (!steppe.prepared) redirect('/set-up')
   const present = getPrepared(steppe)
   const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))
-  return toOutlook(steppe, prepared, vantage, Date.now())
+  return toOutlook(steppe, prepared, vantage, currentInstant().getTime())
 }
 
 export function toOutlook(steppe: Steppe, prepared: PreparedStore, vantage: Vantage, now: number): Outlook {
@@ -51,6 +54,7 @@ export function toOutlook(steppe: Steppe, prepared: PreparedStore, vantage: Vant
     as,
     buyerName,
     quantity,
+    now,
     live: vantage.on === null || Date.parse(vantage.on) > now,
   }
 }

@@ -22,6 +22,7 @@ import { readLines } from './read-lines'
 import { readProducts } from './read-products'
 import { type ImportedTable, readTable, type TableProblem } from './read-table'
 import type { ImportReading } from './reading'
+import { currentInstant } from '@/server/clock'
 
 /** What a file is read into: products, or lines of price lists (of one, by code, where it is chosen). */
 export type ImportTarget =
@@ -87,7 +88,7 @@ export async function openImport(
     fileName: file.name,
     target,
     table,
-    startedAt: new Date(),
+    startedAt: currentInstant(),
     matching,
     mark: guessDecimalMark(samples),
     state: { step: 'matching', problem: null },
@@ -211,12 +212,17 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
     after,
   })) as readonly ChangeRequest[]
   const note = `${rows} ${rows === 1 ? 'row' : 'rows'} of ${job.fileName} imported`
-  const outcome = await commit(steppe, requests, { author, note, at: new Date() }, async (stage, done) => {
-    // Every record is written twice: itself, and its line of the history.
-    job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
-    await turn()
-    if (job.isCancelled) throw new Cancelled()
-  })
+  const outcome = await commit(
+    steppe,
+    requests,
+    { author, note, at: currentInstant() },
+    async (stage, done) => {
+      // Every record is written twice: itself, and its line of the history.
+      job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
+      await turn()
+      if (job.isCancelled) throw new Cancelled()
+    },
+  )
   if (outcome.ok) job.state = { step: 'done', changeSet: outcome.changeSet, rows }
   else if (outcome.code === 'invalid') job.state = { step: 'refused', issues: outcome.issues }
   else job.state = { step: 'preview', notice: outcome.code === 'stale' ? 'store-changed' : 'nothing' }

@@ -8,6 +8,7 @@ import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { cookies } from 'next/headers'
 import { randomUUID } from 'node:crypto'
 import { situationOf } from '../engine/look-from'
+import { currentInstant } from '@/server/clock'
 
 /** What the shop remembers of a visitor, each in a cookie of its own. */
 const COOKIES = {
@@ -48,7 +49,7 @@ export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor>
     currency: /^[A-Z]{3}$/.test(currency) ? currency : null,
     on: null,
   }
-  const resolved = resolveVantage(prepared.store, vantage, Date.now())
+  const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
   const word = text(COOKIES.passcode).toLowerCase()
   const given = [...prepared.store.passcode.values()].find((each) => each.word.toLowerCase() === word)
   const standpoint = { ...resolved.standpoint, passcode: given?.id ?? null }

@@ -6,6 +6,7 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import { eq } from 'drizzle-orm'
 import { carts } from '../database/schema'
 import type { Steppe } from '../engine/steppe'
+import { currentInstant } from '@/server/clock'
 
 /** What a visitor has put in; what no longer exists has fallen out. */
 export async function readCart(
@@ -27,6 +28,6 @@ export async function writeCart(
   id: string,
   lines: readonly CartLineWanted[],
 ): Promise<void> {
-  const row = { id, lines, at: new Date() }
+  const row = { id, lines, at: currentInstant() }
   await database.insert(carts).values(row).onConflictDoUpdate({ target: carts.id, set: row })
 }
