@@ -10,7 +10,7 @@ const compile = [
 ]
 const transform = { '^.+\\.tsx?$': compile }
 // These ship as modules only, which CommonJS tests cannot load as they are.
-const MODULES_ONLY = ['temporal-polyfill', 'temporal-utils']
+const MODULES_ONLY = ['temporal-polyfill', 'temporal-utils', 'iso-3166']
 const transformed = {
   transform: { '^.+\\.[jt]sx?$': compile },
   transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`],

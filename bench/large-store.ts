@@ -111,6 +111,7 @@ export function largeStore({ variants, lists, linesPerList, accounts }: StoreSiz
     settings: made<'settings'>(1, () => ({
       ...RECORD_DEFAULTS.settings,
       name: 'Large',
+      priceDigits: 2,
       currency: 'EUR',
     })),
     category: made<'category'>(BRANCHES, (at) => ({

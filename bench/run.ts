@@ -43,6 +43,7 @@ function situationOf(prepared: PreparedStore, account: number) {
 /** Written over by every column, as whoever reckons many of them one after the other does. */
 const ROOM = {
   prices: new Float64Array(SIZE.variants),
+  bases: null,
   sources: new Int16Array(SIZE.variants),
   lists: [],
 }

@@ -131,10 +131,10 @@ export async function measureTerms(
       run: () =>
         page.map((number) => {
           if (!findRights(guarded, situation, number).see) return null
-          const { units, entry } = findPrice(guarded, situation, number)
+          const { units, basis } = findPrice(guarded, situation, number)
           const amount = toPrice(units, situation.digits)
           const { limits } = findLimits(guarded, situation, number)
-          return { limits, tax: amount && taxPrice(guarded, situation, number, { amount, entry }) }
+          return { limits, tax: amount && taxPrice(guarded, situation, number, { amount, basis }) }
         }),
     },
   ]

@@ -115,11 +115,11 @@ test.each([
   ).toBe(expected),
 )
 
-test('a direct rate comes before the way through the store’s currency, and is not used backwards', () => {
+test('a direct rate comes before the way through the store’s currency, in either direction', () => {
   const rates = [rate('GBP', '0.86'), rate('JPY', '162.5'), rate('JPY', '190', '2020-01-01T00:00:00Z', 'GBP')]
   expect(convert(rates, '10', 'GBP', 'JPY', 0)).toBe('1900')
-  // Through the euro: 1900 ÷ 162.5 × 0.86.
-  expect(convert(rates, '1900', 'JPY', 'GBP', 2)).toBe('10.06')
+  // Backwards it divides: through the euro it would be 1900 ÷ 162.5 × 0.86 = 10.06.
+  expect(convert(rates, '1900', 'JPY', 'GBP', 2)).toBe('10')
 })
 
 test('a fee comes on top, and without a rate there is no amount', () => {

@@ -249,7 +249,7 @@ describe('what a record refuses', () => {
       'a country that is none',
       'region',
       { ...region, countries: ['Ireland'] },
-      'malformed countries Ireland IE',
+      'unknown countries Ireland IE',
     ],
     [
       'a time zone that is none',

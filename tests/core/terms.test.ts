@@ -99,7 +99,7 @@ test('a store refreshed by edits of terms answers as one prepared from nothing',
         }
       },
     ),
-    { numRuns: RUNS / 4, endOnFailure: true },
+    { numRuns: Math.ceil(RUNS / 4), endOnFailure: true },
   )
 })
 
@@ -123,6 +123,6 @@ test('the nearest right quantities are those that trying one after the other fin
         expect(isAllowed(decimal(quantity), limits)).toBe(isRight(quantity))
       }
     }),
-    { numRuns: RUNS / 2, endOnFailure: true },
+    { numRuns: Math.ceil(RUNS / 2), endOnFailure: true },
   )
 })

@@ -14,6 +14,7 @@ import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from '@/featu
 
 const cell = (amount: string | null): BoardCell => ({
   amount: amount === null ? null : decimal(amount),
+  compared: amount === null ? null : decimal(amount),
   list: 'level',
   marks: ['L'],
   base: decimal(20),

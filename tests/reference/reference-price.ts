@@ -6,7 +6,6 @@ import type { Contract } from '@/core/price/contract'
 import type { PriceLine, PriceList } from '@/core/price/price-list'
 import type { Breaks, PriceMethod, PriceReference } from '@/core/price/price-method'
 import type { Store } from '@/core/store/store'
-import Decimal from 'decimal.js'
 import {
   groupsOf,
   inWhat,
@@ -17,17 +16,18 @@ import {
   reach,
   regionsHolding,
 } from './reference-matching'
+import { most, Rational } from './rational'
+import { chargedTaxes, grossFactor } from './reference-tax'
 
 /**
  * docs/model.md, written down the slow and obvious way: for one question look at every line of every list, sort
  * what applies, take the first. It shares no arithmetic, matching or ordering with the engine it judges.
  */
-const Exact = Decimal.clone({ precision: 80, toExpNeg: -60, toExpPos: 60 })
-
 export interface ReferencePrice {
   readonly currency: string
   /** Without trailing zeros; `null` without a price. */
   readonly unit: string | null
+  readonly basis: 'net' | 'gross'
   readonly list: string | null
   /** `null` for a default line or the base price. */
   readonly line: string | null
@@ -39,7 +39,7 @@ export interface ReferencePrice {
   readonly offered: boolean
 }
 
-type Amount = Decimal | null
+type Amount = Rational | null
 
 interface Candidate {
   readonly entry: Entry
@@ -98,14 +98,19 @@ class Reference {
       .flatMap((entry) => all.filter((each) => each.entry === entry && each.price !== null).slice(0, 1))
       .sort(byLadder)
     const policy = this.contracts.find((contract) => contract.policy !== null)?.policy ?? this.settings.policy
-    const lowest = applying.length > 0 ? Decimal.min(...applying.map(({ price }) => price!)) : null
-    const winner = policy === 'lowest' ? applying.find(({ price }) => price!.eq(lowest!)) : applying[0]
+    const worth = ({ price, entry }: Candidate) => this.inStoreBasis(price!, this.basisOf(entry.list))
+    const cheapest = (best: Candidate, each: Candidate) => (worth(each).lt(worth(best)) ? each : best)
+    const winner =
+      policy === 'lowest' && applying.length > 0
+        ? applying.reduce((best, each) => cheapest(best, each))
+        : applying[0]
 
     const after: string[] = []
     const isProtected = winner?.entry.contract?.isProtected ?? false
     let unit = winner ? winner.price : this.reference('base', this.currency, this.rule(), true)
+    let basis = winner ? this.basisOf(winner.entry.list) : this.settings.taxBasis
     if (unit && !isProtected) {
-      const moved = this.adjusted(unit, 'shown', this.currency)
+      const moved = this.adjusted(unit, 'shown', this.currency, basis)
       if (this.holdingAdjustments('shown').length > 0) after.push('shown')
       unit = moved
     }
@@ -120,20 +125,26 @@ class Reference {
         this.store,
         { ...this.question, buyer: { kind: 'guest' }, currency: this.currency, deliverTo: place },
         this.extra,
-      ).unit
-      if (guest !== null && new Exact(guest).lt(unit)) {
-        unit = new Exact(guest)
+      )
+      if (
+        guest.unit !== null &&
+        this.inStoreBasis(Rational.of(guest.unit), guest.basis).lt(this.inStoreBasis(unit, basis))
+      ) {
+        unit = Rational.of(guest.unit)
+        basis = guest.basis
         after.push('public')
       }
     }
     const floor = this.floor()
-    if (unit && floor && unit.lt(floor)) {
+    if (unit && floor && this.inStoreBasis(unit, basis).lt(floor)) {
       unit = floor
+      basis = this.settings.taxBasis
       after.push('floor')
     }
     return {
       currency: this.currency,
-      unit: unit?.toFixed() ?? null,
+      unit: unit?.toText() ?? null,
+      basis,
       list: winner?.entry.list.id ?? null,
       line: winner?.line?.id ?? null,
       contract: winner?.entry.contract?.id ?? null,
@@ -267,23 +278,29 @@ class Reference {
       const price = priceOf(last.method)
       return typeof price === 'string' ? lose(price) : { entry, line, specificity, price, failure: null }
     }
-    let total = new Exact(0)
+    let total = Rational.of(0)
     for (const [at, { method }] of reached.entries()) {
       const price = priceOf(method)
       if (typeof price === 'string') return lose(price)
-      const start = at === 0 ? new Exact(0) : Decimal.max(new Exact(reached[at]!.from).minus(1), 0)
+      const first = (from: string) => most(Rational.of(from).minus(this.stepOfSale()), Rational.of(0))
+      const start = at === 0 ? Rational.of(0) : first(reached[at]!.from)
       const next = reached[at + 1]
-      const end = next ? Decimal.max(new Exact(next.from).minus(1), 0) : counted
+      const end = next ? first(next.from) : counted
       total = total.plus(end.minus(start).times(price))
     }
     const digits = this.digits(currency)
-    const unit = atLeast(total.div(counted).toDecimalPlaces(digits, Decimal.ROUND_HALF_UP), minor(digits))
+    const unit = atLeast(total.div(counted).round(digits), minor(digits))
     return { entry, line, specificity, price: unit, failure: null }
   }
 
-  private counted(list: PriceList, line: PriceLine | null, { counting }: Breaks): Decimal {
+  /** One piece, or nothing to speak of where goods are measured. */
+  private stepOfSale(): number {
+    return this.item.kind === 'variant' && ['kg', 'm', 'l'].includes(this.item.product.unit) ? 0 : 1
+  }
+
+  private counted(list: PriceList, line: PriceLine | null, { counting }: Breaks): Rational {
     const { question, store } = this
-    const own = new Exact(question.quantity)
+    const own = Rational.of(question.quantity)
     if (counting === 'variant' || this.item.kind === 'extra') return own
     const { product } = this.item
     return question.basket.reduce((total, other) => {
@@ -304,12 +321,12 @@ class Reference {
     method: PriceMethod,
     rounding: RoundingRule | null,
     currency: string,
-  ): Decimal | string {
+  ): Rational | string {
     const { list, contract } = entry
     const adjusts = !contract?.isProtected
     const home = list.currency
     if (method.kind === 'fixed') {
-      const amount = new Exact(method.amount)
+      const amount = Rational.of(method.amount)
       return home === currency
         ? amount
         : (this.convert(amount, home, currency, this.ruleFor(currency)) ?? 'no-rate')
@@ -318,16 +335,25 @@ class Reference {
     const named = reference.kind === 'list' ? null : reference.kind
     if (home !== currency && method.kind !== 'amount' && named) {
       const own = this.ownReference(named, currency, adjusts)
-      const price = own && this.finish(applied(method, own), this.ruleFor(currency), currency)
+      const price =
+        own &&
+        this.finish(
+          applied(method, this.inBasis(own, this.settings.taxBasis, this.basisOf(list))),
+          this.ruleFor(currency),
+          currency,
+        )
       if (price) return price
     }
     const source = named
       ? this.reference(named, home, this.currencyRule(home), adjusts)
       : this.listPrice((reference as { list: string }).list, home, entry)
     if (!source) return 'no-reference'
-    const price = this.finish(applied(method, source), rounding, home)
+    const from = named
+      ? this.settings.taxBasis
+      : this.basisOf(this.store['price-list'].get((reference as { list: string }).list)!)
+    const price = this.finish(applied(method, this.inBasis(source, from, this.basisOf(list))), rounding, home)
     if (!price) {
-      const convertible = home === currency || this.convert(new Exact(1), home, currency, null) !== null
+      const convertible = home === currency || this.convert(Rational.of(1), home, currency, null) !== null
       return convertible ? 'not-above-zero' : 'no-rate'
     }
     return home === currency
@@ -347,6 +373,50 @@ class Reference {
 
   /** Set while a list is read for another one: prices converted into this currency follow the currency's rule. */
   private ruleOverride: string | null = null
+
+  // --- with and without tax -------------------------------------------------------------------------------
+
+  private basisOf(list: PriceList): 'net' | 'gross' {
+    return list.taxBasis ?? this.settings.taxBasis
+  }
+
+  /** By the taxes an ordinary buyer would pay at the place, or at home where the net is kept. */
+  private inBasis(amount: Rational, from: 'net' | 'gross', to: 'net' | 'gross'): Rational {
+    if (from === to) return amount
+    const factor = grossFactor(
+      chargedTaxes(this.store, {
+        place: this.taxPlace(),
+        taxClass:
+          this.item.kind === 'variant'
+            ? (this.item.variant.taxClass ?? this.item.product.taxClass ?? this.settings.taxClass)
+            : this.settings.taxClass,
+        isDelivery: false,
+        at: this.question.at,
+      }),
+    )
+    return to === 'gross' ? amount.times(factor) : amount.div(factor)
+  }
+
+  private inStoreBasis(amount: Rational, from: 'net' | 'gross'): Rational {
+    return this.inBasis(amount, from, this.settings.taxBasis)
+  }
+
+  private taxPlace() {
+    const { buyer, deliverTo } = this.question
+    const account = buyer.kind === 'account' ? this.store.account.get(buyer.account) : undefined
+    const { taxPlace, grossElsewhere, country } = this.settings
+    const nowhere = { state: '', postcode: '', city: '' }
+    if (grossElsewhere === 'keep-net' || taxPlace === 'store') return { country, ...nowhere }
+    const own = account
+      ? {
+          country: account.country,
+          state: account.state,
+          postcode: account.postcode,
+          city: account.city,
+        }
+      : { country, ...nowhere }
+    return taxPlace === 'billing' && account ? own : (deliverTo ?? own)
+  }
 
   // --- amounts -------------------------------------------------------------------------------------------
 
@@ -385,7 +455,7 @@ class Reference {
         : field === 'base'
           ? (extra.ownPrices[currency] ?? null)
           : null
-      return text === null ? null : new Exact(text)
+      return text === null ? null : Rational.of(text)
     }
     const name = (
       { base: 'basePrice', recommended: 'recommendedPrice', cost: 'cost', floor: 'floor' } as const
@@ -395,13 +465,15 @@ class Reference {
       ? (variant[name] ?? product[name])
       : (variant.ownAmounts[currency]?.[name] ??
         (variant[name] === null ? (product.ownAmounts[currency]?.[name] ?? null) : null))
-    return text === null ? null : new Exact(text)
+    return text === null ? null : Rational.of(text)
   }
 
   private ownReference(field: 'base' | 'recommended' | 'cost', currency: string, adjusts: boolean): Amount {
     const stored = this.stored(field, currency)
     if (!stored) return null
-    return field === 'base' && adjusts ? this.adjusted(stored, 'base', currency) : stored
+    return field === 'base' && adjusts
+      ? this.adjusted(stored, 'base', currency, this.settings.taxBasis)
+      : stored
   }
 
   private reference(
@@ -431,21 +503,31 @@ class Reference {
       .sort((a, b) => a.rank - b.rank || (a.code < b.code ? -1 : 1))
   }
 
-  private adjusted(amount: Decimal, target: Adjustment['target'], currency: string): Amount {
-    const some = this.holdingAdjustments(target)
-    if (some.length === 0) return amount
+  /** One that would leave nothing above zero is left out. */
+  private adjusted(
+    amount: Rational,
+    target: Adjustment['target'],
+    currency: string,
+    basis: 'net' | 'gross',
+  ): Amount {
     let exact = amount
     let rule: RoundingRule | null = null
-    for (const { method, rounding } of some) {
-      rule = rounding ?? rule
-      if (method.kind === 'percent') exact = exact.times(new Exact(method.percent).plus(100)).div(100)
+    let moved = false
+    for (const { method, rounding } of this.holdingAdjustments(target)) {
+      let next: Rational
+      if (method.kind === 'percent') next = exact.times(Rational.of(method.percent).plus(100)).div(100)
       else {
         const factor = this.factor(this.settings.currency, currency)
-        if (currency === this.settings.currency) exact = exact.plus(method.amount)
-        else if (factor) exact = exact.plus(factor.times(method.amount))
+        const home = this.inBasis(Rational.of(method.amount), this.settings.taxBasis, basis)
+        if (currency === this.settings.currency) next = exact.plus(home)
+        else next = factor ? exact.plus(factor.times(home)) : exact
       }
+      if (next.lte(0)) continue
+      exact = next
+      rule = rounding ?? rule
+      moved = true
     }
-    return this.finish(exact, rule, currency)
+    return moved ? this.finish(exact, rule, currency) : amount
   }
 
   private rate(per: string, currency: string): Amount {
@@ -454,20 +536,26 @@ class Reference {
       .filter((each) => Date.parse(each.from) <= this.question.at)
       .sort((a, b) => Date.parse(a.from) - Date.parse(b.from) || (a.id < b.id ? -1 : 1))
     const last = rates.at(-1)
-    return last ? new Exact(last.rate) : null
+    return last ? Rational.of(last.rate) : null
   }
 
   private factor(from: string, to: string, withFee = true): Amount {
     const base = this.settings.currency
-    const fee = withFee ? new Exact(this.store.currency.get(to)?.fee ?? 0).plus(100).div(100) : new Exact(1)
+    const fee = withFee
+      ? Rational.of(this.store.currency.get(to)?.fee ?? 0)
+          .plus(100)
+          .div(100)
+      : Rational.of(1)
     const direct = this.rate(from, to)
     if (direct) return direct.times(fee)
-    const down = from === base ? new Exact(1) : this.rate(base, from)
-    const up = to === base ? new Exact(1) : this.rate(base, to)
+    const backwards = this.rate(to, from)
+    if (backwards) return fee.div(backwards)
+    const down = from === base ? Rational.of(1) : this.rate(base, from)
+    const up = to === base ? Rational.of(1) : this.rate(base, to)
     return down && up ? up.times(fee).div(down) : null
   }
 
-  private convert(amount: Decimal, from: string, to: string, rule: RoundingRule | null): Amount {
+  private convert(amount: Rational, from: string, to: string, rule: RoundingRule | null): Amount {
     const factor = this.factor(from, to)
     return factor && this.finish(amount.times(factor), rule, to)
   }
@@ -478,16 +566,14 @@ class Reference {
     const home = this.settings.currency
     const stored = this.currency === home ? null : this.stored('floor', home)
     const factor = stored && this.factor(home, this.currency, false)
-    return stored && factor
-      ? stored.times(factor).toDecimalPlaces(this.digits(this.currency), Decimal.ROUND_UP)
-      : null
+    return stored && factor ? upTo(stored.times(factor), minor(this.digits(this.currency))) : null
   }
 
-  private finish(exact: Decimal, rule: RoundingRule | null, currency: string): Amount {
+  private finish(exact: Rational, rule: RoundingRule | null, currency: string): Amount {
     if (exact.lte(0)) return null
     const digits = this.digits(currency)
     const once = rule === null ? exact : rounded(exact, rule)
-    return atLeast(once.toDecimalPlaces(digits, Decimal.ROUND_HALF_UP), minor(digits))
+    return atLeast(once.round(digits), minor(digits))
   }
 
   // --- losers --------------------------------------------------------------------------------------------
@@ -502,7 +588,7 @@ class Reference {
     return lists.flatMap((list) => {
       const entry = entries.find((each) => each.list === list)
       const tell = (line: PriceLine | null | undefined, reason: string, price: Amount) =>
-        `${list.id}/${line?.id ?? 'null'} ${reason} ${price?.toFixed() ?? 'null'}`
+        `${list.id}/${line?.id ?? 'null'} ${reason} ${price?.toText() ?? 'null'}`
       if (!entry) {
         const stranger: Entry = {
           list,
@@ -532,7 +618,16 @@ class Reference {
         ]
       }
       const best = tried.find(({ price }) => price !== null)
-      if (best && winner) return [tell(best.line, whyLater(best, winner, policy), best.price)]
+      if (best && winner)
+        return [
+          tell(
+            best.line,
+            whyLater(best, winner, policy, (each) =>
+              this.inStoreBasis(each.price!, this.basisOf(each.entry.list)),
+            ),
+            best.price,
+          ),
+        ]
       if (told.length > 0) return told
       const isExtra = this.item.kind === 'extra'
       if (!isExtra && inWhat(this.store, list.scope, this.item) === null)
@@ -609,9 +704,14 @@ function byLadder(a: Candidate, b: Candidate): number {
   )
 }
 
-function whyLater(best: Candidate, winner: Candidate, policy: string): string {
+function whyLater(
+  best: Candidate,
+  winner: Candidate,
+  policy: string,
+  worth: (candidate: Candidate) => Rational,
+): string {
   const [a, b] = [best.entry, winner.entry]
-  if (policy === 'lowest' && best.price!.gt(winner.price!)) return 'not-lowest'
+  if (policy === 'lowest' && worth(best).gt(worth(winner))) return 'not-lowest'
   if (a.rung !== b.rung) return 'lower-rung'
   if (a.rank[0] !== b.rank[0]) return a.rung === 0 ? 'later-contract' : 'later-rank'
   if (a.rank[1] !== b.rank[1]) return 'later-in-contract'
@@ -620,28 +720,27 @@ function whyLater(best: Candidate, winner: Candidate, policy: string): string {
   return a.start === b.start ? 'later-code' : 'earlier-start'
 }
 
-function applied(method: PriceMethod, source: Decimal): Decimal {
+function applied(method: PriceMethod, source: Rational): Rational {
   switch (method.kind) {
     case 'fixed':
-      return new Exact(method.amount)
+      return Rational.of(method.amount)
     case 'amount':
       return source.plus(method.amount)
     case 'percent':
     case 'markup':
-      return source.times(new Exact(method.percent).plus(100)).div(100)
+      return source.times(Rational.of(method.percent).plus(100)).div(100)
     case 'margin':
-      return source.times(100).div(new Exact(100).minus(method.percent))
+      return source.times(100).div(Rational.of(100).minus(method.percent))
   }
 }
 
-function rounded(exact: Decimal, rule: RoundingRule): Decimal {
+function rounded(exact: Rational, rule: RoundingRule): Rational {
   if (rule.kind === 'step') {
-    const modes = { 'half-up': 4, 'half-even': 6, up: 0, down: 1 } as const
-    const step = new Exact(rule.step)
-    return atLeast(exact.div(step).toDecimalPlaces(0, modes[rule.mode]).times(step), step)
+    const step = Rational.of(rule.step)
+    return atLeast(wholeSteps(exact.div(step), rule.mode).times(step), step)
   }
   // Every price of the grid near the value, and the best of them.
-  const period = new Exact(rule.period)
+  const period = Rational.of(rule.period)
   const from = exact.div(period).floor().minus(1)
   const grid = [0, 1, 2, 3].flatMap((k) =>
     rule.endings.map((ending) => from.plus(k).times(period).plus(ending)),
@@ -651,13 +750,28 @@ function rounded(exact: Decimal, rule: RoundingRule): Decimal {
   const above = positive.find((price) => price.gte(exact))!
   if (rule.mode === 'down') return below
   if (rule.mode === 'up') return above
-  return exact.minus(below).abs().lt(above.minus(exact)) ? below : above
+  return below.lte(exact) && exact.minus(below).lt(above.minus(exact)) ? below : above
 }
 
-function minor(digits: number): Decimal {
-  return new Exact(10).pow(-digits)
+/** Prices are above zero, so that up and ceiling, and down and floor, are the same. */
+function wholeSteps(steps: Rational, mode: Extract<RoundingRule, { kind: 'step' }>['mode']): Rational {
+  const below = steps.floor()
+  const rest = steps.minus(below)
+  if (rest.eq(0) || mode === 'down' || mode === 'floor') return below
+  const above = below.plus(1)
+  if (mode === 'up' || mode === 'ceiling' || rest.gt('0.5')) return above
+  if (rest.lt('0.5') || mode === 'half-down') return below
+  return mode === 'half-up' || below.div(2).floor().times(2).eq(below) === false ? above : below
 }
 
-function atLeast(value: Decimal, least: Decimal): Decimal {
+function upTo(exact: Rational, unit: Rational): Rational {
+  return wholeSteps(exact.div(unit), 'up').times(unit)
+}
+
+function minor(digits: number): Rational {
+  return Rational.ratio(1n, 10n ** BigInt(digits))
+}
+
+function atLeast(value: Rational, least: Rational): Rational {
   return value.lte(0) ? least : value
 }

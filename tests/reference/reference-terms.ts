@@ -57,7 +57,20 @@ export function referenceRights(store: Store, asked: Question, isOffered: boolea
   // Of rules that say equally much the one that lets a buyer do least.
   const tied = rules.filter((rule) => first && comparable(rule) === comparable(first))
   const order = Object.keys(FROM_EFFECT)
-  const won = tied.sort((a, b) => order.indexOf(b.rule.effect) - order.indexOf(a.rule.effect))[0]?.rule
+  const hardest = <Ruled extends { readonly rule: { readonly effect: string } }>(some: readonly Ruled[]) =>
+    [...some].sort((a, b) => order.indexOf(b.rule.effect) - order.indexOf(a.rule.effect))[0]
+  // A product on several branches: what wins on each of them, and of that what lets a buyer do least.
+  const onPaths = item.product.categories.flatMap((category) => {
+    const there: VariantItem = { ...item, product: { ...item.product, categories: [category] } }
+    const found = rules
+      .map((each) => ({ ...each, what: inBranch(store, each.rule.scope, there) }))
+      .flatMap((each) => (each.what === null ? [] : [{ ...each, what: each.what }]))
+      .sort((a, b) => b.what - a.what || a.who - b.who || a.rule.rank - b.rule.rank)
+    const best = found[0]
+    return hardest(found.filter((each) => best && comparable(each) === comparable(best))) ?? []
+  })
+  const isByBranch = first !== undefined && inBranch(store, first.rule.scope, item) === first.what
+  const won = (isByBranch ? hardest(onPaths) : hardest(tied))?.rule
   const byRule = FROM_EFFECT[won?.effect ?? 'show']
   const may = byRule
     .split(' ')
@@ -79,11 +92,27 @@ export function referenceLimits(store: Store, asked: Question): Readonly<Record<
   const levels = [
     { by: 'variant', limits: item.variant.limits },
     { by: 'product', limits: item.product.limits },
-    ...singles.map(({ rule }) => ({ by: rule.id, limits: rule })),
   ]
   return Object.fromEntries(
     LIMIT_FIELDS.map((field) => {
-      const level = levels.find(({ limits }) => limits[field] !== null)
+      const strict = (value: unknown) =>
+        field === 'values'
+          ? -(value as readonly unknown[]).length
+          : field === 'first'
+            ? 0
+            : Number(value) * (field === 'maximum' ? -1 : 1)
+      const rule = singles.find(({ rule: each }) => each[field] !== null)
+      const equals = singles.filter(
+        (each) => rule && each.rule[field] !== null && comparable(each) === comparable(rule),
+      )
+      const strictest = equals.reduce<(typeof equals)[number] | undefined>(
+        (best, each) =>
+          best === undefined || strict(each.rule[field]) > strict(best.rule[field]) ? each : best,
+        undefined,
+      )
+      const level =
+        levels.find(({ limits }) => limits[field] !== null) ??
+        (strictest && { by: strictest.rule.id, limits: strictest.rule })
       return [field, level ? `${JSON.stringify(level.limits[field])} by ${level.by}` : '']
     }),
   )
@@ -125,6 +154,12 @@ interface Holding<R extends Rule> {
 
 function comparable({ rule, what, who }: Holding<Rule>): string {
   return `${what}/${who}/${rule.rank}`
+}
+
+/** How near a scope is through one of its categories alone; `null` where none of them holds the item. */
+function inBranch(store: Store, { include }: What, item: VariantItem): number | null {
+  const branches = include.filter(({ kind }) => kind === 'category')
+  return inWhat(store, { include: branches, exclude: [] }, item)
 }
 
 /** The rules that hold for this buyer and item, here and now: by What, then Who, then rank, then code. */

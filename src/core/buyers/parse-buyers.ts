@@ -1,6 +1,7 @@
 import { findMinorDigits } from '../currency/iso-4217'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
+import { parsePlace } from '../places/iso-3166'
 import type { Account, CustomerGroup } from './buyer'
 
 export function parseGroup(draft: CustomerGroup): Parsed<CustomerGroup> {
@@ -14,19 +15,20 @@ export function parseGroup(draft: CustomerGroup): Parsed<CustomerGroup> {
 
 export function parseAccount(draft: Account): Parsed<Account> {
   const reader = new DraftReader('account', draft.code)
-  if (!/^[A-Z]{2}$/.test(draft.country)) reader.report('malformed', 'country', draft.country, 'IE')
+  const { country, state } = parsePlace(reader, draft)
   const emails = draft.emails.map((email) => email.trim().toLowerCase())
   for (const email of emails) {
     if (!/^[^\s@]+@[^\s@]+$/.test(email)) reader.report('malformed', 'emails', email, 'name@example.com')
   }
-  for (const address of draft.addresses) {
-    if (!/^[A-Z]{2}$/.test(address.country)) reader.report('malformed', 'addresses', address.country, 'IE')
-  }
+  const addresses = draft.addresses.map((address) => parsePlace(reader, address, 'addresses.'))
   if (draft.currency !== null && findMinorDigits(draft.currency) === null)
     reader.report('unknown', 'currency', draft.currency, 'EUR')
   return reader.result({
     ...draft,
     ...reader.codeAndName(draft),
+    country,
+    state,
+    addresses,
     emails,
   })
 }

@@ -1,8 +1,9 @@
-import { allocate } from '../decimal/allocate'
-import { add, compare, type Decimal, subtract, sum, ZERO } from '../decimal/decimal'
+import { shareOut } from '../decimal/allocate'
+import { add, type Decimal, HUNDRED, multiply, subtract, sum } from '../decimal/decimal'
+import { divide, type Fraction } from '../decimal/fraction'
 import type { TaxableAmount } from '../engine/find-tax'
 import type { Levy } from '../tax/find-levies'
-import { chargedOn, splitTax } from '../tax/split-tax'
+import { chargedOn, effectiveRates, splitTax } from '../tax/split-tax'
 import type { TaxedAmount, TaxTotal } from './cart'
 
 /** The taxes of one line of a document. */
@@ -20,8 +21,8 @@ interface TaxedDocument {
  * Taxes the lines of one document.
  *
  * Holds   net + taxes = gross on every line and in the sum, and the sum of the lines' taxes is the total of each tax.
- *         Per line each is rounded by itself; per document each rate is rounded once on its whole, and the lines share
- *         that by largest remainder.
+ *         Per line each is rounded by itself; per document each levy at each percentage is rounded once on its whole, and
+ *         the lines share that by largest remainder.
  * Source  EN 16931 BR-CO-14, -15 and -17, BR-S-08 (from memory) for the document; per line, common practice.
  */
 export function taxDocument(
@@ -49,50 +50,71 @@ function taxLine({ amount, basis, levies }: TaxableAmount, digits: number): Taxe
   return { amount: { net, tax, gross }, taxes: taxes.map(({ levy, amount }) => ({ levy, amount })) }
 }
 
-/** Lines under the same levies, entered alike, are taxed as one amount. */
+/**
+ * Each levy at one percentage is summed exactly over all lines it falls on, whatever classes and rates it came from and
+ * whatever else falls on them, and rounded once; the lines share it.
+ */
 function taxTogether(lines: readonly TaxableAmount[], digits: number): readonly TaxedLine[] {
-  const groups = new Map<string, number[]>()
-  lines.forEach(({ basis, levies }, at) => {
-    const key = `${basis}/${levies.map(({ rate }) => rate.id).join()}`
-    const known = groups.get(key)
-    if (known) known.push(at)
-    else groups.set(key, [at])
-  })
-  const taxed: TaxedLine[] = new Array(lines.length)
-  for (const members of groups.values()) {
-    const first = lines[members[0] as number] as TaxableAmount
-    const amounts = members.map((at) => (lines[at] as TaxableAmount).amount)
-    const whole = splitTax(sum(amounts), first.basis, first.levies, digits)
-    const shares = whole.taxes.map(({ amount }) => share(amount, amounts, digits))
-    members.forEach((at, place) => {
-      const taxes = whole.taxes.map(({ levy }, each) => ({
-        levy,
-        amount: shares[each]?.[place] as Decimal,
-      }))
-      const tax = sum(taxes.map((each) => each.amount))
-      const amount = amounts[place] as Decimal
-      taxed[at] = {
-        amount:
-          first.basis === 'net'
-            ? { net: amount, tax, gross: add(amount, tax) }
-            : { net: subtract(amount, tax), tax, gross: amount },
-        taxes,
-      }
+  const parts = lines.map(() => new Map<string, LevyPart>())
+  for (const key of levyKeys(lines)) {
+    const members = lines.flatMap(({ levies }, at) => {
+      const levy = levies.find((each) => levyKey(each) === key)
+      return levy ? [{ at, levy }] : []
+    })
+    const exacts = members.map(({ at, levy }) =>
+      exactTax(lines[at] as TaxableAmount, levy, [...(parts[at] as Map<string, LevyPart>).values()]),
+    )
+    shareOut(exacts, digits).forEach((amount, place) => {
+      const { at, levy } = members[place] as (typeof members)[number]
+      parts[at]?.set(key, { levy, amount })
     })
   }
-  return taxed
+  return lines.map(({ amount, basis, levies }, at) => {
+    const taxes = levies.map((levy) => parts[at]?.get(levyKey(levy)) as LevyPart)
+    const tax = sum(taxes.map((each) => each.amount))
+    return {
+      amount:
+        basis === 'net'
+          ? { net: amount, tax, gross: add(amount, tax) }
+          : { net: subtract(amount, tax), tax, gross: amount },
+      taxes,
+    }
+  })
 }
 
-/** Credits beside sales cannot share by remainder: then the largest line takes what is left. */
-function share(amount: Decimal, weights: readonly Decimal[], digits: number): readonly Decimal[] {
-  const hasCredits = weights.some((weight) => compare(weight, ZERO) < 0)
-  const isEmpty = weights.every((weight) => weight === ZERO)
-  if (!hasCredits && !isEmpty) return allocate(amount, weights, digits)
-  const largest = weights.reduce(
-    (best, weight, at) => (compare(weight, weights[best] as Decimal) > 0 ? at : best),
-    0,
-  )
-  return weights.map((_, at) => (at === largest ? amount : ZERO))
+interface LevyPart {
+  readonly levy: Levy
+  readonly amount: Decimal
+}
+
+function levyKey({ tax, percent }: Levy): string {
+  return `${tax.id}/${percent}`
+}
+
+/** The levies of all lines, each after those it is calculated on top of. */
+function levyKeys(lines: readonly TaxableAmount[]): readonly string[] {
+  const levies = new Map<string, Levy>()
+  for (const line of lines) for (const levy of line.levies) levies.set(levyKey(levy), levy)
+  const ordered: Levy[] = []
+  const put = (levy: Levy) => {
+    if (ordered.includes(levy)) return
+    for (const other of levies.values()) if (levy.tax.upon.includes(other.tax.id)) put(other)
+    ordered.push(levy)
+  }
+  for (const levy of levies.values()) put(levy)
+  return ordered.map(levyKey)
+}
+
+/** The tax of one levy on a line before it is rounded; of a net amount with the taxes below it, which are known. */
+function exactTax(
+  { amount, basis, levies }: TaxableAmount,
+  levy: Levy,
+  below: readonly LevyPart[],
+): Fraction {
+  if (basis === 'net') return divide(multiply(chargedOn(levy, amount, below), levy.percent), HUNDRED)
+  const rates = effectiveRates(levies)
+  const own = rates[levies.indexOf(levy)] as Decimal
+  return divide(multiply(amount, own), add(HUNDRED, sum(rates)))
 }
 
 /** What each tax comes to at each rate. What it is charged on is the net, with the taxes below it. */

@@ -4,8 +4,8 @@ import type { Decimal } from '../decimal/decimal'
 import type { Access } from '../engine/find-rights'
 import type { FoundLimits, LimitSource } from '../engine/find-limits'
 import type { QuestionError, Standpoint } from '../engine/standpoint'
-import type { Levy, LevyMiss } from '../tax/find-levies'
-import type { TaxBasis } from '../tax/split-tax'
+import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
+import type { TaxBasis } from '../price/based-amount'
 
 /** One line of a cart as it is put in. */
 export interface CartLineWanted {
@@ -69,6 +69,8 @@ export type LimitProblem =
       readonly limit: Decimal | null
     }
   | { readonly code: 'contradictory' }
+  /** Part of a piece of what is sold by the piece. */
+  | { readonly code: 'not-whole' }
 
 /** What stands between a cart and an order. */
 export type CartProblem =
@@ -103,6 +105,8 @@ export type CartProblem =
       readonly currency: string
       readonly has: Decimal
     }
+  /** The taxes there depend on a part of the place that is not said. */
+  | { readonly kind: 'place'; readonly part: PlacePart }
 
 export interface Cart {
   readonly currency: string

@@ -1,11 +1,14 @@
-import { add, compare, type Decimal, subtract, sum, ZERO } from '../decimal/decimal'
+import { add, compare, type Decimal, scaleOf, subtract, sum, ZERO } from '../decimal/decimal'
 import { factsOf } from '../engine/catalogue-index'
+import { stepOfSale } from '../engine/find-in-list'
 import { fromHome } from '../engine/lens'
 import type { PreparedStore } from '../engine/prepared-store'
 import type { Situation } from '../engine/situation'
-import { isMultiple, type LimitRule, NO_LIMITS, type QuantityLimits } from '../limits/limit'
+import { inWholePieces, isMultiple, type LimitRule, NO_LIMITS, type QuantityLimits } from '../limits/limit'
 import { isAllowed, nearestQuantities, type Nearest } from '../limits/nearest-quantities'
 import { matchWhat } from '../predicates/what'
+import { getSettings } from '../store/store'
+import { partsNeeded } from '../tax/find-levies'
 import type { CartLine, CartProblem, LimitProblem, PastPurchase } from './cart'
 import type { NumberedLine } from './cart-quantities'
 
@@ -36,7 +39,9 @@ export function findProblems(
     if (checkedVariants.has(line.variant)) return
     checkedVariants.add(line.variant)
     const quantity = ordered.get(line.variant) as Decimal
-    const problem = findProblem(quantity, line.limits.limits)
+    const isPieces = stepOfSale(prepared, (numbered[at] as NumberedLine).number) > 0
+    const limits = isPieces ? inWholePieces(line.limits.limits) : line.limits.limits
+    const problem = isPieces && !isWhole(quantity) ? NOT_WHOLE : findProblem(quantity, limits)
     if (!problem) return
     const field = FIELD_OF[problem.code]
     problems.push({
@@ -44,7 +49,7 @@ export function findProblems(
       line: at,
       problem,
       source: field ? (line.limits.setBy[field] ?? null) : null,
-      nearest: nearestQuantities(quantity, line.limits.limits),
+      nearest: nearestQuantities(quantity, limits),
     })
   })
   for (const { rule } of situation.terms.limits) {
@@ -52,7 +57,7 @@ export function findProblems(
     for (const members of countedTogether(rule, numbered))
       problems.push(...checkTogether(prepared, situation, rule, members, checked))
   }
-  problems.push(...checkContracts(prepared, situation, checked))
+  problems.push(...checkContracts(prepared, situation, checked), ...checkPlace(prepared, situation, lines))
   return problems
 }
 
@@ -62,7 +67,14 @@ const FIELD_OF = {
   'not-a-multiple': 'multiple',
   'not-allowed': 'values',
   contradictory: null,
+  'not-whole': null,
 } as const
+
+const NOT_WHOLE: LimitProblem = { code: 'not-whole' }
+
+function isWhole(quantity: Decimal): boolean {
+  return scaleOf(quantity) === 0
+}
 
 /** What is wrong with a quantity; `null` when it is right. */
 function findProblem(quantity: Decimal, limits: QuantityLimits): LimitProblem | null {
@@ -76,6 +88,16 @@ function findProblem(quantity: Decimal, limits: QuantityLimits): LimitProblem | 
   if (limits.multiple !== null && !isMultiple(quantity, limits.multiple))
     return { code: 'not-a-multiple', limit: limits.multiple }
   return { code: 'not-allowed', limit: null }
+}
+
+/** What is wrong with a value or a weight, which may have any number of digits; `null` when it is right. */
+function findTotalProblem(
+  has: Decimal,
+  minimum: Decimal | null,
+  maximum: Decimal | null,
+): LimitProblem | null {
+  if (minimum !== null && compare(has, minimum) < 0) return { code: 'below-minimum', limit: minimum }
+  return maximum !== null && compare(has, maximum) > 0 ? { code: 'above-maximum', limit: maximum } : null
 }
 
 /** Positions of lines that a rule counts together: each variant, each product, or all of its scope. */
@@ -131,7 +153,7 @@ function checkTogether(
     minimum: Decimal | null,
     maximum: Decimal | null,
   ) => {
-    const wrong = findProblem(has, { ...NO_LIMITS, minimum, maximum })
+    const wrong = findTotalProblem(has, minimum, maximum)
     const nearest: Nearest = { below: maximum, above: minimum }
     if (wrong)
       problems.push({ kind: 'together', rule, lines: members, measure, problem: wrong, has, before, nearest })
@@ -167,6 +189,17 @@ function boughtBefore(
       })
       .map(({ quantity }) => quantity),
   )
+}
+
+/** Where taxes are those of a state, a postcode or a city and the place does not say which, they cannot be known. */
+function checkPlace(
+  prepared: PreparedStore,
+  { terms, at }: Situation,
+  lines: readonly CartLine[],
+): readonly CartProblem[] {
+  if (lines.length === 0 || terms.untaxed !== null) return []
+  if (getSettings(prepared.store).taxPlace === 'store') return []
+  return partsNeeded(prepared.terms.taxes, terms.taxPlace, at).map((part) => ({ kind: 'place', part }))
 }
 
 /** Contracts may ask for a least value of an order; of several the one that comes first counts. */

@@ -1,27 +1,28 @@
 import { allocate } from '../decimal/allocate'
 import { add, compare, type Decimal, isPositive, multiply, sum, ZERO } from '../decimal/decimal'
-import { toFraction } from '../decimal/fraction'
-import { roundToDigits } from '../decimal/rounding'
+import { addFractions, multiplyFractions, toFraction } from '../decimal/fraction'
 import { findMinorDigits } from '../currency/iso-4217'
-import { bracketsTotal, explainFound } from '../engine/explain-found'
+import { addExtras, type WithExtras } from '../engine/add-extras'
+import { findExactUnit } from '../engine/exact-unit'
 import type { Quantities } from '../engine/find-in-list'
 import { findLimits } from '../engine/find-limits'
 import { findPrice } from '../engine/find-price'
+import type { FoundPrice } from '../engine/found-price'
 import { findRights } from '../engine/find-rights'
-import { leviesOf, type TaxableAmount, taxBasisOf, taxClassOf, toTaxable } from '../engine/find-tax'
+import { leviesOf, type TaxableAmount, taxClassOf, toTaxable } from '../engine/find-tax'
 import { fromHome } from '../engine/lens'
 import { openSituationExactly } from '../engine/open-situation'
 import type { PreparedStore } from '../engine/prepared-store'
-import { toPrice } from '../engine/price-step'
 import type { Situation } from '../engine/situation'
 import type { QuestionError } from '../engine/standpoint'
 import { matchWhat } from '../predicates/what'
 import { getSettings } from '../store/store'
-import { splitTax, type TaxBasis } from '../tax/split-tax'
+import { splitTax } from '../tax/split-tax'
 import type { CartLine, CartQuestion, Carted, TaxedAmount } from './cart'
 import { cartQuantities, type NumberedLine, numberLines } from './cart-quantities'
 import { netsOf, taxDocument } from './cart-tax'
 import { findProblems } from './find-problems'
+import { type ExactTotal, roundTotals } from './line-totals'
 
 /**
  * What a cart costs and whether it may be ordered: prices with breaks counted together, limits, delivery, taxes,
@@ -40,10 +41,15 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const digits = findMinorDigits(situation.currency) ?? 2
   const numbered = numberLines(prepared, question.lines)
   const quantitiesOf = cartQuantities(numbered)
-  const priced = numbered.map((line) => priceLine(prepared, situation, line, quantitiesOf(line), digits))
+  const unrounded = numbered.map((line) => priceLine(prepared, situation, line, quantitiesOf(line)))
+  const totals = roundTotals(
+    unrounded.map(({ total }) => total),
+    digits,
+  )
+  const priced = unrounded.map((line, at) => ({ ...line, total: totals[at] ?? null }))
   const sold = priced.filter((line) => line.total !== null)
-  const taxables = sold.map((line) =>
-    toTaxable(prepared, situation, line.total as Decimal, line.basis, line.taxClass, digits),
+  const taxables = sold.map(({ total, basis, taxClass }) =>
+    toTaxable(prepared, situation, { amount: total as Decimal, basis }, taxClass, digits),
   )
   const { taxRounding } = getSettings(prepared.store)
   // Delivery depends on the net of the goods, and is taxed with them.
@@ -61,7 +67,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const lines = priced.map((line): CartLine => {
     const { wanted, unit, basis, taxClass } = line
     const taxed = line.total === null ? null : (whole.lines[next++] ?? null)
-    const each = unit && toTaxable(prepared, situation, unit, basis, taxClass, situation.digits)
+    const each = unit && toTaxable(prepared, situation, { amount: unit, basis }, taxClass, situation.digits)
     return {
       variant: wanted.variant,
       quantity: wanted.quantity,
@@ -120,51 +126,53 @@ function priceLine(
   situation: Situation,
   line: NumberedLine,
   quantities: Quantities,
-  digits: number,
 ) {
   const { wanted, number, facts } = line
   const found = findPrice(prepared, situation, number, quantities)
-  const item = toPrice(found.units, situation.digits)
   const extras = extrasOf(prepared, situation, line, quantities)
-  const unit = item && extras && add(item, extras)
-  const compiledLine = found.entry && found.line >= 0 ? found.entry.compiled.line(found.line) : null
-  const bracketed =
-    unit && compiledLine?.isGraduated
-      ? bracketsTotal(explainFound(prepared, situation, number, quantities, found), wanted.quantity)
-      : null
-  const whole = bracketed
-    ? add(bracketed, multiply(extras as Decimal, wanted.quantity))
-    : unit && multiply(unit, wanted.quantity)
+  const priced = extras && addExtras(prepared, situation, number, found, extras)
   return {
     wanted,
     access: findRights(prepared, situation, number, facts),
     limits: findLimits(prepared, situation, number, facts),
-    unit,
-    total: whole && roundToDigits(toFraction(whole), digits, 'half-up'),
-    basis: taxBasisOf(prepared, found.entry),
+    unit: priced?.unit ?? null,
+    total: priced && exactTotal(prepared, situation, line, quantities, found, priced),
+    basis: found.basis,
     taxClass: taxClassOf(prepared, number),
     list: found.entry?.compiled.list.id ?? null,
     contract: found.entry?.contract?.id ?? null,
   }
 }
 
-/** What the extras of a line add to each unit; `null` where one is not for the item or has no price. */
+function exactTotal(
+  prepared: PreparedStore,
+  situation: Situation,
+  { wanted, number }: NumberedLine,
+  quantities: Quantities,
+  found: FoundPrice,
+  { unit, extras }: WithExtras,
+): ExactTotal {
+  const exact = findExactUnit(prepared, situation, number, quantities, found)
+  if (!exact) return { exact: toFraction(multiply(unit, wanted.quantity)), brackets: null }
+  const each = addFractions(exact.unit, extras)
+  return { exact: multiplyFractions(each, toFraction(wanted.quantity)), brackets: exact.brackets }
+}
+
+/** What is wanted with each piece of a line; `null` where an extra is not for the item. */
 function extrasOf(
   prepared: PreparedStore,
   situation: Situation,
   { wanted, facts }: NumberedLine,
   quantities: Quantities,
-): Decimal | null {
-  const amounts: Decimal[] = []
+): readonly FoundPrice[] | null {
+  const found: FoundPrice[] = []
   for (const id of wanted.extras) {
     const extra = prepared.store.extra.get(id)
     if (!extra || !matchWhat(extra.scope, facts).matches) return null
     const at = prepared.index.numberOf.get(id) as number
-    const amount = toPrice(findPrice(prepared, situation, at, quantities).units, situation.digits)
-    if (amount === null) return null
-    amounts.push(amount)
+    found.push(findPrice(prepared, situation, at, quantities))
   }
-  return sum(amounts)
+  return found
 }
 
 /** A unit price in a document: each of its taxes by itself, whatever the document rounds together. */
@@ -192,7 +200,7 @@ function deliveryParts(
   if (price === null || (free !== null && compare(sum(goods.map(({ net }) => net)), free) >= 0)) return []
   const part = (amount: Decimal, taxClass: string | null): TaxableAmount => ({
     amount,
-    basis: 'net' as TaxBasis,
+    basis: 'net',
     levies: situation.terms.untaxed ? [] : leviesOf(prepared, situation, taxClass, true).levies,
   })
   if (deliveryTaxClass !== null) return [part(price, deliveryTaxClass)]

@@ -1,6 +1,6 @@
 import { findMinorDigits } from '../currency/iso-4217'
 import { compare, type Decimal } from '../decimal/decimal'
-import { DraftReader } from '../issue/draft-reader'
+import { DraftReader, LONGEST_CODE } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
 import { parseLimits, type QuantityLimitsDraft } from '../limits/parse-limit'
 import { parseScope } from '../predicates/parse-predicates'
@@ -79,7 +79,7 @@ export function parseVariant(draft: VariantDraft, prices: PriceDigits): Parsed<V
   return reader.result({
     ...draft,
     ...inheritedValues(reader, draft, prices),
-    sku: reader.text('sku', draft.sku),
+    sku: reader.text('sku', draft.sku, LONGEST_CODE),
     position: reader.wholeNumber('position', draft.position, 0),
     stock: reader.optionalDecimal('stock', draft.stock, { digits: STOCK_DIGITS, sign: 'any' }),
   })

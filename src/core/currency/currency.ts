@@ -71,9 +71,9 @@ export function rateTable(rates: Iterable<ExchangeRate>, at: number): RateTable 
 }
 
 /**
- * How an amount of one currency becomes another: by their direct rate, else through the store's currency
- * without rounding between. A rate is used in its own direction to multiply and in the other to divide, never as
- * a rounded inverse. The fee of the target is part of the factor.
+ * How an amount of one currency becomes another: by their direct rate in either direction, else through the store's
+ * currency without rounding between. A rate is used in its own direction to multiply and in the other to divide, never
+ * as a rounded inverse. The fee of the target is part of the factor.
  *
  * Errors  `null` without a rate.
  * Source  Council Regulation (EC) No 1103/97 Art. 4 (rates not rounded, no inverse rates), from memory.
@@ -84,12 +84,10 @@ export function findConversion(
   from: string,
   to: Pick<Currency, 'code' | 'fee'>,
 ): Conversion | null {
-  const direct = table.rates.get(rateKey(from, to.code))
-  const toStore = from === store ? null : table.rates.get(rateKey(store, from))
-  const fromStore = to.code === store ? null : table.rates.get(rateKey(store, to.code))
-  if (!direct && (toStore === undefined || fromStore === undefined)) return null
-  const up = toFraction(direct?.rate ?? fromStore?.rate ?? ONE)
-  const down = toFraction(direct ? ONE : (toStore?.rate ?? ONE))
+  const way = findWay(table, store, from, to.code)
+  if (!way) return null
+  const up = toFraction(way.times?.rate ?? ONE)
+  const down = toFraction(way.dividedBy?.rate ?? ONE)
   const fee = toFraction(add(HUNDRED, to.fee))
   return {
     from,
@@ -99,8 +97,23 @@ export function findConversion(
       denominator: up.denominator * down.numerator * fee.denominator * 100n,
     },
     fee: to.fee,
-    rates: direct ? [direct] : [toStore, fromStore].filter((rate) => rate !== null && rate !== undefined),
+    rates: [way.dividedBy, way.times].filter((rate) => rate !== null),
   }
+}
+
+interface Way {
+  readonly times: ExchangeRate | null
+  readonly dividedBy: ExchangeRate | null
+}
+
+function findWay({ rates }: RateTable, store: string, from: string, to: string): Way | null {
+  const direct = rates.get(rateKey(from, to))
+  if (direct) return { times: direct, dividedBy: null }
+  const backwards = rates.get(rateKey(to, from))
+  if (backwards) return { times: null, dividedBy: backwards }
+  const dividedBy = from === store ? null : rates.get(rateKey(store, from))
+  const times = to === store ? null : rates.get(rateKey(store, to))
+  return dividedBy === undefined || times === undefined ? null : { times, dividedBy }
 }
 
 function rateKey(per: string, currency: string): string {

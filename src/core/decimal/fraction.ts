@@ -25,6 +25,28 @@ export function divide(dividend: Decimal, divisor: Decimal): Fraction {
   return denominator < 0n ? { numerator: -numerator, denominator: -denominator } : { numerator, denominator }
 }
 
+export function multiplyFractions(left: Fraction, right: Fraction): Fraction {
+  return {
+    numerator: left.numerator * right.numerator,
+    denominator: left.denominator * right.denominator,
+  }
+}
+
+/** Errors  throws `RangeError` for a divisor that is not above zero. */
+export function divideFractions(dividend: Fraction, divisor: Fraction): Fraction {
+  if (divisor.numerator <= 0n) throw new RangeError('a divisor must be above zero')
+  return multiplyFractions(dividend, { numerator: divisor.denominator, denominator: divisor.numerator })
+}
+
+export function addFractions(left: Fraction, right: Fraction): Fraction {
+  if (left.denominator === right.denominator)
+    return { numerator: left.numerator + right.numerator, denominator: left.denominator }
+  return {
+    numerator: left.numerator * right.denominator + right.numerator * left.denominator,
+    denominator: left.denominator * right.denominator,
+  }
+}
+
 /** The largest integer not above `numerator ÷ denominator`; the denominator is positive. */
 export function floorDivide(numerator: bigint, denominator: bigint): bigint {
   const quotient = numerator / denominator

@@ -7,13 +7,14 @@ import { type Fraction, floorDivide, toFraction } from './fraction'
  * Source  IEEE 754-2008 §4.3 and the General Decimal Arithmetic specification 1.70: *up* is away from
  *         zero, *down* towards zero, *half-up* takes a tie away from zero (so −2.5 becomes −3).
  */
-export type RoundingMode = 'half-up' | 'half-even' | 'half-down' | 'up' | 'down' | 'ceiling' | 'floor'
+export const ROUNDING_MODES = ['half-up', 'half-even', 'half-down', 'up', 'down', 'ceiling', 'floor'] as const
+export type RoundingMode = (typeof ROUNDING_MODES)[number]
 
 /** Rounds to a multiple of `step`: 0.01, 0.05, 1, 10… */
 export interface StepRounding {
   readonly kind: 'step'
   readonly step: Decimal
-  readonly mode: 'half-up' | 'half-even' | 'up' | 'down'
+  readonly mode: RoundingMode
 }
 
 /**

@@ -5,18 +5,15 @@ import {
   resolveValue,
   type Variant,
 } from '../catalogue/product'
-import { findConversion } from '../currency/currency'
 import { type Decimal } from '../decimal/decimal'
-import { toFraction } from '../decimal/fraction'
-import { type ItemFacts, matchWhat } from '../predicates/what'
-import type { Adjustment } from '../price/adjustment'
 import { getSettings, priceDigitsOf, type Store } from '../store/store'
-import { factsOf } from './catalogue-index'
-import { conversionInto, feeOf, lensInto } from './lens'
-import { addition, compose, IDENTITY, type Operation, percentFactor, scaling, toUnits } from './operation'
+import { adjustedBy, type Adjuster } from './adjust'
+import { storeBasis } from './basis'
+import { conversionInto, lensInto } from './lens'
+import { toUnits } from './operation'
 import type { Amounts } from './prepared-amounts'
 import type { PreparedStore } from './prepared-store'
-import { compilePriceStep, type PriceStep, runPriceStep } from './price-step'
+import { runPriceStep } from './price-step'
 import type { Lens } from './situation'
 
 const UNKNOWN = -1
@@ -59,14 +56,14 @@ function findReferenceAmounts(prepared: PreparedStore, field: ReferenceField, le
   return kept(prepared, `${field}/${lens.key}`, () => {
     if (isAtHome && adjust) {
       const stored = storedAmounts(prepared, field, home)
-      return (number) => adjust(amountAt(stored, number), number, lens.digits)
+      return (number) => adjusted(adjust, prepared, lens, number, amountAt(stored, number))
     }
     const set = setsAny(prepared, field, lens.currency) ? storedAmounts(prepared, field, lens.currency) : null
     const atHome = referenceAmounts(prepared, field, lensInto(prepared, lens, home))
     const conversion = conversionInto(prepared, lens, home)
     return (number) => {
       const own = set ? amountAt(set, number) : Number.NaN
-      if (own === own) return adjust ? adjust(own, number, lens.digits) : own
+      if (own === own) return adjust ? adjusted(adjust, prepared, lens, number, own) : own
       return conversion ? runPriceStep(conversion, amountAt(atHome, number)) : Number.NaN
     }
   })
@@ -82,7 +79,7 @@ export function ownAmounts(prepared: PreparedStore, field: ReferenceField, lens:
     const stored = storedAmounts(prepared, field, lens.currency)
     return (number) => {
       const amount = amountAt(stored, number)
-      return adjust ? adjust(amount, number, lens.digits) : amount
+      return adjust ? adjusted(adjust, prepared, lens, number, amount) : amount
     }
   })
 }
@@ -188,84 +185,20 @@ function dropOldest(amounts: Map<string, Amounts>): void {
   }
 }
 
-type Adjuster = (source: number, number: number, digits: number) => number
-
-/** Made once for the same adjustments under the same lens. */
-const ADJUSTERS = new WeakMap<PreparedStore, Map<string, Adjuster>>()
-
 /** What the adjustments of a lens make of an item's base price; `null` when there are none. */
 function adjusterOfBase(prepared: PreparedStore, lens: Lens): Adjuster | null {
   return lens.adjustments.length === 0 ? null : adjustedBy(prepared, lens, lens.adjustments)
 }
 
-/**
- * What some adjustments make of a price: those that hold the item, one after the other exactly, and rounded once.
- * Source and result in smallest units of the lens's currency.
- */
-export function adjustedBy(
+/** A base price after adjustments; it has the store's basis, as they have. */
+function adjusted(
+  adjust: Adjuster,
   prepared: PreparedStore,
-  lens: Lens,
-  adjustments: readonly Adjustment[],
-): Adjuster {
-  const made = ADJUSTERS.get(prepared) ?? new Map<string, Adjuster>()
-  ADJUSTERS.set(prepared, made)
-  const key = `${lens.key}/${adjustments.map(({ id }) => id).join()}`
-  let adjuster = made.get(key)
-  if (!adjuster) made.set(key, (adjuster = makeAdjuster(prepared, lens, adjustments)))
-  return adjuster
-}
-
-function makeAdjuster(
-  { store, index }: PreparedStore,
-  lens: Lens,
-  adjustments: readonly Adjustment[],
-): Adjuster {
-  const steps = new Map<string, PriceStep>()
-  return (source, number, digits) => {
-    const facts = factsOf(store, index, number)
-    const some = holdingItem(adjustments, facts)
-    if (some.length === 0) return source
-    const key = some.map(({ id }) => id).join()
-    let step = steps.get(key)
-    if (!step) steps.set(key, (step = adjustmentStep(store, lens, some, digits)))
-    return runPriceStep(step, source)
-  }
-}
-
-export function holdingItem(adjustments: readonly Adjustment[], facts: ItemFacts): readonly Adjustment[] {
-  return adjustments.filter(({ scope }) => matchWhat(scope, facts).matches)
-}
-
-function adjustmentStep(
-  store: Store,
-  lens: Lens,
-  adjustments: readonly Adjustment[],
-  digits: number,
-): PriceStep {
-  const same = { source: digits, target: digits }
-  const operation = adjustments.reduce<Operation>((before, { method }) => {
-    if (method.kind === 'percent') return compose(before, scaling(percentFactor(method.percent), same))
-    return compose(before, addition(amountInto(store, lens, method.amount), same))
-  }, IDENTITY)
-  return compilePriceStep(operation, roundingOfLast(adjustments), digits)
-}
-
-/** Of several adjustments the last one that has a rule says how the result is rounded. */
-export function roundingOfLast(adjustments: readonly Adjustment[]) {
-  return adjustments.findLast(({ rounding }) => rounding !== null)?.rounding ?? null
-}
-
-/** An adjustment's amount is in the store's currency; without a rate it moves nothing. */
-export function amountInto(store: Store, lens: Lens, amount: Decimal) {
-  const value = toFraction(amount)
-  const home = getSettings(store).currency
-  if (lens.currency === home) return value
-  const conversion = findConversion(lens.rates, home, home, feeOf(store, lens.currency))
-  if (!conversion) return { numerator: 0n, denominator: 1n }
-  return {
-    numerator: value.numerator * conversion.factor.numerator,
-    denominator: value.denominator * conversion.factor.denominator,
-  }
+  { digits }: Lens,
+  number: number,
+  amount: number,
+): number {
+  return amount === amount ? adjust(amount, number, digits, storeBasis(prepared)) : amount
 }
 
 /**

@@ -1,10 +1,14 @@
-import { add, compare, type Decimal, multiply, ZERO } from '../decimal/decimal'
+import { compare, type Decimal, multiply, ZERO } from '../decimal/decimal'
+import { addFractions, type Fraction, multiplyFractions, toFraction } from '../decimal/fraction'
 import { matchWhat } from '../predicates/what'
 import { factsOf } from './catalogue-index'
 import { type CompiledLine, quantityUnits } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import { findComparedPrice } from './compared-price'
-import { bracketsTotal, explainFound } from './explain-found'
+import { addExtras, basedPrice, type WithExtras } from './add-extras'
+import { findExactUnit } from './exact-unit'
+import { explainFound } from './explain-found'
+import { shown } from './shown'
 import { explainLimits, explainRights } from './explain-terms'
 import { findIdleAdjustments } from './find-idle-adjustments'
 import type { Quantities } from './find-in-list'
@@ -17,7 +21,7 @@ import { taxPrice } from './find-tax'
 import { openSituationExactly } from './open-situation'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
-import type { LadderEntry, Situation } from './situation'
+import type { Situation } from './situation'
 import type { BasketLine, Question, QuestionError } from './standpoint'
 import type { Answer, BreakRow, LineReference, Trace, Winner } from './trace'
 
@@ -50,22 +54,26 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
 
   const quantities = quantitiesOf(prepared, question)
   const main = priceItem(prepared, situation, number, quantities)
-  const extras = question.extras.map((id) => {
-    const priced = priceItem(prepared, situation, index.numberOf.get(id) as number, quantities)
-    return { extra: id, unit: priced.unit, trace: priced.trace }
-  })
-  const unit = sum([main.unit, ...extras.map((extra) => extra.unit)])
+  const extras = question.extras.map((id) => ({
+    extra: id,
+    ...priceItem(prepared, situation, index.numberOf.get(id) as number, quantities),
+  }))
+  const { basis } = main.found
+  const withExtras = addExtras(
+    prepared,
+    situation,
+    number,
+    main.found,
+    extras.map(({ found }) => found),
+  )
+  const unit = withExtras?.unit ?? null
   const access = findRights(prepared, situation, number)
   const limits = findLimits(prepared, situation, number)
   const deciding = [
     ...Object.values(limits.setBy).flatMap((source) => (source.kind === 'rule' ? [source.rule] : [])),
     ...limits.together.map(({ id }) => id),
   ]
-  const total = totalOf(
-    main,
-    extras.map((extra) => extra.unit),
-    question.quantity,
-  )
+  const exact = findExactUnit(prepared, situation, number, quantities, main.found)
   return {
     ok: true,
     value: {
@@ -80,12 +88,17 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
       accessRules: explainRights(prepared, situation, number),
       limits,
       limitRules: explainLimits(prepared, situation, number, new Set(deciding)),
-      tax: unit && taxPrice(prepared, situation, number, { amount: unit, entry: main.entry }),
+      tax: unit && taxPrice(prepared, situation, number, { amount: unit, basis }),
       unit,
-      item: main.unit,
-      entry: main.entry,
-      extras,
-      total,
+      basis,
+      item: toPrice(main.found.units, situation.digits),
+      entry: main.found.entry,
+      extras: extras.map(({ extra, found, trace }) => ({
+        extra,
+        unit: basedPrice(found, situation.digits),
+        trace,
+      })),
+      total: withExtras && totalOf(withExtras, exact?.unit ?? null, question.quantity),
       was: findComparedPrice(prepared, situation, question, number, quantities),
       breaks: breaksOf(prepared, situation, number),
       trace: main.trace,
@@ -94,8 +107,7 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
 }
 
 interface Priced {
-  readonly unit: Decimal | null
-  readonly entry: LadderEntry | null
+  readonly found: FoundPrice
   readonly trace: Trace
 }
 
@@ -112,8 +124,7 @@ function priceItem(
   const losers = findLosers(prepared, situation, number, quantities, won)
   const idleAdjustments = findIdleAdjustments(prepared, situation, number, entry?.contract ?? null, steps)
   return {
-    unit: toPrice(found.units, situation.digits),
-    entry,
+    found,
     trace: { winner: winnerOf(found), policy: situation.policy, steps, losers, idleAdjustments },
   }
 }
@@ -152,22 +163,10 @@ function quantitiesOf(prepared: PreparedStore, { variant, quantity, basket }: Qu
   return { own, counted }
 }
 
-function sum(amounts: readonly (Decimal | null)[]): Decimal | null {
-  return amounts.reduce(
-    (total, amount) => (total === null || amount === null ? null : add(total, amount)),
-    ZERO as Decimal | null,
-  )
-}
-
 /** What everything comes to, before it is rounded to what can be paid. */
-function totalOf(
-  { unit, trace }: Priced,
-  extras: readonly (Decimal | null)[],
-  quantity: Decimal,
-): Decimal | null {
-  const each = sum(extras)
-  if (unit === null || each === null) return null
-  return add(bracketsTotal(trace.steps, quantity) ?? multiply(unit, quantity), multiply(each, quantity))
+function totalOf({ unit, extras }: WithExtras, exact: Fraction | null, quantity: Decimal): Decimal {
+  if (!exact) return multiply(unit, quantity)
+  return shown(multiplyFractions(addFractions(exact, extras), toFraction(quantity)))
 }
 
 /** What the buyer pays from which quantity on: where any list of theirs has a break and the price moves. */
@@ -180,10 +179,11 @@ function breaksOf(prepared: PreparedStore, situation: Situation, number: number)
   }
   const rows: BreakRow[] = []
   for (const from of [...froms].sort((left, right) => left - right)) {
-    const { units } = findPrice(prepared, situation, number, { own: from, counted: null })
+    const { units, basis } = findPrice(prepared, situation, number, { own: from, counted: null })
     if (Number.isNaN(units)) continue
     const unit = fromUnits(units, situation.digits)
-    if (rows.at(-1)?.unit !== unit) rows.push({ from: fromUnits(from, 3), unit })
+    const before = rows.at(-1)
+    if (before?.unit !== unit || before.basis !== basis) rows.push({ from: fromUnits(from, 3), unit, basis })
   }
   return rows.length > 1 ? rows : []
 }

@@ -1,6 +1,8 @@
-import { type Decimal } from '../decimal/decimal'
+import type { BasedAmount } from '../price/based-amount'
 import { getSettings } from '../store/store'
 import { amountAt, referenceAmounts } from './amounts'
+import type { BasedUnits } from './based-units'
+import { comparePrices, storeBasis } from './basis'
 import type { Quantities } from './find-in-list'
 import { findPrice } from './find-price'
 import { findRights } from './find-rights'
@@ -12,7 +14,8 @@ import type { Situation } from './situation'
 import type { Standpoint } from './standpoint'
 
 /**
- * The price a buyer's is compared with, struck through in the shop: as the store says, and before any adjustment.
+ * The price a buyer's is compared with, struck through in the shop: as the store says, and before any adjustment, in its
+ * own basis.
  *
  * Errors  `null` when nothing is compared, there is no such price, or it is not higher.
  */
@@ -22,25 +25,30 @@ export function findComparedPrice(
   standpoint: Standpoint,
   number: number,
   quantities: Quantities,
-): Decimal | null {
+): BasedAmount | null {
   const { comparedWith } = getSettings(prepared.store)
   if (comparedWith === 'nothing') return null
-  const { units } = findPrice(prepared, situation, number, quantities)
+  const own = findPrice(prepared, situation, number, quantities)
   const other =
     comparedWith === 'public'
-      ? publicUnits(prepared, situation, standpoint, number, quantities)
-      : referenceUnits(prepared, situation, comparedWith, number)
-  return other > units ? fromUnits(other, situation.digits) : null
+      ? publicPrice(prepared, situation, standpoint, number, quantities)
+      : {
+          units: referenceUnits(prepared, situation, comparedWith, number),
+          basis: storeBasis(prepared),
+        }
+  if (!other || other.units !== other.units || own.units !== own.units) return null
+  if (comparePrices(prepared, situation.lens, number, other, own) <= 0) return null
+  return { amount: fromUnits(other.units, situation.digits), basis: other.basis }
 }
 
-function publicUnits(
+function publicPrice(
   prepared: PreparedStore,
   { currency, deliverTo }: Situation,
   standpoint: Standpoint,
   number: number,
   quantities: Quantities,
-): number {
-  if (standpoint.buyer.kind === 'guest') return Number.NaN
+): BasedUnits | null {
+  if (standpoint.buyer.kind === 'guest') return null
   const guest = openSituation(prepared, {
     ...standpoint,
     buyer: { kind: 'guest' },
@@ -49,8 +57,8 @@ function publicUnits(
     deliverTo,
   })
   // What the public is not shown is no public price.
-  if (!guest.ok || !findRights(prepared, guest.value, number).seePrice) return Number.NaN
-  return findPrice(prepared, guest.value, number, quantities).units
+  if (!guest.ok || !findRights(prepared, guest.value, number).seePrice) return null
+  return findPrice(prepared, guest.value, number, quantities)
 }
 
 function referenceUnits(

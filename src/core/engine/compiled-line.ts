@@ -1,4 +1,5 @@
 import { type Decimal, ZERO } from '../decimal/decimal'
+import type { Fraction } from '../decimal/fraction'
 import type { RoundingRule } from '../decimal/rounding'
 import { type CompiledSchedule, compileSchedule } from '../predicates/when'
 import {
@@ -10,7 +11,7 @@ import {
 } from '../price/price-method'
 import type { PriceLine, PriceList } from '../price/price-list'
 import { getSettings, priceDigitsOf, type Store } from '../store/store'
-import { methodOperation, toUnits } from './operation'
+import { compose, methodOperation, scaling, toUnits } from './operation'
 import { compilePriceStep, type PriceStep } from './price-step'
 
 /** Quantities are counted in thousandths, so that they are whole numbers. */
@@ -106,13 +107,22 @@ function lineStep(
 const SHARED = new Map<string, PriceStep>()
 const MOST_SHARED = 100_000
 
-export function sharedStep(method: PriceMethod, rounding: RoundingRule | null, digits: number): PriceStep {
+export function sharedStep(
+  method: PriceMethod,
+  rounding: RoundingRule | null,
+  digits: number,
+  /** What what it starts from is multiplied by first, to have the basis of the list. */
+  factor: Fraction | null = null,
+): PriceStep {
   const value = method.kind === 'amount' || method.kind === 'fixed' ? method.amount : method.percent
-  const key = `${method.kind}${value}/${digits}/${roundingKey(rounding)}`
+  const brought = factor ? `${factor.numerator}:${factor.denominator}` : ''
+  const key = `${method.kind}${value}/${digits}/${roundingKey(rounding)}/${brought}`
   let step = SHARED.get(key)
   if (!step) {
     if (SHARED.size >= MOST_SHARED) SHARED.clear()
-    step = compilePriceStep(methodOperation(method, { source: digits, target: digits }), rounding, digits)
+    const same = { source: digits, target: digits }
+    const operation = methodOperation(method, same)
+    step = compilePriceStep(factor ? compose(scaling(factor, same), operation) : operation, rounding, digits)
     SHARED.set(key, step)
   }
   return step

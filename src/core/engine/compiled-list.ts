@@ -1,4 +1,5 @@
 import { type CompiledSchedule, compileSchedule } from '../predicates/when'
+import type { TaxBasis } from '../price/based-amount'
 import type { PriceLine, PriceList } from '../price/price-list'
 import type { Breaks } from '../price/price-method'
 import { listsReferredTo } from '../price/price-references'
@@ -15,6 +16,8 @@ export class CompiledList {
   readonly complete: Uint8Array | null
   readonly hasPlan: boolean
   readonly digits: number
+  /** Of its amounts: its own, else the store's. */
+  readonly basis: TaxBasis
   readonly schedule: CompiledSchedule
   private readonly compiledLines: (CompiledLine | undefined)[] = []
   private contents: Contents | null = null
@@ -32,6 +35,7 @@ export class CompiledList {
     this.namedRows = layout.namedRows
     this.complete = layout.complete
     this.hasPlan = layout.hasPlan
+    this.basis = list.taxBasis ?? getSettings(store).taxBasis
     this.digits = priceDigitsOf(store, list.currency)
     this.schedule = compileSchedule(list.schedule, getSettings(store).timeZone)
   }

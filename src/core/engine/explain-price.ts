@@ -1,5 +1,5 @@
-import { type Decimal, isPositive, ZERO } from '../decimal/decimal'
-import { toFraction } from '../decimal/fraction'
+import { type Decimal, isPositive, multiply, ZERO } from '../decimal/decimal'
+import { addFractions, divideFractions, type Fraction, toFraction } from '../decimal/fraction'
 import { type RoundingRule, roundToDigits, toMinorUnit } from '../decimal/rounding'
 import { matchWhat } from '../predicates/what'
 import type { PriceReference } from '../price/price-method'
@@ -8,18 +8,25 @@ import { factsOf } from './catalogue-index'
 import { breakAt, type CompiledLine, type LineStep } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import {
-  apply,
+  explainBasis,
   explainConversion,
   type Explained,
   explainReference,
   IN_UNITS,
   rounded,
-  shown,
   storedReference,
 } from './explain-reference'
-import { bracketQuantity, emptyListPrice, fieldOf, findInList, type Quantities } from './find-in-list'
+import { shown } from './shown'
+import {
+  bracketQuantity,
+  emptyListPrice,
+  fieldOf,
+  findInList,
+  type Quantities,
+  stepOfSale,
+} from './find-in-list'
 import { lensInto } from './lens'
-import { methodOperation } from './operation'
+import { applyOperation, methodOperation } from './operation'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits } from './price-step'
 import type { LadderEntry, Lens } from './situation'
@@ -47,22 +54,25 @@ export function explainLine(
   if (!line.isGraduated || reached === 0) return explain(reached)
   const brackets: { quantity: Decimal; unit: Decimal }[] = []
   let last: Explained | null = null
-  let total = 0n
+  const step = stepOfSale(prepared, number)
+  let total: Fraction = { numerator: 0n, denominator: 1n }
   for (let at = 0; at <= reached; at += 1) {
     last = explain(at)
     if (!last) return null
-    const quantity = bracketQuantity(line.froms, at, counted)
+    const quantity = bracketQuantity(line.froms, at, counted, step)
     if (quantity <= 0) continue
-    brackets.push({ quantity: fromUnits(quantity, 3), unit: last.amount })
-    const unit = toFraction(last.amount)
-    total += (BigInt(quantity) * unit.numerator * 10n ** 12n) / unit.denominator
+    const bracket = { quantity: fromUnits(quantity, 3), unit: last.amount }
+    brackets.push(bracket)
+    total = addFractions(total, toFraction(multiply(bracket.quantity, bracket.unit)))
   }
-  const exact = { numerator: total, denominator: BigInt(counted) * 10n ** 12n }
+  const exact = divideFractions(total, toFraction(fromUnits(counted, 3)))
+  const { basis } = compiled
   const average = roundToDigits(exact, lens.digits, 'half-up')
   const amount = isPositive(average) ? average : toMinorUnit(lens.digits).step
   return {
     amount,
-    steps: [...(last?.steps ?? []), { kind: 'brackets', brackets, amount, currency: lens.currency }],
+    basis,
+    steps: [...(last?.steps ?? []), { kind: 'brackets', brackets, amount, currency: lens.currency, basis }],
   }
 }
 
@@ -114,7 +124,7 @@ function startOf(
   number: number,
   { quantities }: BreakSetting,
 ): Explained | null {
-  if (reference === null) return { amount: ZERO, steps: [] }
+  if (reference === null) return { amount: ZERO, basis: compiled.basis, steps: [] }
   if (reference.kind !== 'list') return explainReference(prepared, look, fieldOf(reference), number)
   return explainListReference(prepared, look, reference, number, quantities)
 }
@@ -133,12 +143,14 @@ function explainListReference(
   if (!inner) return null
   return {
     amount: inner.amount,
+    basis: inner.basis,
     steps: [
       {
         kind: 'list-reference',
         list,
         amount: inner.amount,
         currency: look.currency,
+        basis: inner.basis,
         steps: inner.steps,
       },
     ],
@@ -157,10 +169,12 @@ function applyLine(
   rule: RoundingRule | null,
 ): Explained | null {
   const { method } = line.steps[at] as LineStep
+  const { basis } = compiled
+  const start = explainBasis(prepared, look, number, before, basis)
   const exact =
     method.kind === 'fixed'
       ? toFraction(method.amount)
-      : apply(methodOperation(method, IN_UNITS), before.amount)
+      : applyOperation(methodOperation(method, IN_UNITS), start.exact)
   if (exact.numerator <= 0n) return null
   const match = line.line && matchWhat(line.line.scope, factsOf(prepared.store, prepared.index, number))
   const hasBreaks = line.froms.length > 1 || (line.froms[0] as number) > 0
@@ -181,8 +195,9 @@ function applyLine(
       : null,
     amount: shown(exact),
     currency: look.currency,
+    basis,
   }
-  const steps = [...before.steps, step]
-  if (method.kind === 'fixed') return { steps, amount: method.amount }
-  return rounded(look.currency, look.digits, steps, exact, rule)
+  const steps = [...start.steps, step]
+  if (method.kind === 'fixed') return { steps, amount: method.amount, basis }
+  return rounded(look, { steps, basis }, exact, rule)
 }

@@ -1,27 +1,30 @@
 import { findOwnAmount, type ReferenceField, resolveValue } from '../catalogue/product'
 import { findConversion } from '../currency/currency'
 import { type Decimal, scaleOf } from '../decimal/decimal'
-import { type Fraction, toExactDecimal, toFraction } from '../decimal/fraction'
-import { type RoundingRule, roundPrice, roundToDigits, toMinorUnit } from '../decimal/rounding'
+import { type Fraction, multiplyFractions, toFraction } from '../decimal/fraction'
+import { type RoundingRule, roundPrice, toMinorUnit } from '../decimal/rounding'
 import type { Adjustment } from '../price/adjustment'
+import type { TaxBasis } from '../price/based-amount'
 import { getSettings } from '../store/store'
-import { amountInto, holdingItem, roundingOfLast } from './amounts'
+import { aboveZero, adjustmentOperation, holdingItem, roundingOfLast } from './adjust'
+import { factorBetween, inBasis, percentOf, storeBasis } from './basis'
 import { factsOf } from './catalogue-index'
 import { feeOf, lensInto } from './lens'
-import { addition, compose, IDENTITY, type Operation, percentFactor, scaling } from './operation'
+import { applyOperation } from './operation'
 import type { PreparedStore } from './prepared-store'
 import type { Lens } from './situation'
+import { shown } from './shown'
 import type { RateUsed, TraceStep } from './trace'
 
 /** The steps to an amount; the engine's own fast way is not used, so that the two can be held against each other. */
 export interface Explained {
   readonly steps: readonly TraceStep[]
   readonly amount: Decimal
+  readonly basis: TaxBasis
 }
 
 /** Currency units in, currency units out. */
 export const IN_UNITS = { source: 0, target: 0 }
-const SHOWN_DIGITS = 10
 
 /** How a reference amount came about in the currency of the lens; `null` without one. */
 export function explainReference(
@@ -38,9 +41,8 @@ export function explainReference(
   if (!stored) return null
   const adjustments = field === 'basePrice' ? lens.adjustments : []
   const look = stored.currency === lens.currency ? lens : lensInto(prepared, lens, home)
-  const { steps, amount } = explainAdjustments(prepared, look, adjustments, number, stored, 'base')
-  if (amount === null) return null
-  return look === lens ? { steps, amount } : explainConversion(prepared, lens, home, { steps, amount })
+  const adjusted = explainAdjustments(prepared, look, adjustments, number, stored, 'base')
+  return look === lens ? adjusted : explainConversion(prepared, lens, home, adjusted)
 }
 
 interface StoredReference extends Explained {
@@ -49,11 +51,12 @@ interface StoredReference extends Explained {
 
 /** A reference amount as the merchant entered it in a currency; `null` where they did not. */
 export function storedReference(
-  { store, index }: PreparedStore,
+  prepared: PreparedStore,
   field: ReferenceField,
   number: number,
   currency: string,
 ): StoredReference | null {
+  const { store, index } = prepared
   const id = index.items[number] as string
   const isHome = currency === getSettings(store).currency
   const extra = number < index.variantCount ? undefined : store.extra.get(id)
@@ -72,45 +75,49 @@ export function storedReference(
     from = own === null ? 'product' : 'variant'
   }
   if (amount === null) return null
+  const basis = storeBasis(prepared)
   return {
     amount,
+    basis,
     currency,
-    steps: [{ kind: 'reference', field, amount, currency, from, isOwn: !isHome }],
+    steps: [{ kind: 'reference', field, amount, currency, basis, from, isOwn: !isHome }],
   }
 }
 
-/** What adjustments make of an amount; its amount is `null` when nothing above zero is left. */
+/** What adjustments make of an amount; one that would leave nothing above zero is left out, and the step says so. */
 export function explainAdjustments(
-  { store, index }: PreparedStore,
+  prepared: PreparedStore,
   lens: Lens,
   adjustments: readonly Adjustment[],
   number: number,
   before: Explained,
   target: 'base' | 'shown',
-): { readonly steps: readonly TraceStep[]; readonly amount: Decimal | null } {
+): Explained {
+  const { store, index } = prepared
   const some = adjustments.length === 0 ? [] : holdingItem(adjustments, factsOf(store, index, number))
   if (some.length === 0) return before
-  const operation = some.reduce<Operation>(
-    (chain, { method }) =>
-      compose(
-        chain,
-        method.kind === 'percent'
-          ? scaling(percentFactor(method.percent), IN_UNITS)
-          : addition(amountInto(store, lens, method.amount), IN_UNITS),
-      ),
-    IDENTITY,
+  const { basis } = before
+  const factor = factorBetween(prepared, lens, number, storeBasis(prepared), basis)
+  const operations = some.map((each) => adjustmentOperation(prepared, lens, each, factor, IN_UNITS))
+  const start = toFraction(before.amount)
+  const kept = aboveZero(operations, start)
+  const exact = operations.reduce<Fraction>(
+    (value, operation, at) => (operation && kept[at] ? applyOperation(operation, value) : value),
+    start,
   )
-  const exact = apply(operation, before.amount)
   const step: TraceStep = {
     kind: 'adjustments',
     target,
-    applied: some.map(({ id, method }) => ({ adjustment: id, method })),
+    applied: some.filter((_, at) => kept[at]).map(({ id, method }) => ({ adjustment: id, method })),
+    leftOut: some.filter((_, at) => !kept[at]).map(({ id }) => id),
     amount: shown(exact),
     currency: lens.currency,
+    basis,
   }
   const steps = [...before.steps, step]
-  if (exact.numerator <= 0n) return { steps, amount: null }
-  return rounded(lens.currency, lens.digits, steps, exact, roundingOfLast(some))
+  if (step.applied.length === 0) return { ...before, steps }
+  const rule = roundingOfLast(some.filter((_, at) => kept[at]))
+  return rounded(lens, { steps, basis }, exact, rule)
 }
 
 /** An amount of another currency in the currency of the lens; `null` without a rate. */
@@ -127,11 +134,7 @@ export function explainConversion(
     feeOf(store, lens.currency),
   )
   if (!conversion) return null
-  const amount = toFraction(before.amount)
-  const exact = {
-    numerator: amount.numerator * conversion.factor.numerator,
-    denominator: amount.denominator * conversion.factor.denominator,
-  }
+  const exact = multiplyFractions(toFraction(before.amount), conversion.factor)
   const rates = conversion.rates.map((rate): RateUsed => {
     const limit = store.currency.get(rate.currency)?.ageLimit ?? null
     const age = (lens.at - Date.parse(rate.from)) / 86_400_000
@@ -151,35 +154,46 @@ export function explainConversion(
     fee: conversion.fee,
     amount: shown(exact),
     currency: lens.currency,
+    basis: before.basis,
   }
-  return rounded(lens.currency, lens.digits, [...before.steps, step], exact, lens.rounding)
+  return rounded(lens, { steps: [...before.steps, step], basis: before.basis }, exact, lens.rounding)
 }
 
-/** An operation on currency units, exactly. */
-export function apply({ numerator, addend, denominator }: Operation, amount: Decimal): Fraction {
-  const source = toFraction(amount)
-  return {
-    numerator: source.numerator * numerator + addend * source.denominator,
-    denominator: source.denominator * denominator,
+/**
+ * An amount brought to the basis of the list that starts from it, exactly, with a step for it; the step shows as many
+ * digits as steps do.
+ */
+export function explainBasis(
+  prepared: PreparedStore,
+  lens: Lens,
+  number: number,
+  before: Explained,
+  to: TaxBasis,
+): { readonly steps: readonly TraceStep[]; readonly exact: Fraction } {
+  if (before.basis === to) return { steps: before.steps, exact: toFraction(before.amount) }
+  const exact = inBasis(prepared, lens, number, before, to)
+  const percent = percentOf(prepared, lens, number)
+  const step: TraceStep = {
+    kind: 'basis',
+    from: before.basis,
+    percent,
+    amount: shown(exact),
+    currency: lens.currency,
+    basis: to,
   }
+  return { steps: [...before.steps, step], exact }
 }
 
 /** An exact amount after its rounding, with a step for the rounding where it changes anything. */
 export function rounded(
-  currency: string,
-  digits: number,
-  steps: readonly TraceStep[],
+  { currency, digits }: Pick<Lens, 'currency' | 'digits'>,
+  { steps, basis }: Pick<Explained, 'steps' | 'basis'>,
   exact: Fraction,
   rounding: RoundingRule | null,
 ): Explained {
   const rule = rounding ?? toMinorUnit(digits)
   const once = roundPrice(exact, rule)
   const amount = scaleOf(once) <= digits ? once : roundPrice(toFraction(once), toMinorUnit(digits))
-  if (amount === shown(exact)) return { steps, amount }
-  return { steps: [...steps, { kind: 'rounding', rule, amount, currency }], amount }
-}
-
-/** An exact amount as a step shows it: whole where it ends, else to ten digits. */
-export function shown(exact: Fraction): Decimal {
-  return toExactDecimal(exact) ?? roundToDigits(exact, SHOWN_DIGITS, 'half-even')
+  if (amount === shown(exact)) return { steps, amount, basis }
+  return { steps: [...steps, { kind: 'rounding', rule, amount, currency, basis }], amount, basis }
 }

@@ -33,7 +33,9 @@ export function explainRights(
   number: number,
 ): readonly RuleTold[] {
   const { store, index } = prepared
-  const won = winningRule(situation.terms.rules, factsOf(store, index, number))
+  const facts = factsOf(store, index, number)
+  const filedUnder = store.product.get(facts.product)?.categories ?? []
+  const won = winningRule(store.category, situation.terms.rules, facts, filedUnder)
   return inOrder(
     [...store['access-rule'].values()].map((rule) => ({
       rule: rule.id,

@@ -17,20 +17,26 @@ export function findIdleAdjustments(
   contract: Contract | null,
   steps: readonly TraceStep[],
 ): readonly IdleAdjustment[] {
-  const applied = new Set(appliedIn(steps))
+  const applied = new Set(gatherIn(steps, ({ applied }) => applied.map(({ adjustment }) => adjustment)))
+  const leftOut = new Set(gatherIn(steps, (step) => step.leftOut))
   return [...prepared.adjustments.values()]
     .filter(({ adjustment }) => !applied.has(adjustment.id))
     .sort((left, right) => (left.adjustment.code < right.adjustment.code ? -1 : 1))
     .map(({ adjustment, schedule }) => ({
       adjustment: adjustment.id,
-      reason: whyIdle(prepared, situation, number, contract, adjustment, schedule),
+      reason: leftOut.has(adjustment.id)
+        ? { code: 'nothing-left' }
+        : whyIdle(prepared, situation, number, contract, adjustment, schedule),
     }))
 }
 
-function appliedIn(steps: readonly TraceStep[]): readonly string[] {
+function gatherIn(
+  steps: readonly TraceStep[],
+  idsOf: (step: Extract<TraceStep, { kind: 'adjustments' }>) => readonly string[],
+): readonly string[] {
   return steps.flatMap((step) => {
-    if (step.kind === 'adjustments') return step.applied.map(({ adjustment }) => adjustment)
-    return step.kind === 'list-reference' ? appliedIn(step.steps) : []
+    if (step.kind === 'adjustments') return idsOf(step)
+    return step.kind === 'list-reference' ? gatherIn(step.steps, idsOf) : []
   })
 }
 

@@ -1,6 +1,9 @@
+import { isMeasured } from '../catalogue/unit-of-sale'
+import type { Fraction } from '../decimal/fraction'
 import { matchWhen } from '../predicates/when'
 import type { PriceReference } from '../price/price-method'
 import { amountAt, ownAmounts, referenceAmounts } from './amounts'
+import { basisOfReference, factorBetween, storeBasis } from './basis'
 import { breakAt, type CompiledLine, type LineStep, QUANTITY_UNITS, sharedStep } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import { conversionInto, lensInto } from './lens'
@@ -105,46 +108,58 @@ export function lineUnits(
   const reached = breakAt(line, counted)
   if (reached < 0) return Number.NaN
   if (line.isGraduated && reached > 0)
-    return graduatedUnits(prepared, lens, compiled, line, number, counted, quantities)
+    return graduatedUnits(prepared, lens, compiled, line, number, quantities)
   return stepUnits(prepared, lens, compiled, line.steps[reached] as LineStep, number, quantities)
 }
 
-/** What some units of a graduated line cost each: those of one bracket. Quantity in thousandths. */
-interface Bracket {
-  readonly quantity: number
-  readonly units: number
+/**
+ * How much of a quantity falls into a bracket: up to the next start less one step of sale. From 10 on, nine pieces are
+ * in the bracket before; measured goods have no such step. All in thousandths.
+ */
+export function bracketQuantity(
+  froms: Float64Array,
+  at: number,
+  quantity: number,
+  stepOfSale: number,
+): number {
+  const first = (from: number) => Math.max(from - stepOfSale, 0)
+  const start = at === 0 ? 0 : first(froms[at] as number)
+  const next = froms[at + 1]
+  const end = next === undefined || next > quantity ? quantity : first(next)
+  return end - start
 }
 
-/** The brackets a quantity fills from the first break on; `null` when one of them has no price. */
-function bracketsOf(
+/** The least that is sold more or less of an item, in thousandths: one piece, or nothing to speak of. */
+export function stepOfSale({ store, index }: PreparedStore, number: number): number {
+  const variant = store.variant.get(index.items[number] as string)
+  const product = variant && store.product.get(variant.product)
+  return product && isMeasured(product.unit) ? 0 : QUANTITY_UNITS
+}
+
+/**
+ * What the units of a quantity cost on average under graduated brackets, exactly, in smallest units of the lens's
+ * currency.
+ *
+ * Errors  `null` when one of the brackets has no price.
+ */
+export function graduatedAverage(
   prepared: PreparedStore,
   lens: Lens,
   compiled: CompiledList,
   line: CompiledLine,
   number: number,
-  counted: number,
   quantities: Quantities,
-): readonly Bracket[] | null {
-  const brackets: Bracket[] = []
+): Fraction | null {
+  const counted = quantities.counted ? quantities.counted(compiled, line, number) : quantities.own
+  const step = stepOfSale(prepared, number)
+  let total = 0n
   for (let at = 0; at <= breakAt(line, counted); at += 1) {
     const units = stepUnits(prepared, lens, compiled, line.steps[at] as LineStep, number, quantities)
     if (units !== units) return null
-    const quantity = bracketQuantity(line.froms, at, counted)
-    if (quantity > 0) brackets.push({ quantity, units })
+    const quantity = bracketQuantity(line.froms, at, counted, step)
+    if (quantity > 0) total += BigInt(quantity) * BigInt(units)
   }
-  return brackets
-}
-
-/**
- * How many of a quantity fall into a bracket. The unit a break starts at already has the break's price: from 10
- * on, nine units are in the bracket before. All in thousandths.
- */
-export function bracketQuantity(froms: Float64Array, at: number, quantity: number): number {
-  const first = (from: number) => Math.max(from - QUANTITY_UNITS, 0)
-  const start = at === 0 ? 0 : first(froms[at] as number)
-  const next = froms[at + 1]
-  const end = next === undefined || next > quantity ? quantity : first(next)
-  return end - start
+  return { numerator: total, denominator: BigInt(counted) }
 }
 
 /** The average of the brackets, rounded half up to the smallest unit. */
@@ -154,16 +169,12 @@ function graduatedUnits(
   compiled: CompiledList,
   line: CompiledLine,
   number: number,
-  counted: number,
   quantities: Quantities,
 ): number {
-  const brackets = bracketsOf(prepared, lens, compiled, line, number, counted, quantities)
-  if (!brackets) return Number.NaN
-  let total = 0n
-  for (const { quantity, units } of brackets) total += BigInt(quantity) * BigInt(units)
-  const size = BigInt(counted)
-  const average = (2n * total + size) / (2n * size)
-  return average > 0n ? Number(average) : 1
+  const average = graduatedAverage(prepared, lens, compiled, line, number, quantities)
+  if (!average) return Number.NaN
+  const units = (2n * average.numerator + average.denominator) / (2n * average.denominator)
+  return units > 0n ? Number(units) : 1
 }
 
 /** What one break of a line gives, in the currency of the lens. */
@@ -179,7 +190,7 @@ export function stepUnits(
   if (currency === lens.currency)
     return unitsInOwnCurrency(prepared, lens, compiled, step, number, quantities)
   if (step.isProportional) {
-    const own = ownUnits(prepared, lens, step, number)
+    const own = ownUnits(prepared, lens, compiled, step, number)
     if (own === own) return own
   }
   const source = unitsInOwnCurrency(
@@ -200,13 +211,28 @@ function unitsInOwnCurrency(
   prepared: PreparedStore,
   lens: Lens,
   compiled: CompiledList,
-  { fixed, reference, step }: LineStep,
+  { fixed, method, reference, step }: LineStep,
   number: number,
   quantities: Quantities,
 ): number {
   if (reference === null) return fixed
   const source = sourceUnits(prepared, lens, compiled, reference, number, quantities)
-  return runPriceStep(step as PriceStep, source)
+  return runPriceStep(inBasisOf(prepared, lens, compiled, { method, reference, step }, number), source)
+}
+
+/** The step of a line; where it starts from an amount of another basis, that is brought to the list's own first. */
+function inBasisOf(
+  prepared: PreparedStore,
+  lens: Lens,
+  { basis }: CompiledList,
+  { method, reference, step }: Pick<LineStep, 'method' | 'reference' | 'step'>,
+  number: number,
+): PriceStep {
+  const own = step as PriceStep
+  if (lens.basisRates === null) return own
+  const from = basisOfReference(prepared, reference as PriceReference)
+  const factor = factorBetween(prepared, lens, number, from, basis)
+  return factor ? sharedStep(method, own.rule, own.digits, factor) : own
 }
 
 /** What a computed price starts from, in the currency of the list. */
@@ -238,6 +264,7 @@ function isInForce({ list, schedule }: CompiledList, at: number): boolean {
 function ownUnits(
   prepared: PreparedStore,
   lens: Lens,
+  { basis }: CompiledList,
   { method, reference }: LineStep,
   number: number,
 ): number {
@@ -245,5 +272,7 @@ function ownUnits(
   const own = ownAmounts(prepared, fieldOf(reference), lens)
   if (!own) return Number.NaN
   const source = amountAt(own, number)
-  return source === source ? runPriceStep(sharedStep(method, lens.rounding, lens.digits), source) : source
+  if (source !== source) return source
+  const factor = factorBetween(prepared, lens, number, storeBasis(prepared), basis)
+  return runPriceStep(sharedStep(method, lens.rounding, lens.digits, factor), source)
 }

@@ -1,4 +1,5 @@
 import {
+  isStricter,
   LIMIT_FIELDS,
   type LimitField,
   type LimitRule,
@@ -32,7 +33,7 @@ export function isSingle({ counting, days }: LimitRule): boolean {
 
 /**
  * Field by field the most specific level that sets it: variant, product, then rules by how much their What says, their
- * Who, and rank. Who has the facts of the item at hand passes them on.
+ * Who, and rank; of rules that say equally much the stricter. Who has the facts of the item at hand passes them on.
  */
 export function findLimits(
   prepared: PreparedStore,
@@ -45,46 +46,57 @@ export function findLimits(
   const variant = store.variant.get(index.items[number] ?? '')
   const product = variant && store.product.get(variant.product)
   if (!variant || !product) return { limits: NO_LIMITS, setBy: {}, together: [] }
-  const rules =
-    terms.limits.length === 0 ? [] : rulesFor(terms.limits, facts ?? factsOf(store, index, number))
-  const levels: readonly QuantityLimits[] = [variant.limits, product.limits, ...rules.filter(isSingle)]
+  const reaching =
+    terms.limits.length === 0 ? [] : reachingRules(terms.limits, facts ?? factsOf(store, index, number))
+  const own: readonly Level[] = [
+    { limits: variant.limits, source: { kind: 'variant' } },
+    { limits: product.limits, source: { kind: 'product' } },
+  ]
   const setBy: Partial<Record<LimitField, LimitSource>> = {}
-  for (const field of LIMIT_FIELDS) {
-    const at = levels.findIndex((level) => level[field] !== null)
-    if (at === 0) setBy[field] = { kind: 'variant' }
-    else if (at === 1) setBy[field] = { kind: 'product' }
-    else if (at > 1) setBy[field] = { kind: 'rule', rule: (levels[at] as LimitRule).id }
-  }
+  const found = LIMIT_FIELDS.map((field) => {
+    const level = own.find(({ limits }) => limits[field] !== null) ?? ruleSetting(reaching, field)
+    if (level) setBy[field] = level.source
+    return level?.limits ?? NO_LIMITS
+  })
+  const [minimum, maximum, multiple, first, values] = found
   return {
     limits: {
-      minimum: nearestOf(levels, 'minimum'),
-      maximum: nearestOf(levels, 'maximum'),
-      multiple: nearestOf(levels, 'multiple'),
-      first: nearestOf(levels, 'first'),
-      values: nearestOf(levels, 'values'),
+      minimum: minimum?.minimum ?? null,
+      maximum: maximum?.maximum ?? null,
+      multiple: multiple?.multiple ?? null,
+      first: first?.first ?? null,
+      values: values?.values ?? null,
     },
     setBy,
-    together: rules.filter((rule) => !isSingle(rule)),
+    together: reaching.filter(({ rule }) => !isSingle(rule)).map(({ rule }) => rule),
   }
 }
 
-/** What the first level that sets a field says. */
-function nearestOf<Field extends LimitField>(
-  levels: readonly QuantityLimits[],
-  field: Field,
-): QuantityLimits[Field] | null {
-  for (const level of levels) if (level[field] !== null) return level[field]
-  return null
+interface Level {
+  readonly limits: QuantityLimits
+  readonly source: LimitSource
+}
+
+/** Of rules that set a field the one that says most; of those that say equally much the stricter. */
+function ruleSetting(reaching: readonly Reaching[], field: LimitField): Level | null {
+  let best: Reaching | null = null
+  for (const next of reaching) {
+    if (!isSingle(next.rule) || next.rule[field] === null) continue
+    if (best === null) best = next
+    else if (compareSaying(best, next) !== 0) break
+    else if (isStricter(field, next.rule, best.rule)) best = next
+  }
+  return best && { limits: best.rule, source: { kind: 'rule', rule: best.rule.id } }
 }
 
 /** The rules that reach an item, the one that says most first. Asked for every line of a cart: a plain loop. */
-function rulesFor(held: readonly HeldRule<LimitRule>[], facts: ItemFacts): readonly LimitRule[] {
+function reachingRules(held: readonly HeldRule<LimitRule>[], facts: ItemFacts): readonly Reaching[] {
   const reaching: Reaching[] = []
   for (const { rule, who } of held) {
     const match = matchWhat(rule.scope, facts)
     if (match.matches) reaching.push({ rule, who, what: match.specificity })
   }
-  return reaching.sort(compareReaching).map(({ rule }) => rule)
+  return reaching.sort(compareReaching)
 }
 
 interface Reaching {
@@ -94,10 +106,10 @@ interface Reaching {
 }
 
 function compareReaching(left: Reaching, right: Reaching): number {
-  return (
-    right.what - left.what ||
-    right.who - left.who ||
-    left.rule.rank - right.rule.rank ||
-    (left.rule.code < right.rule.code ? -1 : 1)
-  )
+  return compareSaying(left, right) || (left.rule.code < right.rule.code ? -1 : 1)
+}
+
+/** Zero for rules that say equally much. */
+function compareSaying(left: Reaching, right: Reaching): number {
+  return right.what - left.what || right.who - left.who || left.rule.rank - right.rule.rank
 }

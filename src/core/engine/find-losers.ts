@@ -7,6 +7,7 @@ import { breakAt, type CompiledLine, type LineStep } from './compiled-line'
 import type { CompiledList } from './compiled-list'
 import { factsOf } from './catalogue-index'
 import { lineUnits, type Quantities, sourceUnits, stepUnits } from './find-in-list'
+import { isCheaper } from './find-price'
 import { conversionInto } from './lens'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
@@ -58,6 +59,7 @@ export function findLosers(
         contract,
         reason,
         price: best ? toPrice(best.units, situation.digits) : null,
+        basis: compiled.basis,
       }
     }),
   ]
@@ -136,6 +138,7 @@ function lossesOnLadder(
     contract,
     reason,
     price: toPrice(units, situation.digits),
+    basis: entry.compiled.basis,
   })
   const failed = tried.flatMap((line) => (line.failure ? [toLoser(line, line.failure)] : []))
   const applying = tried.filter(({ units }) => units === units)
@@ -146,7 +149,7 @@ function lossesOnLadder(
   const [best] = applying
   if (!best) return failed.length > 0 ? failed : [noLine(prepared, entry, number)]
   if (!won || !winning) throw new RangeError(`list ${entry.compiled.list.id} has a price and did not win`)
-  return [toLoser(best, whyLaterList(situation, entry, best, won, winning))]
+  return [toLoser(best, whyLaterList(prepared, situation, number, entry, best, won, winning))]
 }
 
 function whyLaterLine(line: Tried, winner: Tried): LossReason {
@@ -155,14 +158,18 @@ function whyLaterLine(line: Tried, winner: Tried): LossReason {
 }
 
 function whyLaterList(
-  { policy, digits }: Situation,
+  prepared: PreparedStore,
+  situation: Situation,
+  number: number,
   entry: LadderEntry,
   line: Tried,
   { entry: won, units }: Decided,
   winning: Tried,
 ): LossReason {
-  if (policy === 'lowest' && line.units > units)
-    return { code: 'not-lowest', winner: fromUnits(units, digits) }
+  const lowest = { units, basis: won.compiled.basis }
+  const own = { units: line.units, basis: entry.compiled.basis }
+  if (situation.policy === 'lowest' && isCheaper(prepared, situation, number, lowest, own))
+    return { code: 'not-lowest', winner: fromUnits(units, situation.digits), basis: lowest.basis }
   if (entry.rung !== won.rung) return { code: 'lower-rung', rung: entry.rung, winner: won.rung }
   const [rank, place] = entry.rank as [number, number]
   const [wonRank, wonPlace] = won.rank as [number, number]
@@ -187,6 +194,7 @@ function noLine({ store, index }: PreparedStore, entry: LadderEntry, number: num
     contract,
     reason,
     price: null,
+    basis: compiled.basis,
   })
   if (!layout.holds(number)) return lost(null, { code: 'outside-scope' })
   const facts = factsOf(store, index, number)

@@ -1,6 +1,9 @@
 import { ZERO } from '../decimal/decimal'
 import { roundToDigits } from '../decimal/rounding'
-import { adjustedBy, amountAt, ownAmounts, referenceAmounts, setsAny } from './amounts'
+import { adjustedBy } from './adjust'
+import { amountAt, ownAmounts, referenceAmounts, setsAny } from './amounts'
+import type { BasedUnits } from './based-units'
+import { comparePrices, storeBasis } from './basis'
 import { emptyListPrice, findInList, type ListPrice, type Quantities } from './find-in-list'
 import { toUnits } from './operation'
 import { lensInto } from './lens'
@@ -49,21 +52,64 @@ export function lookUpPrice(
     ? scratch.units
     : amountAt(referenceAmounts(prepared, 'basePrice', situation.lens), number)
   const line = won ? scratch.line : -1
+  const listBasis = won ? won.compiled.basis : storeBasis(prepared)
+  if (unadjusted !== unadjusted)
+    return {
+      units: unadjusted,
+      basis: listBasis,
+      entry: null,
+      line,
+      isPublic: false,
+      isFloor: false,
+      unadjusted,
+    }
   let units = unadjusted
-  if (units !== units) return { units, entry: null, line, isPublic: false, unadjusted }
+  let basis = listBasis
   if (situation.shown.length > 0 && !won?.contract?.isProtected)
-    units = adjustShown(prepared, situation, number, units)
-  const { publicSituation } = situation
+    units = adjustShown(prepared, situation, number, { units, basis })
   let isPublic = false
+  const { publicSituation } = situation
   if (publicSituation) {
-    const guest = findPrice(prepared, publicSituation, number, quantities).units
-    if (guest < units) {
-      units = guest
+    const guest = findPrice(prepared, publicSituation, number, quantities)
+    if (isCheaper(prepared, situation, number, guest, { units, basis })) {
+      ;({ units, basis } = guest)
       isPublic = true
     }
   }
   const floor = reach.hasFloors ? floorUnits(prepared, situation, number) : Number.NEGATIVE_INFINITY
-  return { units: units < floor ? floor : units, entry: won, line, isPublic, unadjusted }
+  const isFloor = isBelowFloor(prepared, situation, number, { units, basis }, floor)
+  return {
+    units: isFloor ? floor : units,
+    basis: isFloor ? storeBasis(prepared) : basis,
+    entry: won,
+    line,
+    isPublic,
+    isFloor,
+    unadjusted,
+  }
+}
+
+/** Whether there is a price and it is below another of the same item. */
+export function isCheaper(
+  prepared: PreparedStore,
+  { lens }: Situation,
+  number: number,
+  price: BasedUnits,
+  than: BasedUnits,
+): boolean {
+  return price.units === price.units && comparePrices(prepared, lens, number, price, than) < 0
+}
+
+/** Whether a price is below a floor, which has the basis of the store; −infinity is no floor. */
+export function isBelowFloor(
+  prepared: PreparedStore,
+  { lens }: Situation,
+  number: number,
+  price: BasedUnits,
+  floor: number,
+): boolean {
+  if (floor === Number.NEGATIVE_INFINITY) return false
+  return comparePrices(prepared, lens, number, price, { units: floor, basis: storeBasis(prepared) }) < 0
 }
 
 /** The price in smallest units that `findOnLadder` found; the same object is used again by every call. */
@@ -128,12 +174,16 @@ function findLowest(
   quantities: Quantities,
 ): LadderEntry | null {
   let best: LadderEntry | null = null
-  let units = Number.POSITIVE_INFINITY
+  let units = Number.NaN
   let line = -1
   for (const step of situation.ladder) {
     for (const entry of stepBySpecificity(prepared, step, number, quantities)) {
       if (!findInList(prepared, entry.lens, entry.compiled, number, quantities, scratch)) continue
-      if (scratch.units >= units) continue
+      if (
+        best &&
+        !isCheaper(prepared, situation, number, priceIn(scratch.units, entry), priceIn(units, best))
+      )
+        continue
       best = entry
       ;({ units, line } = scratch)
     }
@@ -141,6 +191,10 @@ function findLowest(
   scratch.units = units
   scratch.line = line
   return best
+}
+
+function priceIn(units: number, { compiled }: LadderEntry): BasedUnits {
+  return { units, basis: compiled.basis }
 }
 
 /** The lists of one step in the order they would decide in. */
@@ -168,9 +222,9 @@ export function adjustShown(
   prepared: PreparedStore,
   { lens, shown, digits }: Situation,
   number: number,
-  units: number,
+  { units, basis }: BasedUnits,
 ): number {
-  return adjustedBy(prepared, lens, shown)(units, number, digits)
+  return adjustedBy(prepared, lens, shown)(units, number, digits, basis)
 }
 
 /**

@@ -8,6 +8,7 @@ import {
   rightsOf,
 } from '../access/access'
 import { type AssortmentTerm, matchAssortment } from '../access/assortment'
+import { type Category, distancesUp } from '../catalogue/category'
 import { type ItemFacts, matchWhat, type WhatTerm } from '../predicates/what'
 import { factsOf } from './catalogue-index'
 import type { HeldRule } from './situation-terms'
@@ -72,7 +73,9 @@ export function findRights(
   const offer = findOffer(situation, number)
   if (!offer.offered) return closed({ code: 'not-offered', lists: offer.by.map(({ list }) => list.id) })
   const won =
-    terms.rules.length === 0 ? null : winningRule(terms.rules, facts ?? factsOf(store, index, number))
+    terms.rules.length === 0
+      ? null
+      : winningRule(store.category, terms.rules, facts ?? factsOf(store, index, number), product.categories)
   const byRule = won ? rightsOf(won.rule.effect) : ALL_RIGHTS
   const ruleReason: AccessReason | null =
     won && won.rule.effect !== 'show' ? { code: 'rule', rule: won.rule.id, scope: won.scope } : null
@@ -146,23 +149,69 @@ interface WonRule {
   readonly scope: WhatTerm
 }
 
-/** The more specific What wins, then the more specific Who, then rank; ties: the more restrictive. */
-export function winningRule(rules: readonly HeldRule<AccessRule>[], facts: ItemFacts): WonRule | null {
-  let best: { readonly held: HeldRule<AccessRule>; readonly what: number; readonly scope: WhatTerm } | null =
-    null
-  for (const held of rules) {
-    const match = matchWhat(held.rule.scope, facts)
-    if (!match.matches) continue
-    const next = { held, what: match.specificity, scope: match.by }
-    if (best === null || isStronger(next, best)) best = next
-  }
-  return best && { rule: best.held.rule, scope: best.scope }
+interface Matched {
+  readonly held: HeldRule<AccessRule>
+  readonly what: number
+  readonly scope: WhatTerm
 }
 
-function isStronger(
-  next: { readonly held: HeldRule<AccessRule>; readonly what: number },
-  best: { readonly held: HeldRule<AccessRule>; readonly what: number },
-): boolean {
+/**
+ * The more specific What wins, then the more specific Who, then rank; ties: the more restrictive. A product that is
+ * reached through several categories takes the most restrictive of the rules that win on its paths, unless one says more
+ * than a category does.
+ */
+export function winningRule(
+  categories: ReadonlyMap<string, Category>,
+  rules: readonly HeldRule<AccessRule>[],
+  facts: ItemFacts,
+  filedUnder: readonly string[],
+): WonRule | null {
+  const matched: Matched[] = []
+  for (const held of rules) {
+    const match = matchWhat(held.rule.scope, facts)
+    if (match.matches) matched.push({ held, what: match.specificity, scope: match.by })
+  }
+  const best = strongest(matched)
+  if (!best) return null
+  const won =
+    best.scope.kind === 'category' && filedUnder.length > 1
+      ? (strictestOfPaths(categories, matched, facts, filedUnder) ?? best)
+      : best
+  return { rule: won.held.rule, scope: won.scope }
+}
+
+function strongest(matched: readonly Matched[]): Matched | null {
+  let best: Matched | null = null
+  for (const next of matched) if (best === null || isStronger(next, best)) best = next
+  return best
+}
+
+/** Of the rules that win on each way up the tree the most restrictive. */
+function strictestOfPaths(
+  categories: ReadonlyMap<string, Category>,
+  matched: readonly Matched[],
+  facts: ItemFacts,
+  filedUnder: readonly string[],
+): Matched | null {
+  let strictest: Matched | null = null
+  for (const category of filedUnder) {
+    const onPath = { ...facts, categories: distancesUp(categories, [category]) }
+    const won = strongest(
+      matched.flatMap(({ held }): readonly Matched[] => {
+        // What a scope leaves out it leaves out on every path.
+        const match = matchWhat({ include: held.rule.scope.include, exclude: [] }, onPath)
+        return match.matches && match.by.kind === 'category'
+          ? [{ held, what: match.specificity, scope: match.by }]
+          : []
+      }),
+    )
+    if (won && (strictest === null || isHarder(won.held.rule.effect, strictest.held.rule.effect)))
+      strictest = won
+  }
+  return strictest
+}
+
+function isStronger(next: Matched, best: Matched): boolean {
   const difference =
     next.what - best.what || next.held.who - best.held.who || best.held.rule.rank - next.held.rule.rank
   return difference === 0 ? isHarder(next.held.rule.effect, best.held.rule.effect) : difference > 0

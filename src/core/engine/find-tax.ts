@@ -2,9 +2,10 @@ import type { Place, TaxDisplay } from '../places/place'
 import type { Decimal } from '../decimal/decimal'
 import { getSettings } from '../store/store'
 import { findLevies, type FoundLevies, type Levy } from '../tax/find-levies'
-import { splitTax, type TaxBasis, type TaxSplit } from '../tax/split-tax'
+import type { BasedAmount, TaxBasis } from '../price/based-amount'
+import { splitTax, type TaxSplit } from '../tax/split-tax'
 import type { PreparedStore } from './prepared-store'
-import type { LadderEntry, Situation } from './situation'
+import type { Situation } from './situation'
 
 /** The tax of one price. */
 export interface PriceTax extends TaxSplit {
@@ -21,11 +22,6 @@ export function taxClassOf({ store, index }: PreparedStore, number: number): str
   const variant = store.variant.get(index.items[number] ?? '')
   const product = variant && store.product.get(variant.product)
   return variant?.taxClass ?? product?.taxClass ?? getSettings(store).taxClass
-}
-
-/** Whether a price was entered with its tax: as its list says, else as the store does. */
-export function taxBasisOf({ store }: PreparedStore, entry: LadderEntry | null): TaxBasis {
-  return entry?.compiled.list.taxBasis ?? getSettings(store).taxBasis
 }
 
 /** The levies on goods, or on delivery, of a class where the buyer is. */
@@ -64,7 +60,8 @@ function homeLevies(
   return found.levies
 }
 
-function homePlace(country: string): Place {
+/** Where the store sells from: all of its country. */
+export function homePlace(country: string): Place {
   return { country, state: '', postcode: '', city: '' }
 }
 
@@ -77,13 +74,13 @@ export interface TaxableAmount {
 
 /**
  * An amount made ready for taxing where the buyer is. One entered with tax keeps its gross everywhere, or its net,
- * as the store says; who is not taxed always pays the net.
+ * as the store says; who is not taxed always pays the net. Where the taxes are those it was entered under it stays what
+ * it is.
  */
 export function toTaxable(
   prepared: PreparedStore,
   situation: Situation,
-  amount: Decimal,
-  basis: TaxBasis,
+  { amount, basis }: BasedAmount,
   taxClass: string | null,
   digits: number,
 ): TaxableAmount {
@@ -91,8 +88,16 @@ export function toTaxable(
   const levies = untaxed ? [] : leviesOf(prepared, situation, taxClass).levies
   const keepsNet = untaxed !== null || getSettings(prepared.store).grossElsewhere === 'keep-net'
   if (basis === 'net' || !keepsNet) return { amount, basis, levies }
-  const { net } = splitTax(amount, 'gross', homeLevies(prepared, situation, taxClass), digits)
-  return { amount: net, basis: 'net', levies }
+  const home = homeLevies(prepared, situation, taxClass)
+  if (areAlike(levies, home)) return { amount, basis, levies }
+  return { amount: splitTax(amount, 'gross', home, digits).net, basis: 'net', levies }
+}
+
+function areAlike(left: readonly Levy[], right: readonly Levy[]): boolean {
+  return (
+    left.length === right.length &&
+    left.every(({ tax, percent }, at) => tax.id === right[at]?.tax.id && percent === right[at].percent)
+  )
 }
 
 /** The tax of a price of one item, by its number. */
@@ -100,14 +105,13 @@ export function taxPrice(
   prepared: PreparedStore,
   situation: Situation,
   number: number,
-  price: { readonly amount: Decimal; readonly entry: LadderEntry | null },
+  price: BasedAmount,
 ): PriceTax {
   const taxClass = taxClassOf(prepared, number)
-  const basis = taxBasisOf(prepared, price.entry)
-  const taxable = toTaxable(prepared, situation, price.amount, basis, taxClass, situation.digits)
+  const taxable = toTaxable(prepared, situation, price, taxClass, situation.digits)
   return {
     ...splitTax(taxable.amount, taxable.basis, taxable.levies, situation.digits),
-    basis,
+    basis: price.basis,
     taxClass,
     misses: leviesOf(prepared, situation, taxClass).misses,
     untaxed: situation.terms.untaxed,

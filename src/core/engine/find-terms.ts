@@ -1,5 +1,6 @@
 import type { Passcode } from '../access/access'
 import type { Account } from '../buyers/buyer'
+import { taxNumberCountry } from '../buyers/tax-number'
 import type { Channel, Place } from '../places/place'
 import { matchWhere, type PlaceFacts } from '../predicates/where'
 import { type BuyerFacts, matchWho, type Who } from '../predicates/who'
@@ -18,12 +19,14 @@ interface Asking {
   readonly account: Account | null
   readonly passcode: Passcode | null
   readonly deliverTo: Place
+  /** Where taxes are those of. */
+  readonly taxPlace: Place
   readonly contracts: readonly Contract[]
   readonly clock: Clock
 }
 
 export function findTerms(prepared: PreparedStore, asking: Asking): SituationTerms {
-  const { buyer, place, channel, account, passcode, deliverTo, contracts, clock } = asking
+  const { buyer, place, channel, account, passcode, deliverTo, taxPlace, contracts, clock } = asking
   const { terms } = prepared
   const held = <Rule extends { readonly audience: Who; readonly place: Where }>(
     rules: readonly { readonly rule: Rule; readonly schedule: Parameters<Clock['holds']>[0] }[],
@@ -45,7 +48,7 @@ export function findTerms(prepared: PreparedStore, asking: Asking): SituationTer
       const compiled = terms.ofContract.get(id)
       return compiled ? [{ contract: id, compiled }] : []
     }),
-    taxPlace: taxPlaceOf(prepared, account, deliverTo),
+    taxPlace,
     untaxed: untaxedBy(prepared, account, deliverTo, clock),
     levies: new Map(),
   }
@@ -63,7 +66,8 @@ export function findPasscode(
   return clock.holds(given.period) ? given.passcode : null
 }
 
-function taxPlaceOf({ store }: PreparedStore, account: Account | null, deliverTo: Place): Place {
+/** The place whose taxes count, as the store says. */
+export function taxPlaceOf({ store }: PreparedStore, account: Account | null, deliverTo: Place): Place {
   const { taxPlace, country } = getSettings(store)
   if (taxPlace === 'store') return { country, state: '', postcode: '', city: '' }
   if (taxPlace === 'billing' && account)
@@ -77,8 +81,10 @@ function taxPlaceOf({ store }: PreparedStore, account: Account | null, deliverTo
 }
 
 /**
- * Source  Directive 2006/112/EC Art. 138 and 196 (from memory): a business registered in another member country
- *         accounts for the tax itself.
+ * Why nothing is charged, whatever the rates say.
+ *
+ * Source  Directive 2006/112/EC Art. 138 and 196 (from memory): a business with a tax number of another member country
+ *         accounts for the tax itself on what is brought into another member country.
  */
 function untaxedBy(
   { store }: PreparedStore,
@@ -92,6 +98,10 @@ function untaxedBy(
     const period = compileSchedule({ ...ALWAYS, to: account.exemptUntil }, timeZone)
     if (clock.holds(period)) return 'certificate'
   }
-  const isElsewhere = deliverTo.country !== country && unionCountries.includes(deliverTo.country)
-  return account.taxNumber !== '' && isElsewhere && unionCountries.includes(country) ? 'reverse-charge' : null
+  const isElsewhere = (code: string | null) =>
+    code !== null && code !== country && unionCountries.includes(code)
+  const registeredIn = taxNumberCountry(account)
+  return unionCountries.includes(country) && isElsewhere(registeredIn) && isElsewhere(deliverTo.country)
+    ? 'reverse-charge'
+    : null
 }

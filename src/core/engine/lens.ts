@@ -4,6 +4,7 @@ import { toFraction } from '../decimal/fraction'
 import { type RoundingRule, roundToDigits } from '../decimal/rounding'
 import type { Adjustment } from '../price/adjustment'
 import { getSettings, priceDigitsOf, type Store } from '../store/store'
+import type { BasisRates } from './based-units'
 import { roundingKey } from './compiled-line'
 import { scaling } from './operation'
 import type { PreparedStore } from './prepared-store'
@@ -18,17 +19,21 @@ interface LensSetting {
   readonly adjustments: readonly Adjustment[]
   readonly at: number
   readonly rates: RateTable
+  readonly basisRates: BasisRates | null
 }
 
-export function makeLens({ store, currency, rounding, adjustments, at, rates }: LensSetting): Lens {
+export function makeLens(setting: LensSetting): Lens {
+  const { store, currency, rounding, adjustments, at, rates, basisRates } = setting
+  const adjusted = adjustments.map(({ id }) => id).join()
   return {
-    key: `${currency}/${roundingKey(rounding)}/${adjustments.map(({ id }) => id).join()}/${rates.since}`,
+    key: `${currency}/${roundingKey(rounding)}/${adjusted}/${rates.since}/${basisRates?.key ?? ''}`,
     currency,
     digits: priceDigitsOf(store, currency),
     rounding,
     adjustments,
     at,
     rates,
+    basisRates,
     conversions: new Map(),
     into: new Map(),
     seen: { prepared: null, amounts: {} },

@@ -6,9 +6,11 @@ import { matchWho } from '../predicates/who'
 import { type Adjustment, compareAdjustments } from '../price/adjustment'
 import { compareContracts, type Contract, isPartyTo } from '../price/contract'
 import { getSettings, type Store } from '../store/store'
+import { findBasisRates } from './basis'
 import { buildLadder } from './build-ladder'
 import { Clock } from './clock'
-import { findPasscode, findTerms } from './find-terms'
+import { homePlace } from './find-tax'
+import { findPasscode, findTerms, taxPlaceOf } from './find-terms'
 import { makeLens } from './lens'
 import { reachAfter } from './naming-index'
 import { limitingLists } from './offer'
@@ -110,8 +112,15 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
     region && region.currency === currency && region.rounding
       ? region.rounding
       : (store.currency.get(currency)?.rounding ?? null)
+  const account = from.buyer.kind === 'account' ? (store.account.get(from.buyer.account) ?? null) : null
+  const taxPlace = taxPlaceOf(prepared, account, deliverTo)
+  const basisRates = findBasisRates(
+    prepared,
+    settings.grossElsewhere === 'keep-net' ? homePlace(settings.country) : taxPlace,
+    at,
+  )
   const lensWith = (some: readonly Adjustment[]) =>
-    makeLens({ store, currency, rounding, adjustments: some, at, rates })
+    makeLens({ store, currency, rounding, adjustments: some, at, rates, basisRates })
   const lens = lensWith(onBase)
   const protectedLens = onBase.length === 0 ? lens : lensWith([])
   const ladder = buildLadder(prepared, { buyer, place, contracts, currency, clock, lens, protectedLens })
@@ -129,8 +138,17 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
         })
       : null
   if (publicSituation?.ok) clock.narrow(publicSituation.value.validity)
-  const account = from.buyer.kind === 'account' ? (store.account.get(from.buyer.account) ?? null) : null
-  const terms = findTerms(prepared, { buyer, place, channel, account, passcode, deliverTo, contracts, clock })
+  const terms = findTerms(prepared, {
+    buyer,
+    place,
+    channel,
+    account,
+    passcode,
+    deliverTo,
+    taxPlace,
+    contracts,
+    clock,
+  })
   const key = [
     lens.key,
     policy,

@@ -68,6 +68,14 @@ export function compose(first: Operation, second: Operation): Operation {
   })
 }
 
+/** What an operation makes of a value, exactly. */
+export function applyOperation({ numerator, addend, denominator }: Operation, source: Fraction): Fraction {
+  return {
+    numerator: source.numerator * numerator + addend * source.denominator,
+    denominator: source.denominator * denominator,
+  }
+}
+
 /** 1 + percent ÷ 100. */
 export function percentFactor(percent: Decimal): Fraction {
   const { numerator, denominator } = toFraction(add(HUNDRED, percent))

@@ -22,11 +22,12 @@ function assemble(
   lists: ReadonlyMap<string, CompiledList>,
   situations: PreparedStore['situations'],
 ): PreparedStore {
-  const { timeZone } = getSettings(store)
+  const { timeZone, taxBasis } = getSettings(store)
   return {
     store,
     index,
     lists,
+    mixesBases: [...lists.values()].some(({ basis }) => basis !== taxBasis),
     contracts: new Map(
       [...store.contract.values()].map((contract) => [
         contract.id,

@@ -14,6 +14,8 @@ import type { CompiledTerms } from './terms'
 export interface PriceColumn {
   /** In smallest units; NaN where there is no price. */
   readonly prices: Float64Array
+  /** By number, 1 where the price contains its tax; `null` where all have the store's basis. */
+  readonly bases: Uint8Array | null
   /** Which of `lists` decided: −1 for the base price (or none). */
   readonly sources: Int16Array
   /** Ids of the price lists that `sources` points to. */
@@ -25,6 +27,8 @@ export interface PreparedStore {
   readonly store: Store
   readonly index: CatalogueIndex
   readonly lists: ReadonlyMap<string, CompiledList>
+  /** Whether any list has another basis than the store, so that amounts with and without tax meet. */
+  readonly mixesBases: boolean
   readonly contracts: ReadonlyMap<string, { readonly contract: Contract; readonly period: CompiledSchedule }>
   readonly adjustments: ReadonlyMap<
     string,

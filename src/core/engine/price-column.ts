@@ -1,7 +1,11 @@
 import { everyAmount, referenceAmounts } from './amounts'
+import type { TaxBasis } from '../price/based-amount'
+import type { BasedUnits } from './based-units'
+import { storeBasis } from './basis'
+import type { CompiledList } from './compiled-list'
 import { fillFromList, fillFromStep } from './fill-cells'
 import type { Quantities } from './find-in-list'
-import { adjustShown, floorUnits, lookUpPrice } from './find-price'
+import { adjustShown, floorUnits, isBelowFloor, isCheaper, lookUpPrice } from './find-price'
 import { mayHaveFloors, reachOf } from './naming-index'
 import type { PreparedStore, PriceColumn } from './prepared-store'
 import type { LadderEntry, Situation } from './situation'
@@ -65,9 +69,38 @@ export function computeColumn(
   const cells = openCells(prepared, room)
   fillFromSteps(prepared, own, quantities, cells)
   if (cells.open > 0) layOver(cells, sharedColumn(prepared, situation, others, quantities))
-  finish(prepared, situation, quantities, cells)
-  const { prices, sources, lists } = cells
-  return { prices, sources, lists }
+  const column = withBases(prepared, situation, cells)
+  finish(prepared, situation, quantities, column)
+  return column
+}
+
+/** Cells with the basis of each, as the list that claimed it has it. */
+function withBases(
+  prepared: PreparedStore,
+  { lens }: Situation,
+  { prices, sources, lists }: Cells,
+): PriceColumn {
+  if (lens.basisRates === null) return { prices, bases: null, sources, lists }
+  const usual = flagOf(storeBasis(prepared))
+  const ofLists = lists.map((id) => flagOf((prepared.lists.get(id) as CompiledList).basis))
+  const bases = new Uint8Array(prices.length)
+  for (let number = 0; number < bases.length; number += 1)
+    bases[number] = ofLists[sources[number] as number] ?? usual
+  return { prices, bases, sources, lists }
+}
+
+function flagOf(basis: TaxBasis): number {
+  return basis === 'gross' ? 1 : 0
+}
+
+/** One price of a column, which knows its basis. */
+export function columnPrice(
+  prepared: PreparedStore,
+  { prices, bases }: PriceColumn,
+  number: number,
+): BasedUnits {
+  const basis = bases === null ? storeBasis(prepared) : bases[number] === 1 ? 'gross' : 'net'
+  return { units: prices[number] as number, basis }
 }
 
 function openCells({ index }: PreparedStore, room: PriceColumn | null): Cells {
@@ -105,14 +138,14 @@ function sharedColumn(
     .join('|')}`
   return kept(prepared, situation, key, () => {
     const cells = openCells(prepared, null)
-    const { prices, sources, lists } = cells
+    const { prices, sources } = cells
     fillFromSteps(prepared, steps, quantities, cells)
     if (cells.open > 0) {
       const base = everyAmount(referenceAmounts(prepared, 'basePrice', situation.lens))
       for (let number = 0; number < prices.length; number += 1)
         if ((sources[number] as number) < 0) prices[number] = base[number] as number
     }
-    return { prices, sources, lists }
+    return withBases(prepared, situation, cells)
   })
 }
 
@@ -143,27 +176,37 @@ function finish(
   prepared: PreparedStore,
   situation: Situation,
   quantities: Quantities,
-  { prices, sources, lists }: PriceColumn,
+  column: PriceColumn,
 ): void {
+  const { prices, bases, sources, lists } = column
   if (situation.shown.length > 0) {
     const isProtected = protectedLists(situation)
     for (let number = 0; number < prices.length; number += 1) {
       const source = sources[number] as number
       if (source >= 0 && isProtected.has(lists[source] as string)) continue
-      const units = prices[number] as number
-      if (units === units) prices[number] = adjustShown(prepared, situation, number, units)
+      const price = columnPrice(prepared, column, number)
+      if (price.units === price.units) prices[number] = adjustShown(prepared, situation, number, price)
     }
   }
+  const put = (number: number, { units, basis }: BasedUnits) => {
+    prices[number] = units
+    if (bases) bases[number] = flagOf(basis)
+  }
   if (situation.publicSituation) {
-    const guest = priceColumn(prepared, situation.publicSituation, quantities.own).prices
+    const guests = priceColumn(prepared, situation.publicSituation, quantities.own)
     for (let number = 0; number < prices.length; number += 1) {
-      if ((guest[number] as number) < (prices[number] as number)) prices[number] = guest[number] as number
+      const guest = columnPrice(prepared, guests, number)
+      const own = columnPrice(prepared, column, number)
+      if (own.units === own.units && isCheaper(prepared, situation, number, guest, own)) put(number, guest)
     }
   }
   if (!mayHaveFloors(prepared, situation)) return
+  const basis = storeBasis(prepared)
   for (let number = 0; number < prices.length; number += 1) {
+    const own = columnPrice(prepared, column, number)
+    if (own.units !== own.units) continue
     const floor = floorUnits(prepared, situation, number)
-    if ((prices[number] as number) < floor) prices[number] = floor
+    if (isBelowFloor(prepared, situation, number, own, floor)) put(number, { units: floor, basis })
   }
 }
 
@@ -186,11 +229,13 @@ function columnCellByCell(
   const sources = new Int16Array(length)
   const lists = situation.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
   const sourceOf = new Map(lists.map((id, at) => [id, at]))
+  const bases = situation.lens.basisRates === null ? null : new Uint8Array(length)
   const reach = reachOf(prepared, situation)
   for (let number = 0; number < prices.length; number += 1) {
     const found = lookUpPrice(prepared, situation, reach, number, quantities)
     prices[number] = found.units
+    if (bases) bases[number] = flagOf(found.basis)
     sources[number] = found.entry ? (sourceOf.get(found.entry.compiled.list.id) ?? OPEN) : OPEN
   }
-  return { prices, sources, lists }
+  return { prices, bases, sources, lists }
 }

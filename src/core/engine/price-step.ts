@@ -113,7 +113,8 @@ function formula(
   const size = denominator * BigInt(grid)
   if (size === 0n) return { factor: 0, shift: 0, limit: -1 }
   const from = addend - BigInt(offset) * denominator
-  const half = mode === 'up' ? 2n * size - 2n : mode === 'down' ? 0n : size
+  // Prices are above zero, where ceiling is up and floor is down.
+  const half = HALVES[mode](size)
   const room = EXACT - size - (from < 0n ? -from : from)
   return {
     factor: Number(numerator) / Number(size),
@@ -123,8 +124,20 @@ function formula(
   }
 }
 
+const HALVES: Readonly<Record<RoundingRule['mode'], (size: bigint) => bigint>> = {
+  up: (size) => 2n * size - 2n,
+  ceiling: (size) => 2n * size - 2n,
+  down: () => 0n,
+  floor: () => 0n,
+  'half-up': (size) => size,
+  nearest: (size) => size,
+  'half-down': (size) => size - 1n,
+  // Has a way of its own, since a tie looks at its neighbour.
+  'half-even': (size) => size,
+}
+
 /** The smallest source from which source × numerator + addend is above zero. */
-function leastSource({ numerator, addend }: Operation): number {
+export function leastSource({ numerator, addend }: Operation): number {
   return addend > 0n ? 0 : Number(-addend / numerator) + 1
 }
 

@@ -8,6 +8,7 @@ import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { Rung } from '../price/ladder'
 import type { ReferenceField } from '../catalogue/product'
+import type { BasisRates } from './based-units'
 import type { CompiledList } from './compiled-list'
 import type { SituationTerms } from './situation-terms'
 import type { Reach } from './reach'
@@ -44,6 +45,8 @@ export interface Lens {
   readonly adjustments: readonly Adjustment[]
   readonly at: number
   readonly rates: RateTable
+  /** What brings amounts with and without tax together; `null` where all have one basis. */
+  readonly basisRates: BasisRates | null
   /** By currency; `null` without a rate. Made when first asked for. */
   readonly conversions: Map<string, PriceStep | null>
   /** The same look at another currency, for what lists of that currency start from. */

@@ -1,8 +1,8 @@
 import { matchWhen } from '../predicates/when'
 import type { ReferenceField } from '../catalogue/product'
 import { everyAmount, referenceAmounts } from './amounts'
+import { storeBasis } from './basis'
 import { breakAt, type LineStep } from './compiled-line'
-import type { CompiledList } from './compiled-list'
 import { emptyListPrice, fieldOf, findInList, type Quantities } from './find-in-list'
 import { lensInto } from './lens'
 import type { PreparedStore } from './prepared-store'
@@ -82,7 +82,7 @@ function toSwept(
   line: number,
   quantities: Quantities,
 ): Swept | null {
-  const simple = simpleStep(entry, entry.compiled, line, quantities)
+  const simple = simpleStep(prepared, entry, line, quantities)
   if (!simple) return null
   const { fixed, step, reference } = simple
   const lens = lensInto(prepared, entry.lens, entry.compiled.list.currency)
@@ -99,13 +99,17 @@ interface SimpleStep {
   readonly reference: ReferenceField | null
 }
 
-/** A line that is one step for all its items: without conversion, schedule, graduated breaks or a list to start from. */
+/**
+ * A line that is one step for all its items: without conversion, schedule, graduated breaks, another basis or a list to
+ * start from.
+ */
 function simpleStep(
+  prepared: PreparedStore,
   entry: LadderEntry,
-  compiled: CompiledList,
   position: number,
   { own }: Quantities,
 ): SimpleStep | null {
+  const { compiled } = entry
   if (entry.isForeign || !compiled.layout.isUnlimited) return null
   const line = compiled.line(position)
   if (line.isGraduated || (line.schedule && !matchWhen(line.schedule, entry.lens.at).matches)) return null
@@ -113,6 +117,8 @@ function simpleStep(
   if (reached < 0) return null
   const { fixed, reference, step } = line.steps[reached] as LineStep
   if (reference?.kind === 'list') return null
+  // Items of one signature may have different tax classes, and so different ways from one basis to another.
+  if (reference && entry.lens.basisRates !== null && compiled.basis !== storeBasis(prepared)) return null
   return { fixed, step, reference: reference ? fieldOf(reference) : null }
 }
 

@@ -6,6 +6,7 @@ import type { WhereMatch } from '../predicates/where'
 import type { WhoMatch, WhoTerm } from '../predicates/who'
 import type { AdjustmentMethod } from '../price/adjustment'
 import type { ContractStanding } from '../price/contract'
+import type { BasedAmount, TaxBasis } from '../price/based-amount'
 import type { Rung } from '../price/ladder'
 import type { BreakCounting, PriceMethod, PriceReference } from '../price/price-method'
 import type { ReferenceField } from '../catalogue/product'
@@ -35,7 +36,7 @@ export interface RateUsed {
 }
 
 /**
- * One step that made the number, in order. `amount` is what the step comes to, in `currency`; before a rounding it
+ * One step that made the number, in order. `amount` is what the step comes to, in `currency` and `basis`; before a rounding it
  * is exact, save that a fraction without end is cut to ten digits for showing.
  */
 export type TraceStep =
@@ -44,6 +45,7 @@ export type TraceStep =
       readonly field: ReferenceField
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
       readonly from: 'product' | 'variant' | 'extra'
       /** Whether it is set in a currency of its own. */
       readonly isOwn: boolean
@@ -53,6 +55,7 @@ export type TraceStep =
       readonly list: string
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
       /** How the other list came to it. */
       readonly steps: readonly TraceStep[]
     }
@@ -60,8 +63,11 @@ export type TraceStep =
       readonly kind: 'adjustments'
       readonly target: 'base' | 'shown'
       readonly applied: readonly { readonly adjustment: string; readonly method: AdjustmentMethod }[]
+      /** Ids of those that would have brought the price to zero or below. */
+      readonly leftOut: readonly string[]
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
     }
   | {
       readonly kind: 'line'
@@ -81,18 +87,31 @@ export type TraceStep =
       } | null
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
     }
   | {
       readonly kind: 'rounding'
       readonly rule: RoundingRule
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
+    }
+  /** With its tax, or without: brought to the basis of the list that starts from it. */
+  | {
+      readonly kind: 'basis'
+      readonly from: TaxBasis
+      /** Of all taxes together, of the net. */
+      readonly percent: Decimal
+      readonly amount: Decimal
+      readonly currency: string
+      readonly basis: TaxBasis
     }
   | {
       readonly kind: 'brackets'
       readonly brackets: readonly { readonly quantity: Decimal; readonly unit: Decimal }[]
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
     }
   | {
       readonly kind: 'conversion'
@@ -101,9 +120,15 @@ export type TraceStep =
       readonly fee: Decimal
       readonly amount: Decimal
       readonly currency: string
+      readonly basis: TaxBasis
     }
-  | { readonly kind: 'public-price'; readonly amount: Decimal; readonly currency: string }
-  | { readonly kind: 'floor'; readonly amount: Decimal; readonly currency: string }
+  | {
+      readonly kind: 'public-price'
+      readonly amount: Decimal
+      readonly currency: string
+      readonly basis: TaxBasis
+    }
+  | { readonly kind: 'floor'; readonly amount: Decimal; readonly currency: string; readonly basis: TaxBasis }
 
 /** Why a candidate did not decide the price. */
 export type LossReason =
@@ -147,7 +172,7 @@ export type LossReason =
   | { readonly code: 'less-specific-list'; readonly winner: LineReference }
   | { readonly code: 'earlier-start'; readonly winner: LineReference }
   | { readonly code: 'later-code'; readonly winner: LineReference }
-  | { readonly code: 'not-lowest'; readonly winner: Decimal }
+  | { readonly code: 'not-lowest'; readonly winner: Decimal; readonly basis: TaxBasis }
 
 /** A list or line that could have decided the price and did not. */
 export interface Loser {
@@ -155,8 +180,9 @@ export interface Loser {
   /** The contract that leads to the list. */
   readonly contract: string | null
   readonly reason: LossReason
-  /** The price it would have given this buyer, had it won; `null` when it would have given none. */
+  /** The price it would have given this buyer, had it won, in its own basis; `null` when it would have given none. */
   readonly price: Decimal | null
+  readonly basis: TaxBasis
 }
 
 /** An adjustment that did not move the price, and why. */
@@ -166,6 +192,8 @@ export interface IdleAdjustment {
     | Extract<LossReason, { code: 'off' | 'archived' | 'not-for-buyer' | 'not-here' | 'not-now' }>
     | { readonly code: 'not-for-item' }
     | { readonly code: 'protected'; readonly contract: string }
+    /** It would have brought the price to zero or below, and is left out. */
+    | { readonly code: 'nothing-left' }
     /** The price does not start from the base price. */
     | { readonly code: 'not-from-base' }
 }
@@ -188,6 +216,7 @@ export interface Trace {
 export interface BreakRow {
   readonly from: Decimal
   readonly unit: Decimal
+  readonly basis: TaxBasis
 }
 
 /** One unit's price for one buyer. */
@@ -210,15 +239,22 @@ export interface Answer {
   readonly tax: PriceTax | null
   /** The item with its extras; `null` when there is neither a list price nor a base price. */
   readonly unit: Decimal | null
+  /** Whether `unit`, `item` and `total` contain their tax. */
+  readonly basis: TaxBasis
   /** The item alone. */
   readonly item: Decimal | null
-  readonly extras: readonly { readonly extra: string; readonly unit: Decimal | null; readonly trace: Trace }[]
+  readonly extras: readonly {
+    readonly extra: string
+    /** In the basis the extra has by itself. */
+    readonly unit: BasedAmount | null
+    readonly trace: Trace
+  }[]
   /** For the quantity asked, exactly: units of different brackets cost what their bracket says. */
   readonly total: Decimal | null
   /** Where on the ladder the price comes from; `null` for the base price (or none). */
   readonly entry: LadderEntry | null
   /** What the price is compared with, where it is lower. */
-  readonly was: Decimal | null
+  readonly was: BasedAmount | null
   /** What the buyer pays from which quantity on; empty when the quantity does not matter. */
   readonly breaks: readonly BreakRow[]
   readonly trace: Trace

@@ -1,4 +1,4 @@
-import { closest, distance } from 'fastest-levenshtein'
+import { distance } from 'fastest-levenshtein'
 
 /** The kinds of record a store is made of. */
 export const RECORD_KINDS = [
@@ -72,6 +72,14 @@ export type IssueCode =
   | 'not-together'
   | 'no-limit'
   | 'too-short'
+  /** A text longer than its field takes. */
+  | 'too-long'
+  /** An amount with more digits than can be kept exactly. */
+  | 'too-large'
+  /** A day or time that is no instant, or does not say its offset. */
+  | 'no-instant'
+  /** Signs that are no text: a null, or half of a pair. */
+  | 'not-text'
   /** A rule that changes nothing, whoever comes. */
   | 'no-effect'
   /** A rule for the very same as another one, at the same rank: one of them never counts. */
@@ -96,13 +104,47 @@ export type Status = 'active' | 'archived'
 export type Parsed<Value> =
   { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly issues: readonly Issue[] }
 
-/** The candidate that looks most like what was typed, when one is like it at all. */
-export function findNearest(typed: string, candidates: readonly string[]): string | null {
-  if (candidates.length === 0) return null
-  const best = closest(
-    typed.toLowerCase(),
-    candidates.map((candidate) => candidate.toLowerCase()),
-  )
-  const found = candidates.find((candidate) => candidate.toLowerCase() === best) as string
-  return distance(typed.toLowerCase(), best) <= Math.max(2, Math.floor(typed.length / 3)) ? found : null
+/** What is longer is nobody's slip of the hand, and would take long to compare. */
+const LONGEST_TYPED = 120
+
+/**
+ * The candidate that looks most like what was typed, when one is like it at all; of equals the first.
+ *
+ * Linear in the number of candidates: whatever cannot be near is passed over without being compared.
+ */
+export function findNearest(typed: string, candidates: Iterable<string>): string | null {
+  if (typed.length > LONGEST_TYPED) return null
+  const wanted = typed.toLowerCase()
+  const letters = lettersOf(wanted)
+  let within = Math.max(2, Math.floor(typed.length / 3))
+  let best: string | null = null
+  for (const candidate of candidates) {
+    if (Math.abs(candidate.length - wanted.length) > within) continue
+    const other = candidate.toLowerCase()
+    if (missing(letters, lettersOf(other)) > within) continue
+    const away = distance(wanted, other)
+    if (away > within || (best !== null && away === within)) continue
+    best = candidate
+    within = away
+    if (away === 0) return best
+  }
+  return best
+}
+
+/** Which signs a text has, as bits: some signs share one. */
+function lettersOf(text: string): number {
+  let letters = 0
+  for (let at = 0; at < text.length; at += 1) letters |= 1 << (text.charCodeAt(at) & 31)
+  return letters
+}
+
+/** How many signs one text has and the other does not: at least so many must be changed. */
+function missing(left: number, right: number): number {
+  return Math.max(bits(left & ~right), bits(right & ~left))
+}
+
+function bits(value: number): number {
+  let count = 0
+  for (let rest = value >>> 0; rest !== 0; rest &= rest - 1) count += 1
+  return count
 }

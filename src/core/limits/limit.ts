@@ -1,4 +1,4 @@
-import { ZERO, compare, type Decimal, toDigits, powerOfTen } from '../decimal/decimal'
+import { compare, type Decimal, fromDigits, powerOfTen, toDigits, ZERO } from '../decimal/decimal'
 import type { Status } from '../issue/issue'
 import type { What } from '../predicates/what'
 import type { Schedule } from '../predicates/when'
@@ -65,6 +65,53 @@ export interface LimitRule extends QuantityLimits, TotalLimits {
   readonly rank: number
 }
 
+/** The limits of several levels, the one that says most first: field by field the first that sets it counts. */
+export function mergeLimits(levels: readonly QuantityLimits[]): QuantityLimits {
+  return {
+    minimum: firstOf(levels, 'minimum'),
+    maximum: firstOf(levels, 'maximum'),
+    multiple: firstOf(levels, 'multiple'),
+    first: firstOf(levels, 'first'),
+    values: firstOf(levels, 'values'),
+  }
+}
+
+function firstOf<Field extends LimitField>(
+  levels: readonly QuantityLimits[],
+  field: Field,
+): QuantityLimits[Field] | null {
+  for (const level of levels) if (level[field] !== null) return level[field]
+  return null
+}
+
+/**
+ * Whether a field of one level is stricter than another's: more at least, less at most, a larger multiple, fewer values
+ * to choose from. What a quantity starts with is no limit.
+ */
+export function isStricter(field: LimitField, limits: QuantityLimits, than: QuantityLimits): boolean {
+  if (field === 'first') return false
+  if (field === 'values') {
+    const [mine, theirs] = [limits.values, than.values]
+    return mine !== null && theirs !== null && mine.length < theirs.length
+  }
+  const [mine, theirs] = [limits[field], than[field]]
+  if (mine === null || theirs === null) return false
+  return field === 'maximum' ? compare(mine, theirs) < 0 : compare(mine, theirs) > 0
+}
+
+/** The limits of goods that are sold in whole pieces. */
+export function inWholePieces(limits: QuantityLimits): QuantityLimits {
+  const multiple = limits.multiple === null ? ONE_PIECE : thousandths(limits.multiple)
+  const whole = (multiple * ONE_PIECE) / commonDivisor(multiple, ONE_PIECE)
+  return { ...limits, multiple: fromDigits({ coefficient: whole, scale: QUANTITY_DIGITS }) }
+}
+
+function commonDivisor(left: bigint, right: bigint): bigint {
+  let [a, b] = [left, right]
+  while (b !== 0n) [a, b] = [b, a % b]
+  return a
+}
+
 /** Whether a rule is for everything, so that it counts the whole of an order. */
 export function isForEverything({ scope }: Pick<LimitRule, 'scope'>): boolean {
   return scope.exclude.length === 0 && scope.include.some(({ kind }) => kind === 'everything')
@@ -72,6 +119,7 @@ export function isForEverything({ scope }: Pick<LimitRule, 'scope'>): boolean {
 
 /** Quantities have at most three digits; thousandths are whole numbers. */
 const QUANTITY_DIGITS = 3
+const ONE_PIECE = 1000n
 
 export function thousandths(quantity: Decimal): bigint {
   const { coefficient, scale } = toDigits(quantity)

@@ -4,10 +4,14 @@ import { compare, HUNDRED } from '../decimal/decimal'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
 import { parseRounding, type RoundingDraft } from '../issue/parse-rounding'
+import { readInstant } from '../predicates/instant'
+import { parseLand } from './iso-3166'
 import type { Channel, Region } from './place'
 
-export type CurrencyDraft = Omit<Currency, 'fee' | 'rounding'> & {
+export type CurrencyDraft = Omit<Currency, 'fee' | 'rounding' | 'priceDigits'> & {
   readonly fee: string
+  /** `null` is as many as ISO 4217 says. */
+  readonly priceDigits: number | null
   readonly rounding: RoundingDraft | null
 }
 export type ExchangeRateDraft = Omit<ExchangeRate, 'rate'> & { readonly rate: string }
@@ -25,13 +29,14 @@ export function parseCurrency(draft: CurrencyDraft, store: string): Parsed<Curre
   if (draft.code === store) reader.report('store-currency', 'code', draft.code)
   const fee = reader.decimal('fee', draft.fee, { digits: 4, sign: 'not-negative' })
   if (compare(fee, HUNDRED) >= 0) reader.report('too-high', 'fee', draft.fee, '99')
-  const priceDigits = reader.wholeNumber('priceDigits', draft.priceDigits, minor ?? 0)
+  const priceDigits = reader.wholeNumber('priceDigits', draft.priceDigits ?? minor ?? 2, minor ?? 0)
   if (priceDigits > MOST_PRICE_DIGITS)
     reader.report('too-high', 'priceDigits', String(priceDigits), String(MOST_PRICE_DIGITS))
   if (draft.ageLimit !== null) reader.wholeNumber('ageLimit', draft.ageLimit, 1)
   return reader.result({
     ...draft,
     fee,
+    priceDigits,
     rounding: draft.rounding && parseRounding(reader, draft.rounding, priceDigits),
   })
 }
@@ -39,12 +44,22 @@ export function parseCurrency(draft: CurrencyDraft, store: string): Parsed<Curre
 export function parseExchangeRate(draft: ExchangeRateDraft): Parsed<ExchangeRate> {
   const reader = new DraftReader('exchange-rate', `${draft.per} → ${draft.currency}`)
   if (draft.per === draft.currency) reader.report('duplicate', 'per', draft.per)
-  if (Number.isNaN(Date.parse(draft.from)))
-    reader.report('malformed', 'from', draft.from, '2027-03-01T00:00:00Z')
+  if (readInstant(draft.from) === null)
+    reader.report('no-instant', 'from', draft.from, suggestInstant(draft.from))
   return reader.result({
     ...draft,
-    rate: reader.decimal('rate', draft.rate, { digits: RATE_DIGITS, sign: 'above-zero' }),
+    rate: reader.decimal('rate', draft.rate, {
+      digits: RATE_DIGITS,
+      sign: 'above-zero',
+      isFactor: true,
+    }),
   })
+}
+
+/** The instant somebody probably meant by a day or a time without its offset. */
+function suggestInstant(text: string): string {
+  const suggestion = `${text.trim().replace(' ', 'T')}${/T/.test(text) ? '' : 'T00:00'}Z`
+  return readInstant(suggestion) === null ? '2027-03-01T00:00Z' : suggestion
 }
 
 export function parseChannel(draft: Channel): Parsed<Channel> {
@@ -58,14 +73,14 @@ export function parseChannel(draft: Channel): Parsed<Channel> {
 
 export function parseRegion(draft: RegionDraft): Parsed<Region> {
   const reader = new DraftReader('region', draft.code)
-  for (const country of draft.countries)
-    if (!/^[A-Z]{2}(-[A-Z0-9]{1,3})?$/.test(country)) reader.report('malformed', 'countries', country, 'IE')
+  const countries = draft.countries.map((country) => parseLand(reader, 'countries', country))
   if (draft.countries.length === 0 && !draft.isDefault) reader.report('missing', 'countries', '')
   const digits = draft.currency === null ? 2 : findMinorDigits(draft.currency)
   if (digits === null) reader.report('unknown', 'currency', draft.currency ?? '', 'EUR')
   return reader.result({
     ...draft,
     ...reader.codeAndName(draft),
+    countries: [...new Set(countries)],
     position: reader.wholeNumber('position', draft.position, 0),
     rounding: draft.rounding && parseRounding(reader, draft.rounding, MOST_PRICE_DIGITS),
   })

@@ -4,6 +4,7 @@ import type { What } from '../predicates/what'
 import type { Schedule } from '../predicates/when'
 import type { Where } from '../predicates/where'
 import type { Who } from '../predicates/who'
+import type { TaxBasis } from './based-amount'
 import type { Breaks } from './price-method'
 
 export const PURPOSES = ['level', 'wholesale', 'contract', 'promotional', 'other'] as const
@@ -19,8 +20,8 @@ export interface PriceList {
   readonly status: Status
   /** ISO 4217, of its fixed amounts and computed prices. */
   readonly currency: string
-  /** Whether its amounts already hold the tax. */
-  readonly taxBasis: 'net' | 'gross'
+  /** Whether its amounts already contain their tax; `null` is as the store says. */
+  readonly taxBasis: TaxBasis | null
   /** Nobody, for a list that is only reached through contracts. */
   readonly audience: Who
   /** The part of the catalogue it speaks of at all. */

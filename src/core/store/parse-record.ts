@@ -28,6 +28,7 @@ import {
   parseRegion,
   type RegionDraft,
 } from '../places/parse-place'
+import { parseCountry } from '../places/iso-3166'
 import type { Channel } from '../places/place'
 import {
   type AdjustmentDraft,
@@ -71,7 +72,9 @@ export interface DraftOfKind {
   readonly passcode: Passcode
 }
 
-type SettingsDraft = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom'> & {
+type SettingsDraft = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'priceDigits'> & {
+  /** `null` is as many as ISO 4217 says. */
+  readonly priceDigits: number | null
   readonly deliveryPrice: string | null
   readonly deliveryFreeFrom: string | null
 }
@@ -131,16 +134,30 @@ function parseSettings(draft: SettingsDraft): Parsed<Settings> {
   const reader = new DraftReader('settings', draft.name)
   const minorDigits = findMinorDigits(draft.currency)
   if (minorDigits === null) reader.report('unknown', 'currency', draft.currency, 'EUR')
-  const priceDigits = reader.wholeNumber('priceDigits', draft.priceDigits, minorDigits ?? 0)
+  const priceDigits = reader.wholeNumber(
+    'priceDigits',
+    draft.priceDigits ?? minorDigits ?? 2,
+    minorDigits ?? 0,
+  )
   if (priceDigits > 6) reader.report('too-many-digits', 'priceDigits', String(priceDigits), '6')
   if (!isTimeZone(draft.timeZone)) reader.report('unknown', 'timeZone', draft.timeZone, 'Europe/Dublin')
-  for (const country of [...draft.unionCountries, ...Object.keys(draft.taxRegistrations)])
-    if (!/^[A-Z]{2}$/.test(country)) reader.report('malformed', 'unionCountries', country, 'IE')
+  const country = parseCountry(reader, 'country', draft.country)
+  const unionCountries = draft.unionCountries.map((each) => parseCountry(reader, 'unionCountries', each))
+  const taxRegistrations = Object.fromEntries(
+    Object.entries(draft.taxRegistrations).map(([each, number]) => [
+      parseCountry(reader, 'taxRegistrations', each),
+      number,
+    ]),
+  )
   const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
     reader.optionalDecimal(field, draft[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
   return reader.result({
     ...draft,
     name: reader.text('name', draft.name),
+    priceDigits,
+    country,
+    unionCountries: [...new Set(unionCountries)],
+    taxRegistrations,
     deliveryPrice: amount('deliveryPrice'),
     deliveryFreeFrom: amount('deliveryFreeFrom'),
   })

@@ -29,7 +29,6 @@ export const RECORD_DEFAULTS = {
   settings: {
     id: 'settings',
     name: 'Store',
-    priceDigits: 2,
     timeZone: 'UTC',
     country: 'IE',
     taxBasis: 'net',
@@ -47,7 +46,7 @@ export const RECORD_DEFAULTS = {
     deliveryPrice: null,
     deliveryFreeFrom: null,
   },
-  currency: { fee: decimal(0), rounding: null, priceDigits: 2, ageLimit: null, ...active },
+  currency: { fee: decimal(0), rounding: null, ageLimit: null, ...active },
   'exchange-rate': { source: 'manual' },
   channel: { groups: [], gate: 'open', assortment: null, position: 0, ...active },
   region: {
@@ -105,7 +104,7 @@ export const RECORD_DEFAULTS = {
     purpose: 'other',
     state: 'on',
     ...active,
-    taxBasis: 'net',
+    taxBasis: null,
     audience: { include: [{ kind: 'everyone' }], exclude: [] },
     scope: EVERYTHING,
     place: EVERYWHERE,

@@ -10,6 +10,7 @@ import { RECORD_KINDS, type RecordKind } from '../issue/issue'
 import type { Decimal } from '../decimal/decimal'
 import type { LimitRule } from '../limits/limit'
 import type { Channel, Region } from '../places/place'
+import type { TaxBasis } from '../price/based-amount'
 import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
@@ -29,7 +30,7 @@ export interface Settings extends TaxSettings {
   /** ISO 3166-1 alpha-2 of where the merchant sells from. */
   readonly country: string
   /** Whether prices are entered with or without tax. */
-  readonly taxBasis: 'net' | 'gross'
+  readonly taxBasis: TaxBasis
   /** How a price is chosen among the lists that apply. */
   readonly policy: LadderPolicy
   /** Whether nobody ever pays more than a guest. */

@@ -1,7 +1,7 @@
 import type { Decimal } from '../decimal/decimal'
 import type { Place } from '../places/place'
 import { ALWAYS, type CompiledSchedule, compileSchedule, matchWhen } from '../predicates/when'
-import { matchPostcode, type PostcodePattern, readPostcode } from './postcode'
+import { codesCovered, type PostcodePattern, readPostcode } from './postcode'
 import type { Tax, TaxRate } from './tax'
 
 /** A tax that falls on something, and by which rate. */
@@ -81,6 +81,34 @@ export function findLevies({ taxes, ratesOf }: CompiledTaxes, taxed: Taxed): Fou
   return { levies, misses }
 }
 
+/** A part of a place that some rates name. */
+export type PlacePart = 'state' | 'postcode' | 'city'
+
+/** The parts of a place that taxes there depend on at an instant and that it does not say. */
+export function partsNeeded(
+  { taxes, ratesOf }: CompiledTaxes,
+  place: Place,
+  at: number,
+): readonly PlacePart[] {
+  const isMissing = {
+    state: place.state === '',
+    postcode: place.postcode.trim() === '',
+    city: place.city.trim() === '',
+  }
+  const needed = new Set<PlacePart>()
+  for (const tax of taxes) {
+    if (tax.status !== 'active') continue
+    for (const { rate, period } of ratesOf.get(tax.id) ?? []) {
+      if (rate.country !== place.country || !matchWhen(period, at).matches) continue
+      if (rate.state !== '' && isMissing.state) needed.add('state')
+      if (rate.state !== '' && rate.state !== place.state) continue
+      if (rate.postcode !== '' && isMissing.postcode) needed.add('postcode')
+      if (rate.city !== '' && isMissing.city) needed.add('city')
+    }
+  }
+  return [...needed]
+}
+
 function findRate(tax: Tax, rates: readonly CompiledRate[], taxed: Taxed): Levy | LevyMiss {
   if (rates.length === 0) return { tax, code: 'no-rates' }
   if (taxed.isDelivery && !tax.onDelivery) return { tax, code: 'not-on-delivery' }
@@ -95,7 +123,7 @@ function findRate(tax: Tax, rates: readonly CompiledRate[], taxed: Taxed): Levy 
   const now = ofClass.filter(({ period }) => matchWhen(period, taxed.at).matches)
   const [best] = now.sort(
     (left, right) =>
-      right.weight - left.weight ||
+      compareWeights(left.weight, right.weight) ||
       Number(left.rate.taxClass === null) - Number(right.rate.taxClass === null) ||
       (left.rate.id < right.rate.id ? -1 : 1),
   )
@@ -104,27 +132,40 @@ function findRate(tax: Tax, rates: readonly CompiledRate[], taxed: Taxed): Levy 
   return { tax, code: 'not-now', from, to }
 }
 
-/** How much a rate says of a place: city over postcode over state over country; `null` where it is for another. */
-function placeWeight({ rate, postcode }: CompiledRate, place: Place): number | null {
-  let weight = 0
-  if (rate.country !== '') {
-    if (rate.country !== place.country) return null
-    weight += 1
-  }
-  if (rate.state !== '') {
-    if (rate.state !== place.state.toUpperCase()) return null
-    weight += 10
-  }
-  if (postcode) {
-    const match = matchPostcode(postcode, place.postcode)
-    if (match === null) return null
-    weight += 100 + match
-  }
-  if (rate.city !== '') {
-    if (rate.city.toLowerCase() !== place.city.trim().toLowerCase()) return null
-    weight += 10_000
-  }
-  return weight
+/** How much a rate says of a place. */
+interface PlaceWeight {
+  readonly city: boolean
+  /** How many postcodes it covers; `null` where it names none. */
+  readonly codes: bigint | null
+  readonly state: boolean
+  readonly country: boolean
+}
+
+/** Errors  `null` where a rate is for another place. */
+function placeWeight({ rate, postcode }: CompiledRate, place: Place): PlaceWeight | null {
+  if (rate.country !== '' && rate.country !== place.country) return null
+  if (rate.state !== '' && rate.state !== place.state) return null
+  const codes = postcode && codesCovered(postcode, place.postcode)
+  if (postcode && codes === null) return null
+  if (rate.city !== '' && rate.city.toLowerCase() !== place.city.trim().toLowerCase()) return null
+  return { city: rate.city !== '', codes, state: rate.state !== '', country: rate.country !== '' }
+}
+
+/** A city says more than a postcode, that more than a state and a country; of postcodes the one that covers fewer. */
+function compareWeights(left: PlaceWeight, right: PlaceWeight): number {
+  return (
+    Number(right.city) - Number(left.city) ||
+    compareCodes(left.codes, right.codes) ||
+    Number(right.state) - Number(left.state) ||
+    Number(right.country) - Number(left.country)
+  )
+}
+
+function compareCodes(left: bigint | null, right: bigint | null): number {
+  if (left === right) return 0
+  if (left === null) return 1
+  if (right === null) return -1
+  return left < right ? -1 : 1
 }
 
 function placeName({ rate }: CompiledRate): string {

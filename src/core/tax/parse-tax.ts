@@ -3,6 +3,7 @@ import { DraftReader } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
 import { parseSchedule } from '../predicates/parse-predicates'
 import { ALWAYS } from '../predicates/when'
+import { parsePlace } from '../places/iso-3166'
 import { readPostcode } from './postcode'
 import type { Tax, TaxClass, TaxRate } from './tax'
 
@@ -32,8 +33,7 @@ export function parseTax(draft: Tax): Parsed<Tax> {
 export function parseTaxRate(draft: TaxRateDraft): Parsed<TaxRate> {
   const label = [draft.country, draft.state, draft.postcode, draft.city].filter(Boolean).join(' ')
   const reader = new DraftReader('tax-rate', label || 'everywhere')
-  if (draft.country !== '' && !/^[A-Z]{2}$/.test(draft.country))
-    reader.report('malformed', 'country', draft.country, 'IE')
+  const { country, state } = draft.country === '' ? draft : parsePlace(reader, draft)
   if (draft.country === '' && (draft.state || draft.postcode || draft.city))
     reader.report('missing', 'country', '')
   if (draft.postcode !== '' && !readPostcode(draft.postcode))
@@ -48,7 +48,8 @@ export function parseTaxRate(draft: TaxRateDraft): Parsed<TaxRate> {
   const { from, to } = parseSchedule(reader, 'period', { ...ALWAYS, from: draft.from, to: draft.to })
   return reader.result({
     ...draft,
-    state: draft.state.trim().toUpperCase(),
+    country,
+    state,
     postcode: draft.postcode.trim().toUpperCase(),
     city: draft.city.trim(),
     percent,

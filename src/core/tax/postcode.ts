@@ -20,22 +20,43 @@ export function readPostcode(text: string): PostcodePattern | null {
   return /^[A-Z0-9]+(-[A-Z0-9]+)?$/.test(code) ? { kind: 'exact', code } : null
 }
 
-/** Whether a pattern holds a code, and how much that says: an exact code most, then the longer beginning. */
-export function matchPostcode(pattern: PostcodePattern, postcode: string): number | null {
+/**
+ * How many codes of the same length a pattern covers, where it holds this one: 1 for an exact code. The one that covers
+ * fewer says more.
+ *
+ * Errors  `null` when it does not hold the code.
+ */
+export function codesCovered(pattern: PostcodePattern, postcode: string): bigint | null {
   const code = plain(postcode)
   if (code === '') return null
   switch (pattern.kind) {
     case 'exact':
-      return code === pattern.code ? 1000 : null
+      return code === pattern.code ? 1n : null
     case 'range': {
-      const start = code.slice(0, pattern.from.length)
-      return start.length === pattern.from.length && pattern.from <= start && start <= pattern.to
-        ? 500 + pattern.from.length
-        : null
+      const { from, to } = pattern
+      const start = code.slice(0, from.length)
+      if (start.length < from.length || start < from || start > to) return null
+      const base = isDigits(from + to) ? 10n : 36n
+      return (valueOf(to, base) - valueOf(from, base) + 1n) * places(code, from.length)
     }
     case 'prefix':
-      return code.startsWith(pattern.start) ? pattern.start.length : null
+      return code.startsWith(pattern.start) ? places(code, pattern.start.length) : null
   }
+}
+
+/** How many codes there are that are alike in their first signs: of digits alone where this one has no letters. */
+function places(code: string, alike: number): bigint {
+  return (isDigits(code) ? 10n : 36n) ** BigInt(code.length - alike)
+}
+
+function isDigits(text: string): boolean {
+  return /^\d*$/.test(text)
+}
+
+function valueOf(text: string, base: bigint): bigint {
+  let value = 0n
+  for (const sign of text) value = value * base + BigInt(Number.parseInt(sign, 36))
+  return value
 }
 
 /** Postcodes are written with and without blanks, in either case. */

@@ -2,10 +2,8 @@ import { allocate } from '../decimal/allocate'
 import { add, type Decimal, HUNDRED, multiply, subtract, sum, ZERO } from '../decimal/decimal'
 import { divide, toExactDecimal } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
+import type { TaxBasis } from '../price/based-amount'
 import type { Levy } from './find-levies'
-
-/** Whether an entered price already contains its tax. */
-export type TaxBasis = 'net' | 'gross'
 
 /** One levy's part of an amount. */
 interface LevyAmount {
@@ -83,8 +81,13 @@ function taxesOn(net: Decimal, levies: readonly Levy[], digits: number): readonl
   return taxes
 }
 
+/** What levies come to together, in percent of the net. */
+export function wholePercent(levies: readonly Levy[]): Decimal {
+  return sum(effectiveRates(levies))
+}
+
 /** What each levy comes to in percent of the net, those it is upon reckoned in. */
-function effectiveRates(levies: readonly Levy[]): readonly Decimal[] {
+export function effectiveRates(levies: readonly Levy[]): readonly Decimal[] {
   const rates = new Map<string, Decimal>()
   return levies.map(({ tax, percent }) => {
     const below = tax.upon.reduce<Decimal>((sum, id) => add(sum, rates.get(id) ?? ZERO), HUNDRED)

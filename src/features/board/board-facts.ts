@@ -1,4 +1,6 @@
 import { type Decimal, toFixed } from '@/core/decimal/decimal'
+import { toFraction } from '@/core/decimal/fraction'
+import { roundToDigits } from '@/core/decimal/rounding'
 import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import type { GridRange } from '@/ui/grid/grid-range'
@@ -34,7 +36,7 @@ export function cellFacts(view: BoardView, { variant }: FoundRow, column: number
   if (!variant) return []
   const cell = variant.cells[column - FIXED_COLUMNS]
   const digits = view.columns[column - FIXED_COLUMNS]?.digits ?? view.digits
-  const margin = cell?.amount && cell.cost !== null ? marginPercent(cell.amount, cell.cost) : null
+  const margin = cell?.compared && cell.cost !== null ? marginPercent(cell.compared, cell.cost) : null
   return [
     variant.sku,
     ...(cell?.amount ? [`price ${formatAmount(cell.amount, digits)}`] : []),
@@ -59,8 +61,8 @@ export function rangeFacts(
     for (let column = Math.max(left, BASE_COLUMN); column <= right; column += 1) {
       const buyer = view.columns[column - FIXED_COLUMNS]
       const cell = variant.cells[column - FIXED_COLUMNS]
-      if (buyer && cell?.amount && !cell.hidden)
-        prices.push({ amount: cell.amount, cost: cell.cost, currency: buyer.currency })
+      if (buyer && cell?.compared && !cell.hidden)
+        prices.push({ amount: cell.compared, cost: cell.cost, currency: buyer.currency })
       else if (column === BASE_COLUMN && variant.base)
         prices.push({ amount: variant.base, cost: variant.cost, currency: view.currency })
     }
@@ -68,7 +70,8 @@ export function rangeFacts(
   const figures = rangeFigures(prices, view.digits)
   if (!figures) return ['no prices chosen']
   const { count, least, most, mean, meanMargin } = figures
-  const shown = (amount: Decimal) => formatAmount(amount, view.digits)
+  const shown = (amount: Decimal) =>
+    formatAmount(roundToDigits(toFraction(amount), view.digits, 'half-up'), view.digits)
   return [
     `${count} ${count === 1 ? 'price' : 'prices'}`,
     ...(mean ? [`from ${shown(least)} to ${shown(most)}`, `mean ${shown(mean)}`] : ['several currencies']),

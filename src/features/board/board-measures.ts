@@ -21,13 +21,13 @@ export function firstAmount(
   column: number,
 ): Decimal | null {
   const isComparable = columns[0]?.currency === columns[column]?.currency
-  return isComparable ? (variant.cells[0]?.amount ?? null) : null
+  return isComparable ? (variant.cells[0]?.compared ?? null) : null
 }
 
 /** How far a cell is from the first column's price, such as `−12.0 %`; empty where it is the same or not comparable. */
-export function differenceText({ amount, hidden }: BoardCell, first: Decimal | null): string {
-  if (amount === null || first === null || hidden || amount === first) return ''
-  const difference = differencePercent(amount, first)
+export function differenceText({ compared, hidden }: BoardCell, first: Decimal | null): string {
+  if (compared === null || first === null || hidden || compared === first) return ''
+  const difference = differencePercent(compared, first)
   if (difference === null) return ''
   return difference === '0' ? '< 0.1 %' : figureText('first', difference, 0)
 }
@@ -40,14 +40,14 @@ export function isInWords(measure: Measure): boolean {
 /** A cell's figure for a measure; `null` when something it needs is missing. */
 function measureValue(
   measure: Measure,
-  { amount, cost, base }: BoardCell,
+  { amount, compared, cost, base }: BoardCell,
   first: Decimal | null,
 ): Decimal | null {
-  if (amount === null || measure === 'price') return amount
+  if (compared === null || measure === 'price') return amount
   if (isInWords(measure)) return null
   const other = measure === 'margin' ? cost : measure === 'first' ? first : base
   if (other === null) return null
-  return measure === 'margin' ? marginPercent(amount, other) : differencePercent(amount, other)
+  return measure === 'margin' ? marginPercent(compared, other) : differencePercent(compared, other)
 }
 
 function figureText(measure: Measure, value: Decimal, digits: number): string {
@@ -107,6 +107,6 @@ export function fromText(amounts: readonly (Decimal | null)[], digits: number): 
 }
 
 /** Whether a cell's price is below its cost, as far as both are known. */
-export function isCellBelowCost({ amount, cost }: BoardCell): boolean {
-  return amount !== null && cost !== null && isBelowCost(amount, cost)
+export function isCellBelowCost({ compared, cost }: BoardCell): boolean {
+  return compared !== null && cost !== null && isBelowCost(compared, cost)
 }

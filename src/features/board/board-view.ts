@@ -15,15 +15,20 @@ export interface BoardColumn {
   readonly digits: number
 }
 
-/** Where a price comes from: a list, a contract, a quantity break, an adjustment, a conversion, what guests pay. */
-export type BoardMark = 'L' | 'C' | 'Q' | 'A' | '≈' | 'G'
+/**
+ * Where a price comes from: a list, a contract, a quantity break, an adjustment, a conversion, what guests pay; and that
+ * it is with tax where the store's are without, or the other way round.
+ */
+export type BoardMark = 'L' | 'C' | 'Q' | 'A' | '≈' | 'G' | 'T'
 
 /** What one buyer pays for one variant, and the list that decided; `null` without a price, and for the base price. */
 export interface BoardCell {
   readonly amount: Decimal | null
+  /** The amount in the basis of the store, with tax or without, by which cells are compared. */
+  readonly compared: Decimal | null
   readonly list: string | null
   readonly marks: readonly BoardMark[]
-  /** Base price and cost in the column's currency. */
+  /** Base price and cost in the column's currency, in the basis of the store. */
   readonly base: Decimal | null
   readonly cost: Decimal | null
   /** Whether the buyer does not see it at all. */

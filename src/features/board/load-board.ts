@@ -3,6 +3,7 @@ import 'server-only'
 import { inTreeOrder } from '@/core/catalogue/category'
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { findPrice } from '@/core/engine/find-price'
 import type { FoundPrice } from '@/core/engine/found-price'
 import { breakAt } from '@/core/engine/compiled-line'
@@ -167,6 +168,7 @@ function toCell(prepared: PreparedStore, { situation, quantity }: OpenColumn, nu
   const access = findRights(prepared, situation, number)
   return {
     amount: toPrice(found.units, digits),
+    compared: shownInBasis(prepared, lens, number, found, storeBasis(prepared)),
     list: found.entry?.compiled.list.id ?? null,
     marks: marksOf(prepared, situation, found, quantity),
     base: amount('basePrice'),
@@ -193,6 +195,7 @@ function marksOf(
   if (isAdjusted && !entry?.contract?.isProtected && !found.isPublic) marks.push('A')
   const isConverted = entry ? entry.isForeign : situation.currency !== getSettings(prepared.store).currency
   if (isConverted) marks.push('≈')
+  if (found.basis !== storeBasis(prepared)) marks.push('T')
   return marks
 }
 

@@ -2,6 +2,7 @@ import 'server-only'
 
 import type { Variant } from '@/core/catalogue/product'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { comparePrices, shownInBasis, storeBasis } from '@/core/engine/basis'
 import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { ProductWithVariants } from '@/server/engine/catalogue-order'
@@ -34,17 +35,28 @@ const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
     columns.some((open) => {
       const number = prepared.index.numberOf.get(variant.id) as number
       const cost = amountAt(referenceAmounts(prepared, 'cost', open.situation.lens), number)
-      return priceIn(prepared, open, variant).units < cost
+      const { lens } = open.situation
+      const price = priceIn(prepared, open, variant)
+      return (
+        !Number.isNaN(price.units) &&
+        !Number.isNaN(cost) &&
+        comparePrices(prepared, lens, number, price, { units: cost, basis: storeBasis(prepared) }) < 0
+      )
     }),
   differing: (prepared, columns, variant) => {
     const [first, ...others] = columns
     if (!first) return false
-    const { units } = priceIn(prepared, first, variant)
-    return others.some(
-      (open) =>
-        open.column.currency !== first.column.currency ||
-        !Object.is(priceIn(prepared, open, variant).units, units),
-    )
+    const number = prepared.index.numberOf.get(variant.id) as number
+    const compared = (open: OpenColumn) =>
+      shownInBasis(
+        prepared,
+        open.situation.lens,
+        number,
+        priceIn(prepared, open, variant),
+        storeBasis(prepared),
+      )
+    const price = compared(first)
+    return others.some((open) => open.column.currency !== first.column.currency || compared(open) !== price)
   },
 }
 

@@ -5,6 +5,7 @@ import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { lensInto } from '@/core/engine/lens'
 import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
 import type { CompiledList } from '@/core/engine/compiled-list'
@@ -136,6 +137,7 @@ function lineEffects(
   const lens = lensInto(prepared, situation.lens, store['price-list'].get(listId)?.currency ?? '')
   const amountOf = (field: 'basePrice' | 'cost', number: number) =>
     toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
+  const listBasis = prepared.lists.get(listId)?.basis ?? storeBasis(prepared)
   const members = new Map<
     number,
     { base: Decimal[]; price: Decimal[]; margin: Decimal[]; belowCost: number; example: string }
@@ -150,13 +152,15 @@ function lineEffects(
       belowCost: 0,
       example: variant.sku,
     }
-    const price = fromUnits(found.prices[number] as number, digits)
+    const units = found.prices[number] as number
+    const price = fromUnits(units, digits)
+    const compared = shownInBasis(prepared, lens, number, { units, basis: listBasis }, storeBasis(prepared))
     const cost = amountOf('cost', number)
     const base = amountOf('basePrice', number)
-    const margin = cost === null ? null : marginPercent(price, cost)
+    const margin = cost === null || compared === null ? null : marginPercent(compared, cost)
     if (base !== null) member.base.push(base)
     if (margin !== null) member.margin.push(margin)
-    if (cost !== null && isBelowCost(price, cost)) member.belowCost += 1
+    if (cost !== null && compared !== null && isBelowCost(compared, cost)) member.belowCost += 1
     member.price.push(price)
     members.set(line, member)
   })

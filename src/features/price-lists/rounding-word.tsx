@@ -27,6 +27,7 @@ const MODES = {
   step: [
     ['half-up', 'to the nearest'],
     ['half-even', 'to the nearest, ties to even'],
+    ['half-down', 'to the nearest, ties down'],
     ['up', 'up'],
     ['down', 'down'],
   ],

@@ -8,8 +8,9 @@ import {
   type Variant,
   variantName,
 } from '@/core/catalogue/product'
-import { compare, type Decimal } from '@/core/decimal/decimal'
+import { compare } from '@/core/decimal/decimal'
 import { findLimits } from '@/core/engine/find-limits'
+import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { findPrice } from '@/core/engine/find-price'
 import { findRights } from '@/core/engine/find-rights'
 import { taxClassOf } from '@/core/engine/find-tax'
@@ -42,9 +43,10 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
   return orderedProducts(store).map(({ product, variants }) => {
     const resolved = (field: InheritedField) =>
       variants.map((variant) => resolveValue(product, variant, field).value)
-    const prices = variants.map(({ id }) => priceOf(outlook, id).price)
+    const found = variants.map(({ id }) => priceOf(outlook, id))
+    const prices = found.map(({ price }) => price)
     const costs = resolved('cost')
-    const margins = prices.flatMap((price, at) => {
+    const margins = found.flatMap(({ compared: price }, at) => {
       const cost = costs[at] ?? null
       const margin =
         price === null || cost === null || outlook.situation.currency !== currency
@@ -157,8 +159,12 @@ function termsOf({ prepared, situation }: Outlook, product: Product, variant: Va
 function priceOf(
   { prepared, situation, quantity }: Outlook,
   variant: string,
-): { price: Decimal | null; priceFrom: string | null } {
+): Pick<ProductSheetRow, 'price' | 'compared' | 'priceFrom'> {
   const number = prepared.index.numberOf.get(variant) as number
-  const { units, entry } = findPrice(prepared, situation, number, { own: quantity, counted: null })
-  return { price: toPrice(units, situation.digits), priceFrom: entry?.compiled.list.name ?? null }
+  const found = findPrice(prepared, situation, number, { own: quantity, counted: null })
+  return {
+    price: toPrice(found.units, situation.digits),
+    compared: shownInBasis(prepared, situation.lens, number, found, storeBasis(prepared)),
+    priceFrom: found.entry?.compiled.list.name ?? null,
+  }
 }

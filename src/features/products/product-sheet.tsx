@@ -167,7 +167,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
       )
     if (column === PRICE + 1) {
       const cost = variant.values.cost.value
-      const margin = variant.price !== null && cost !== null ? marginPercent(variant.price, cost) : null
+      const margin = variant.compared !== null && cost !== null ? marginPercent(variant.compared, cost) : null
       if (margin === null) return <span className="text-soft">–</span>
       return (
         <span className={margin.startsWith('-') ? 'font-semibold text-error' : ''}>

@@ -30,6 +30,8 @@ export interface ProductSheetRow {
   readonly name: string
   readonly values: Readonly<Record<InheritedField, ShownValue>>
   readonly price: Decimal | null
+  /** The price in the basis of the store, with tax or without, as which its cost is given. */
+  readonly compared: Decimal | null
   /** Name of the list that decided; `null` for the base price. */
   readonly priceFrom: string | null
   readonly terms: VariantTerms

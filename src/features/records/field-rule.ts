@@ -69,7 +69,7 @@ export function numberField([field, name, hint = '']: Words): FieldRule {
 /** One of a few values. */
 export function choiceField(
   [field, name, hint = '']: Words,
-  options: readonly (readonly [value: string | boolean, name: string])[],
+  options: readonly (readonly [value: string | boolean | null, name: string])[],
 ): FieldRule {
   return {
     field,

@@ -130,6 +130,8 @@ export function beginning(store: Store, kind: EditableKind): Fields {
     ...named,
     ...RECORD_DEFAULTS[kind],
     ...(kind === 'price-list' && { currency }),
+    // As many as ISO 4217 says.
+    ...(kind === 'currency' && { priceDigits: null }),
     ...(kind === 'product' && { categories: [] }),
     ...(kind === 'contract' && { state: 'draft' }),
     // What the form shows first; in a document a rule has to say it.

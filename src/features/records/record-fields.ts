@@ -400,6 +400,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     choiceField(
       ['taxBasis', 'Amounts are'],
       [
+        [null, 'as the store says'],
         ['net', 'without tax'],
         ['gross', 'with tax'],
       ],

@@ -233,13 +233,21 @@ function placeLabels(store: Store, term: WhereTerm): readonly string[] {
   return term.kind === 'region' ? labelsOf(store.region, term.region) : [term.group]
 }
 
-const STEP_MODES = { '': 'half-up', up: 'up', down: 'down', even: 'half-even' } as const
+const STEP_MODES = {
+  '': 'half-up',
+  up: 'up',
+  down: 'down',
+  even: 'half-even',
+  'half-down': 'half-down',
+  ceiling: 'ceiling',
+  floor: 'floor',
+} as const
 
 /** `0.05`, `0.05 up`, `ends .45 .95`, `ends 4.90 9.90 in 10 up`; empty for the smallest unit. */
 export function readRounding(text: string): ReadRule<RoundingDraft | null> {
   const typed = text.trim().toLowerCase()
   if (typed === '') return { ok: true, value: null }
-  const step = /^(\d*\.?\d+)\s*(up|down|even)?$/.exec(typed)
+  const step = /^(\d*\.?\d+)\s*(up|down|even|half-down|ceiling|floor)?$/.exec(typed)
   if (step?.[1] !== undefined)
     return {
       ok: true,

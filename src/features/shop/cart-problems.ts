@@ -3,6 +3,7 @@ import 'server-only'
 import type { Cart, CartProblem, LimitProblem } from '@/core/cart/cart'
 import { compare, type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PlacePart } from '@/core/tax/find-levies'
 import { isForEverything } from '@/core/limits/limit'
 import type { Nearest } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
@@ -15,7 +16,9 @@ export function problemViews({ store }: PreparedStore, cart: Cart): readonly Car
     const variant = store.variant.get(cart.lines[line]?.variant ?? '')
     return store.product.get(variant?.product ?? '')?.name ?? ''
   }
-  return cart.problems.map((problem): CartProblemView => {
+  // What the address lacks is asked for where it is typed.
+  const problems = cart.problems.filter(({ kind }) => kind !== 'place')
+  return problems.map((problem): CartProblemView => {
     switch (problem.kind) {
       case 'access':
         return {
@@ -37,6 +40,8 @@ export function problemViews({ store }: PreparedStore, cart: Cart): readonly Car
         }
       case 'together':
         return togetherView(cart, problem, nameOf)
+      case 'place':
+        return { text: PLACE_SENTENCES[problem.part], line: null, fixes: [] }
       case 'contract-minimum':
         return {
           text: `Your contract asks for orders of ${formatMoney(problem.limit, problem.currency, cart.digits)} or more without tax; this one has ${formatMoney(problem.has, problem.currency, cart.digits)}.`,
@@ -45,6 +50,13 @@ export function problemViews({ store }: PreparedStore, cart: Cart): readonly Car
         }
     }
   })
+}
+
+/** What the checkout asks for, beside the field. */
+export const PLACE_SENTENCES: Readonly<Record<PlacePart, string>> = {
+  state: 'Taxes here depend on the state. Choose one.',
+  postcode: 'Taxes here depend on the postcode. Enter it.',
+  city: 'Taxes here depend on the city. Enter it.',
 }
 
 function limitSentence(problem: LimitProblem): string {
@@ -57,6 +69,8 @@ function limitSentence(problem: LimitProblem): string {
       return `the most is ${problem.limit}.`
     case 'not-a-multiple':
       return `it is sold in multiples of ${problem.limit}.`
+    case 'not-whole':
+      return 'it is sold in whole pieces.'
     case 'not-allowed':
       return 'it is not sold in this quantity.'
   }

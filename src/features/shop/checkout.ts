@@ -4,14 +4,17 @@ import { type Account } from '@/core/buyers/buyer'
 import type { Cart } from '@/core/cart/cart'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { variantName } from '@/core/catalogue/product'
+import { readPlace } from '@/core/places/iso-3166'
 import { PLACE_TEXT, placeText } from '@/core/engine/vantage'
 import { regionsOf } from '@/core/places/place'
 import type { Store } from '@/core/store/store'
+import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, chooseInShop, type ShopVisitor } from '@/server/session/shop-session'
 import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
+import { PLACE_SENTENCES } from './cart-problems'
 import { countryName } from './shop-sentences'
 import { loadCart, ownerOf, seenTotal } from './load-cart'
 
@@ -42,14 +45,17 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     if (address[field] === '') problems[field] = 'This must not be empty.'
   const email = account?.emails[0] ?? text('email')
   if (!/^[^\s@]+@[^\s@]+$/.test(email)) problems['email'] = 'Write it like name@example.com.'
-  const country = address.country.toUpperCase()
-  if (!/^[A-Z]{2}$/.test(country)) problems['country'] = 'Choose a country.'
-  else if (regionsOf(store.region, { ...address, country }).length === 0)
+  const read = readPlace(address)
+  const country = read.ok || read.field === 'state' ? address.country.toUpperCase() : ''
+  const state = read.ok ? read.place.state : address.state
+  if (country === '') problems['country'] = 'Choose a country.'
+  else if (regionsOf(store.region, { ...address, country, state }).length === 0)
     problems['country'] =
       `We do not deliver to ${countryName(country)} yet. Choose another country, or ask us.`
-  const place = placeText({ country, state: address.state, postcode: address.postcode, city: address.city })
-  if (!/^[A-Za-z0-9]{0,3}$/.test(address.state))
-    problems['state'] = 'Write a state as its code, such as CA, or leave it empty.'
+  const place = placeText({ country, state, postcode: address.postcode, city: address.city })
+  if (!read.ok && read.field === 'state')
+    problems['state'] =
+      `“${address.state}” is not the code of a state of ${countryName(country)}.${read.nearest ? ` Did you mean ${read.nearest}?` : ' Leave it empty.'}`
   else if (!problems['country'] && !PLACE_TEXT.test(place))
     problems['city'] = 'This is too long, or has a stroke in it: write it as it stands on a letter.'
   const payment = text('payment')
@@ -59,11 +65,17 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   if (Object.keys(problems).length > 0) return { problems, typed }
 
   // Taxes and prices follow the address: what is bought is what was looked at there.
-  const deliverTo = { country, state: address.state, postcode: address.postcode, city: address.city }
+  const deliverTo = { country, state, postcode: address.postcode, city: address.city }
   await chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' })
   const standpoint = { ...visitor.standpoint, deliverTo }
   const { cart } = await loadCart({ ...visitor, standpoint })
-  if (cart.lines.length === 0 || cart.problems.length > 0) redirect('/shop/cart')
+  const missing = cart.problems.flatMap((problem) => (problem.kind === 'place' ? [problem.part] : []))
+  if (cart.lines.length === 0 || cart.problems.length > missing.length) redirect('/shop/cart')
+  if (missing.length > 0)
+    return {
+      problems: Object.fromEntries(missing.map((part) => [part, PLACE_SENTENCES[part]])),
+      typed,
+    }
   if (seenTotal(cart) !== text('seen'))
     return {
       problems: {
@@ -74,14 +86,14 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const document = toDocument(store, cart, {
     buyer: account?.name ?? address.name,
     email,
-    address: { ...address, country },
+    address: { ...address, country, state },
     payment: payment === 'terms' ? terms : 'card',
   })
   const number = await placeOrder(
     await getSteppe(),
     { account: ownerOf(visitor).account, visitor: await cartOfVisitor() },
     document,
-    new Date(),
+    currentInstant(),
   )
   redirect(number === null ? '/shop/orders' : `/shop/orders?placed=${number}`)
 }

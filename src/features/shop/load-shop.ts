@@ -10,7 +10,8 @@ import { findLimits } from '@/core/engine/find-limits'
 import { findPrice } from '@/core/engine/find-price'
 import { findRights } from '@/core/engine/find-rights'
 import { displayOf } from '@/core/engine/find-tax'
-import { toPrice } from '@/core/engine/price-step'
+import { basedPrice } from '@/core/engine/add-extras'
+import type { BasedAmount } from '@/core/price/based-amount'
 import type { Answer } from '@/core/engine/trace'
 import { matchWhat } from '@/core/predicates/what'
 import { getSettings, type Store } from '@/core/store/store'
@@ -211,9 +212,15 @@ export function quoteFor(
   const hidden = hiddenPrice(answer.access)
   if (hidden) return { ...NO_PRICE, hidden, total: null }
   const number = visitor.prepared.index.numberOf.get(variant.id) as number
-  const show = (own: Decimal | null, was: Decimal | null) =>
-    shownPrice(visitor, number, { own, was, entry: answer.entry })
-  return { ...show(answer.unit, answer.was), total: show(answer.total, null).own }
+  const { unit, total, basis, was } = answer
+  return {
+    ...shownPrice(visitor, number, { own: based(unit, basis), was }),
+    total: shownPrice(visitor, number, { own: based(total, basis), was: null }).own,
+  }
+}
+
+function based(amount: Decimal | null, basis: BasedAmount['basis']): BasedAmount | null {
+  return amount && { amount, basis }
 }
 
 function answerFor(
@@ -230,16 +237,19 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
   const number = visitor.prepared.index.numberOf.get(variant.id) as number
   const answer = answerFor(visitor, variant.id, decimal(1), [])
   const hidden = answer ? hiddenPrice(answer.access) : 'not-shown'
-  const entry = answer?.entry ?? null
-  const show = (own: Decimal | null, was: Decimal | null = null) =>
-    shownPrice(visitor, number, { own, was, entry })
+  const show = (own: BasedAmount | null, was: BasedAmount | null) => shownPrice(visitor, number, { own, was })
   return {
     sku: variant.sku,
     name: variantName(product, variant),
-    price: hidden ? { ...NO_PRICE, hidden } : show(answer?.unit ?? null, answer?.was ?? null),
+    price: hidden
+      ? { ...NO_PRICE, hidden }
+      : show(answer && based(answer.unit, answer.basis), answer?.was ?? null),
     breaks: hidden
       ? []
-      : (answer?.breaks ?? []).map(({ from, unit }) => ({ from, unit: show(unit).own as Decimal })),
+      : (answer?.breaks ?? []).map(({ from, unit, basis }) => ({
+          from,
+          unit: show({ amount: unit, basis }, null).own as Decimal,
+        })),
     extras: hidden ? [] : extrasFor(visitor, variant.id),
     limits: shopLimits(findLimits(visitor.prepared, visitor.situation, number), product.unit),
     stock: stockSentence(variant.stock),
@@ -257,12 +267,10 @@ function extrasFor(visitor: ShopVisitor, variantId: string) {
     .sort((left, right) => left.position - right.position)
     .map(({ id, code, name }) => {
       const number = index.numberOf.get(id) as number
-      const { units, entry } = findPrice(prepared, situation, number)
       // An extra is taxed as what it is added to.
       const shown = shownPrice(visitor, index.numberOf.get(variantId) as number, {
-        own: toPrice(units, situation.digits),
+        own: basedPrice(findPrice(prepared, situation, number), situation.digits),
         was: null,
-        entry,
       })
       return { code, name, price: shown.own }
     })

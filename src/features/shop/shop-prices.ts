@@ -1,12 +1,11 @@
 import 'server-only'
 
-import { type Decimal } from '@/core/decimal/decimal'
+import { basedPrice } from '@/core/engine/add-extras'
 import { findComparedPrice } from '@/core/engine/compared-price'
 import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
 import { type Access, findRights } from '@/core/engine/find-rights'
 import { displayOf, taxPrice } from '@/core/engine/find-tax'
-import { toPrice } from '@/core/engine/price-step'
-import type { LadderEntry } from '@/core/engine/situation'
+import type { BasedAmount } from '@/core/price/based-amount'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import type { ShopPrice } from './shop-view'
 
@@ -16,13 +15,13 @@ export const NO_PRICE: ShopPrice = { own: null, was: null, withTax: null, hidden
 export function shownPrice(
   { prepared, situation }: ShopVisitor,
   number: number,
-  amounts: { readonly own: Decimal | null; readonly was: Decimal | null; readonly entry: LadderEntry | null },
+  amounts: { readonly own: BasedAmount | null; readonly was: BasedAmount | null },
 ): ShopPrice {
-  const { own, was, entry } = amounts
+  const { own, was } = amounts
   if (own === null) return NO_PRICE
   const display = displayOf(prepared, situation, 'shop')
-  const shown = (amount: Decimal) => {
-    const { net, gross } = taxPrice(prepared, situation, number, { amount, entry })
+  const shown = (price: BasedAmount) => {
+    const { net, gross } = taxPrice(prepared, situation, number, price)
     return { first: display === 'gross' ? gross : net, gross }
   }
   const mine = shown(own)
@@ -47,10 +46,9 @@ export function cardPrice(visitor: ShopVisitor, variant: string): ShopPrice {
   const number = prepared.index.numberOf.get(variant) as number
   const hidden = hiddenPrice(findRights(prepared, situation, number))
   if (hidden) return { ...NO_PRICE, hidden }
-  const { units, entry } = findPrice(prepared, situation, number, ONE_PIECE)
+  const found = findPrice(prepared, situation, number, ONE_PIECE)
   return shownPrice(visitor, number, {
-    own: toPrice(units, situation.digits),
+    own: basedPrice(found, situation.digits),
     was: findComparedPrice(prepared, situation, standpoint, number, ONE_PIECE),
-    entry,
   })
 }

@@ -5,6 +5,9 @@ import { resolveValue, variantName } from '@/core/catalogue/product'
 import { ask } from '@/core/engine/ask'
 import { fromUnits } from '@/core/engine/price-step'
 import type { Answer, Loser, TraceStep } from '@/core/engine/trace'
+import { inBasis, storeBasis } from '@/core/engine/basis'
+import { shown } from '@/core/engine/shown'
+import type { TaxBasis } from '@/core/price/based-amount'
 import { findNearest } from '@/core/issue/issue'
 import { priceDigitsOf } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
@@ -49,11 +52,19 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
   const guest = ask(prepared, { ...question, buyer: { kind: 'guest' }, currency: asked.value.currency })
   if (!guest.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
 
-  const { unit, currency, trace, total, breaks, was, because } = asked.value
+  const { unit, basis, currency, trace, total, breaks, was, because } = asked.value
+  const taxWord = (of: TaxBasis) => (prepared.mixesBases ? ` ${TAX_WORDS[of]}` : '')
+  const { lens } = outlook.situation
+  const number = prepared.index.numberOf.get(variant.id) as number
+  const compared =
+    unit && shown(inBasis(prepared, lens, number, { amount: unit, basis }, storeBasis(prepared)))
   const wording: Wording = { store, buyerName, currency }
   const href = `/products/${product.code}`
   const options = variantName(product, variant)
-  const worded = trace.losers.map((loser) => ({ loser, view: toLossView(wording, loser) }))
+  const worded = trace.losers.map((loser) => ({
+    loser,
+    view: toLossView(wording, loser, loser.basis === basis ? '' : taxWord(loser.basis)),
+  }))
   type Worded = (typeof worded)[number]
   const isOther = ({ loser }: Worded) => loser.reason.code === 'not-for-buyer'
   const isSilent = ({ loser }: Worded) => SILENT.has(loser.reason.code)
@@ -65,15 +76,18 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
       digits: priceDigitsOf(store, currency),
       headline: headline(outlook, unit !== null, `${product.name}${options ? `, ${options}` : ''}`),
       quantity: question.quantity,
+      taxWord: taxWord(basis),
+      compared,
       total,
-      was,
-      breaks,
+      was: was && `${formatMoney(was.amount, currency, priceDigitsOf(store, currency))}${taxWord(was.basis)}`,
+      breaks: breaks.map((row) => ({ ...row, taxWord: row.basis === basis ? '' : taxWord(row.basis) })),
       hidden: because?.code === 'not-offered' ? because.lists.map((list) => listPart(wording, list)) : [],
       steps: flatten(trace.steps).map((step) => ({
         parts: stepParts(wording, step, href),
         amount: step.amount,
         currency: step.currency,
         digits: priceDigitsOf(store, step.currency),
+        taxWord: taxWord(step.basis),
       })),
       losers: worded.filter((each) => !isOther(each) && !isSilent(each)).map(({ view }) => view),
       silent: worded.filter(isSilent).flatMap(({ view }) => view.parts),
@@ -84,12 +98,16 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
           parts: [idlePart(wording, idle)],
           reason: idleSentence(wording, idle),
           price: null,
+          taxWord: '',
         })),
       wouldChange: whatWouldChange(wording, asked.value, href),
       terms: termsSections(store, asked.value, priceDigitsOf(store, currency), href),
       cost: resolveValue(product, variant, 'cost').value,
       recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
-      publicPrice: guest.value.unit,
+      publicPrice: guest.value.unit && {
+        amount: guest.value.unit,
+        taxWord: guest.value.basis === basis ? '' : taxWord(guest.value.basis),
+      },
     },
   }
 }
@@ -119,9 +137,11 @@ function headline({ buyer, buyerName }: Outlook, priced: boolean, item: string):
   return priced ? `is what ${who} pays for ${item}` : `for ${who}, on ${item}`
 }
 
-function toLossView(wording: Wording, { at, reason, price }: Loser): TraceLossView {
-  return { parts: candidateParts(wording, at, reason), reason: lossSentence(wording, reason), price }
+function toLossView(wording: Wording, { at, reason, price }: Loser, taxWord: string): TraceLossView {
+  return { parts: candidateParts(wording, at, reason), reason: lossSentence(wording, reason), price, taxWord }
 }
+
+const TAX_WORDS: Readonly<Record<TaxBasis, string>> = { gross: 'with tax', net: 'without tax' }
 
 /** The nearest things that would give another price. */
 function whatWouldChange(

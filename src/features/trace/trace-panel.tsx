@@ -66,13 +66,16 @@ function TraceInvitation() {
 }
 
 function Trace({ view }: { readonly view: TraceView }) {
-  const { unit, currency, digits, quantity, cost, publicPrice, recommendedPrice } = view
+  const { unit, compared, currency, digits, quantity, cost, publicPrice, recommendedPrice } = view
   const money = (amount: Decimal) => formatMoney(amount, currency, digits)
-  const margin = unit !== null && cost !== null ? marginPercent(unit, cost) : null
+  const margin = compared !== null && cost !== null ? marginPercent(compared, cost) : null
   return (
     <>
       <h2 className="pr-6 text-2xl leading-7 font-semibold" data-testid="trace-amount">
         {unit === null ? 'No price' : money(unit)}
+        {unit !== null && view.taxWord && (
+          <span className="text-sm font-normal text-soft">{view.taxWord}</span>
+        )}
       </h2>
       <p className="mt-1 text-sm leading-5 font-semibold">{view.headline}</p>
       {view.total !== null && quantity !== '1' && (
@@ -82,7 +85,7 @@ function Trace({ view }: { readonly view: TraceView }) {
       )}
       {view.was !== null && (
         <p className="mt-1 text-soft">
-          The shop shows it beside <s>{money(view.was)}</s>
+          The shop shows it beside <s>{view.was}</s>
         </p>
       )}
       {view.hidden.length > 0 && (
@@ -127,7 +130,10 @@ function Trace({ view }: { readonly view: TraceView }) {
       <section className="mt-4">
         <h3 className="text-xs font-semibold">Also true here</h3>
         <dl className="[&>div]:flex [&>div]:justify-between [&>div]:border-b [&>div]:border-dotted [&>div]:border-base-300 [&>div]:py-1">
-          <Fact name="Guests pay" value={publicPrice === null ? 'no price' : money(publicPrice)} />
+          <Fact
+            name="Guests pay"
+            value={publicPrice === null ? 'no price' : money(publicPrice.amount) + publicPrice.taxWord}
+          />
           <Fact name="Cost" value={cost === null ? 'none on file' : money(cost)} />
           {margin !== null && (
             <Fact name="Margin" value={formatPercent(margin)} wrong={margin.startsWith('-')} />
@@ -158,7 +164,7 @@ function Waterfall({
   const largest = Math.max(...steps.map(({ amount }) => Number(amount)))
   return (
     <ol className="mt-3 border-t border-base-300" data-testid="trace-steps">
-      {steps.map(({ parts, amount, currency: own, digits }, at) => (
+      {steps.map(({ parts, amount, currency: own, digits, taxWord }, at) => (
         <li key={at} className="border-b border-base-300 pt-1.5 pb-2">
           <div className="flex items-baseline justify-between gap-3">
             <span className="leading-4">
@@ -166,6 +172,7 @@ function Waterfall({
             </span>
             <span className="font-semibold whitespace-nowrap">
               {own === currency ? formatAmount(amount, digits) : formatMoney(amount, own, digits)}
+              {taxWord && <span className="text-2xs font-normal text-soft">{taxWord}</span>}
             </span>
           </div>
           <div className="mt-1 h-1.5" aria-hidden>
@@ -193,7 +200,7 @@ function Breaks({
     <section className="mt-4" data-testid="trace-breaks">
       <h3 className="text-xs font-semibold">By quantity</h3>
       <ul>
-        {breaks.map(({ from, unit }) => (
+        {breaks.map(({ from, unit, taxWord }) => (
           <li key={from} className="grid grid-cols-[3.5rem_1fr_auto] items-center gap-2 py-0.5">
             <span className="text-soft">from {from}</span>
             <span
@@ -201,7 +208,10 @@ function Breaks({
               className="h-1.5 bg-bar"
               style={{ width: `${(Number(unit) / highest) * 100}%` }}
             />
-            <span>{money(unit)}</span>
+            <span>
+              {money(unit)}
+              {taxWord}
+            </span>
           </li>
         ))}
       </ul>
@@ -238,10 +248,10 @@ function Losses({ losses, silent, money }: LossesProps & { readonly silent: read
 function LossList({ losses, money }: LossesProps) {
   return (
     <ul>
-      {losses.map(({ parts, reason, price }, at) => (
+      {losses.map(({ parts, reason, price, taxWord }, at) => (
         <li key={at} className="border-b border-dotted border-base-300 py-1 leading-4">
           <Parts parts={parts} /> <span className="text-soft">{reason}</span>
-          {price !== null && <span className="text-soft"> · would give {money(price)}</span>}
+          {price !== null && <span className="text-soft"> · would give {money(price) + taxWord}</span>}
         </li>
       ))}
     </ul>

@@ -82,6 +82,8 @@ export function stepParts(wording: Wording, step: TraceStep, productHref: string
     case 'list-reference':
       return [listPart(wording, step.list), { text: 'as this list starts from it' }]
     case 'adjustments':
+      if (step.applied.length === 0)
+        return [{ text: 'Adjustments left out: nothing would remain of the price' }]
       return step.applied.flatMap(({ adjustment, method }) => [
         adjustmentPart(wording, adjustment),
         {
@@ -99,6 +101,8 @@ export function stepParts(wording: Wording, step: TraceStep, productHref: string
       ]
     case 'rounding':
       return [{ text: roundingWords(step.rule) }]
+    case 'basis':
+      return [{ text: `${step.basis === 'gross' ? 'With' : 'Without'} ${formatPercent(step.percent)} tax` }]
     case 'brackets': {
       const each = step.brackets.map(
         ({ quantity, unit }) =>
@@ -259,6 +263,8 @@ export function idleSentence(wording: Wording, { reason }: IdleAdjustment): stri
       return 'is not for this item'
     case 'protected':
       return `leaves prices of ${contractPart(wording, reason.contract).text} alone`
+    case 'nothing-left':
+      return 'would bring the price to zero or below, so it is left out'
     case 'not-from-base':
       return 'moves the base price, and this price does not start from it'
     default:

@@ -12,6 +12,8 @@ export interface TraceStepView {
   readonly amount: Decimal
   readonly currency: string
   readonly digits: number
+  /** ` with tax` or ` without tax` in a store that has both, else empty. */
+  readonly taxWord: string
 }
 
 export interface TraceLossView {
@@ -20,6 +22,8 @@ export interface TraceLossView {
   readonly reason: string
   /** What it would have given; `null` when nothing. */
   readonly price: Decimal | null
+  /** Where it has another basis than the price that won. */
+  readonly taxWord: string
 }
 
 /** What holds beside the price, and what it came from. */
@@ -31,6 +35,10 @@ export interface TraceTerms {
 /** A price and how it came about, as sentences. */
 export interface TraceView {
   readonly unit: Decimal | null
+  /** ` with tax` or ` without tax` in a store that has both, else empty. */
+  readonly taxWord: string
+  /** The unit price in the basis of the store, as which cost is given. */
+  readonly compared: Decimal | null
   readonly currency: string
   readonly digits: number
   /** What stands behind the amount: "is what Bee farms pay for one …". */
@@ -38,9 +46,10 @@ export interface TraceView {
   readonly quantity: Decimal
   /** What all of them cost, exactly. */
   readonly total: Decimal | null
-  readonly was: Decimal | null
+  /** With its currency. */
+  readonly was: string | null
   /** What they pay from which quantity on; empty when the quantity does not matter. */
-  readonly breaks: readonly { readonly from: Decimal; readonly unit: Decimal }[]
+  readonly breaks: readonly { readonly from: Decimal; readonly unit: Decimal; readonly taxWord: string }[]
   /** Lists that do not offer this at all. */
   readonly hidden: readonly TracePart[]
   readonly steps: readonly TraceStepView[]
@@ -58,5 +67,5 @@ export interface TraceView {
   readonly terms: readonly TraceTerms[]
   readonly cost: Decimal | null
   readonly recommendedPrice: Decimal | null
-  readonly publicPrice: Decimal | null
+  readonly publicPrice: { readonly amount: Decimal; readonly taxWord: string } | null
 }

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { moveStock } from '@/core/catalogue/stock'
+import { findMinorDigits } from '@/core/currency/iso-4217'
 import { parseDecimal } from '@/core/decimal/decimal'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
@@ -208,17 +209,18 @@ export function parseContext(
   const submitted = <Fields>(kind: RecordKind, id: string) =>
     requests.find((request) => request.kind === kind && request.id === id)?.after as Fields | undefined
   const settings =
-    submitted<{ currency: string; priceDigits: number }>('settings', 'settings') ??
+    submitted<{ currency: string; priceDigits: number | null }>('settings', 'settings') ??
     store.settings.get('settings')
   const currencies = new Map<string, number>()
   const lists = new Map<string, string>()
   for (const { kind, id, after } of requests) {
     if (after === null) continue
-    if (kind === 'currency') currencies.set(id, (after as { priceDigits: number }).priceDigits)
+    if (kind === 'currency')
+      currencies.set(id, (after as { priceDigits: number | null }).priceDigits ?? findMinorDigits(id) ?? 2)
     if (kind === 'price-list') lists.set(id, (after as { currency: string }).currency)
   }
   const currency = settings?.currency ?? ''
-  const digits = settings?.priceDigits ?? 2
+  const digits = settings?.priceDigits ?? findMinorDigits(currency) ?? 2
   return {
     currency,
     digits,

@@ -4,6 +4,7 @@ import { findBuyer } from '@/core/buyers/buyer-code'
 import { type InheritedField, resolveValue, type Variant } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { findPrice } from '@/core/engine/find-price'
 import { openSituation } from '@/core/engine/open-situation'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
@@ -135,10 +136,16 @@ function readListEdit(
 
   const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
   if (edit.typed.trim() === '') return toRequests(steppe, releasePrice(lines, variant.id))
-  // A margin is of the price, so its cost is in the same currency.
-  const costs = referenceAmounts(prepared, 'cost', opened.value.lens)
-  const cost = toPrice(amountAt(costs, number), digits)
-  const amount = readTyped(edit.typed, { current, cost, digits })
+  // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
+  const { lens } = opened.value
+  const basis = prepared.lists.get(list.id)?.basis ?? storeBasis(prepared)
+  const costs = referenceAmounts(prepared, 'cost', lens)
+  const cost = { units: amountAt(costs, number), basis: storeBasis(prepared) }
+  const amount = readTyped(edit.typed, {
+    current: shownInBasis(prepared, lens, number, found, basis),
+    cost: shownInBasis(prepared, lens, number, cost, basis),
+    digits,
+  })
   if (!amount.ok) return amount
   const fixed = fixPrice(lines, variant.id, amount.value, {
     list: list.id,

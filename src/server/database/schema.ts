@@ -12,6 +12,7 @@ import type { Where } from '@/core/predicates/where'
 import type { AdjustmentMethod } from '@/core/price/adjustment'
 import type { ContractState, LadderPolicy } from '@/core/price/contract'
 import type { BreakCounting, BreakPricing, Breaks, QuantityBreak } from '@/core/price/price-method'
+import type { TaxBasis } from '@/core/price/based-amount'
 import type { Purpose } from '@/core/price/price-list'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import { sql } from 'drizzle-orm'
@@ -349,7 +350,7 @@ export const priceLists = pgTable(
     state: state(),
     status: status(),
     currency: text('currency').notNull(),
-    taxBasis: text('tax_basis').$type<'net' | 'gross'>().notNull(),
+    taxBasis: text('tax_basis').$type<TaxBasis>(),
     audience: jsonb('audience').$type<Who>().notNull(),
     scope: jsonb('scope').$type<What>().notNull(),
     place: jsonb('place').$type<Where>().notNull(),

@@ -54,7 +54,7 @@ function tightened(schema: unknown): unknown {
 /** What has a default may be left out; ids follow from codes. */
 function withDefaults(schema: Json, defaults: Readonly<Record<string, unknown>>): Json {
   const properties = schema['properties'] as Json
-  const follows = new Set(['id', 'currency', 'per', ...Object.keys(defaults)])
+  const follows = new Set(['id', 'currency', 'per', 'priceDigits', ...Object.keys(defaults)])
   return {
     ...schema,
     properties: Object.fromEntries(

@@ -11,6 +11,7 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Standpoint } from '@/core/engine/standpoint'
 import type { Answer, Trace } from '@/core/engine/trace'
 import type { QuantityLimits } from '@/core/limits/limit'
+import type { BasedAmount } from '@/core/price/based-amount'
 import { priceDigitsOf } from '@/core/store/store'
 import type { Levy, LevyMiss } from '@/core/tax/find-levies'
 
@@ -99,15 +100,15 @@ export function toItemAnswer(
   answer: Answer,
 ): ItemAnswer {
   const { store, index } = prepared
-  const { currency, entry, access, tax } = answer
+  const { currency, access, basis, tax } = answer
   const digits = priceDigitsOf(store, currency)
   const opened = openSituation(prepared, standpoint)
   if (!opened.ok) throw new RangeError(`nobody can stand there: ${opened.error.code}`)
   const situation = opened.value
   const number = index.numberOf.get(line.variant) as number
-  const amount = (value: Decimal | null): AnsweredAmount | null => {
-    if (value === null || !access.seePrice) return null
-    const { net, gross } = taxPrice(prepared, situation, number, { amount: value, entry })
+  const amount = (price: BasedAmount | null): AnsweredAmount | null => {
+    if (price === null || !access.seePrice) return null
+    const { net, gross } = taxPrice(prepared, situation, number, price)
     return toAmount({ net, tax: subtract(gross, net), gross }, digits)
   }
   const isShown = access.seePrice
@@ -120,11 +121,14 @@ export function toItemAnswer(
     seePrice: answer.seePrice,
     buy: answer.buy,
     quote: answer.quote,
-    unit: amount(answer.unit),
+    unit: amount(answer.unit && { amount: answer.unit, basis }),
     total: total && toAmount(total, digits),
     was: amount(answer.was),
     breaks: isShown
-      ? answer.breaks.map(({ from, unit }) => ({ from, unit: amount(unit) as AnsweredAmount }))
+      ? answer.breaks.map((row) => ({
+          from: row.from,
+          unit: amount({ amount: row.unit, basis: row.basis }) as AnsweredAmount,
+        }))
       : [],
     extras: answer.extras.map(({ extra, unit }) => ({
       code: store.extra.get(extra)?.code ?? extra,

@@ -180,6 +180,7 @@ function withDefaults(kind: RecordKind, given: Fields, document: Fields): Fields
     record['id'] ??= `${String(record['currency'])} ${String(record['from'])}`
   }
   if (kind === 'currency') record['code'] ??= id
+  if (kind === 'currency' || kind === 'settings') record['priceDigits'] ??= null
   for (const [field, value] of Object.entries(NESTED_DEFAULTS)) {
     const own = record[field]
     if (own !== null && typeof own === 'object' && !Array.isArray(own)) record[field] = { ...value, ...own }

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { CONTRACT_STATES } from '@/core/price/contract'
 import { PURPOSES } from '@/core/price/price-list'
+import { ROUNDING_MODES } from '@/core/decimal/rounding'
 import { EFFECTS, GATES } from '@/core/access/access'
 import type { RecordKind } from '@/core/issue/issue'
 import Joi from 'joi'
@@ -114,7 +115,7 @@ const breaks = {
 }
 
 const rounding = oneOf(
-  term('step', { step: text, mode: Joi.valid('half-up', 'half-even', 'up', 'down') }),
+  term('step', { step: text, mode: Joi.valid(...ROUNDING_MODES) }),
   term('endings', {
     period: text,
     endings: Joi.array().items(text),
@@ -148,7 +149,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     id: Joi.valid('settings'),
     name: text,
     currency: text,
-    priceDigits: Joi.number(),
+    priceDigits: Joi.number().allow(null),
     timeZone: text,
     country: text,
     taxBasis,
@@ -171,7 +172,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     code: text,
     fee: text,
     rounding,
-    priceDigits: Joi.number(),
+    priceDigits: Joi.number().allow(null),
     ageLimit: Joi.number().allow(null),
     status,
   }),
@@ -292,7 +293,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     state,
     status,
     currency: id,
-    taxBasis,
+    taxBasis: taxBasis.allow(null),
     audience: who,
     scope: what,
     place: where,

@@ -103,6 +103,12 @@ const FIELDS: Readonly<Record<string, string>> = {
   counting: 'Counts',
   effect: 'They',
   word: 'Passcode',
+  country: 'Country',
+  state: 'State',
+  'addresses.country': 'Country of an address',
+  'addresses.state': 'State of an address',
+  unionCountries: 'Countries of the union',
+  taxRegistrations: 'Tax registrations',
 }
 
 /** One thing wrong with a record: where, what was found, what would be right. */
@@ -161,6 +167,12 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'not-together': () => 'only a limit that counts each by itself can say this.',
   'no-limit': () => 'it must limit something: a least, a most, a multiple, a value or a weight.',
   'too-short': ({ value, expected }) => `“${value}” is too easily guessed: ${expected} letters at least.`,
+  'too-long': ({ value, expected }) => `“${value}” is too long: at most ${expected} characters.`,
+  'too-large': ({ value, expected }) =>
+    `“${value}” is too large to be kept exactly: at most ${expected} digits, counted in the smallest unit.`,
+  'no-instant': ({ value, expected }) =>
+    `“${value}” is not an instant with its offset from UTC. Write it like ${expected}.`,
+  'not-text': ({ expected }) => `it holds characters that are not text (at ${expected}).`,
   shadowed: ({ expected }) =>
     `“${expected}” is for the same buyers, goods and times at this rank, so one of the two would never count. Narrow one, or rank them.`,
   'no-effect': () => 'everything is shown to everyone anyway, so this would change nothing.',

@@ -221,6 +221,9 @@ function countingWords({ counting, pricing }: Breaks): string {
 const MODE_WORDS: Readonly<Record<RoundingRule['mode'], string>> = {
   'half-up': 'to the nearest',
   'half-even': 'to the nearest (ties to even)',
+  'half-down': 'to the nearest (ties down)',
+  ceiling: 'up to',
+  floor: 'down to',
   up: 'up to',
   down: 'down to',
   nearest: 'to the nearest',
