@@ -26,6 +26,7 @@ import {
 import { BEE_PRODUCTS } from './products-bees'
 import { HIVE_PRODUCTS } from './products-hives'
 import { HONEY_PRODUCTS } from './products-honey'
+import { DEMO_CONTENT } from './contents'
 import { DEMO_STOCK } from './stock'
 
 const DEMO_PRODUCTS: readonly DemoProduct[] = [...HIVE_PRODUCTS, ...HONEY_PRODUCTS, ...BEE_PRODUCTS]
@@ -197,6 +198,7 @@ function toVariants(product: DemoProduct): readonly VariantDraft[] {
       family: null,
       ownAmounts: sterlingBase(own?.gbp),
       stock: DEMO_STOCK[sku] ?? null,
+      content: DEMO_CONTENT[sku] ?? null,
       status: 'active',
       weight: own?.kg ?? null,
     }

@@ -5,6 +5,7 @@ import type { Parsed } from '../issue/issue'
 import { parseLimits, type QuantityLimitsDraft } from '../limits/parse-limit'
 import { parseScope } from '../predicates/parse-predicates'
 import type { Category } from './category'
+import { parseContent } from './content'
 import type { Extra } from './extra'
 import type { PriceFamily } from './price-family'
 import type { InheritedValues, Product, ReferenceAmounts, Variant } from './product'
@@ -109,10 +110,11 @@ export function parseExtra(draft: ExtraDraft, prices: PriceDigits): Parsed<Extra
 
 function inheritedValues(
   reader: DraftReader,
-  draft: Pick<ProductDraft, keyof InheritedValues | 'ownAmounts' | 'limits'>,
+  draft: Pick<ProductDraft, keyof InheritedValues | 'ownAmounts' | 'limits' | 'content'>,
   prices: PriceDigits,
-): InheritedValues & Pick<Product, 'ownAmounts' | 'limits'> {
+): InheritedValues & Pick<Product, 'ownAmounts' | 'limits' | 'content'> {
   return {
+    content: parseContent(reader, draft.content),
     limits: parseLimits(reader, draft.limits, 'limits.'),
     ...referenceAmounts(reader, '', draft, prices.digits),
     weight: reader.optionalDecimal('weight', draft.weight, { digits: WEIGHT_DIGITS, sign: 'not-negative' }),

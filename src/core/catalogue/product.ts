@@ -41,6 +41,8 @@ export interface Product extends InheritedValues {
   readonly ownAmounts: OwnAmounts
   /** Id; `null` leaves it to the store. */
   readonly taxClass: string | null
+  /** How much of something one holds: `0.454 kg`, `12 × 340 g`; `null` where its price is not given per unit. */
+  readonly content: string | null
   readonly limits: QuantityLimits
   /** Ids; the first is the one its page is filed under. */
   readonly categories: readonly string[]
@@ -63,6 +65,8 @@ export interface Variant extends InheritedValues {
   readonly ownAmounts: OwnAmounts
   /** Instead of its product's. */
   readonly taxClass: string | null
+  /** Instead of its product's. */
+  readonly content: string | null
   /** Each field that is set stands instead of its product's. */
   readonly limits: QuantityLimits
   /** How many there are; `null` where nobody counts. */

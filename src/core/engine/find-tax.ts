@@ -24,6 +24,12 @@ export function taxClassOf({ store, index }: PreparedStore, number: number): str
   return variant?.taxClass ?? product?.taxClass ?? getSettings(store).taxClass
 }
 
+/** What one of a variant holds, its own or its product's; `null` where nobody says. */
+export function contentOf({ store, index }: PreparedStore, number: number): string | null {
+  const variant = store.variant.get(index.items[number] ?? '')
+  return variant?.content ?? store.product.get(variant?.product ?? '')?.content ?? null
+}
+
 /** The levies on goods, or on delivery, of a class where the buyer is. */
 export function leviesOf(
   prepared: PreparedStore,

@@ -13,6 +13,7 @@ const sellable = {
   ownAmounts: {},
   family: null,
   taxClass: null,
+  content: null,
   limits: NO_LIMITS,
   status: 'active',
 } as const

@@ -98,6 +98,11 @@ const amountsOf: readonly FieldRule[] = [
   optionalField(['floor', 'Floor', 'Never sold below.']),
   ownAmounts,
   optionalField(['weight', 'Weight, kg']),
+  optionalField([
+    'content',
+    'Content',
+    'What one holds, for its price per unit: 0.454 kg, 12 × 340 g, 2.5 l, 50 m.',
+  ]),
   nameField(['family', 'Price family', 'Priced together with others of the family.'], 'price-family'),
   taxClassField,
   ...ownLimits,

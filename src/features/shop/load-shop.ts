@@ -5,6 +5,7 @@ import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
+import { findMinorDigits } from '@/core/currency/iso-4217'
 import { factsOf } from '@/core/engine/catalogue-index'
 import { findLimits } from '@/core/engine/find-limits'
 import { findPrice } from '@/core/engine/find-price'
@@ -46,7 +47,8 @@ export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[]
 
 export function shopMoney({ prepared, situation }: ShopVisitor): ShopMoney {
   const { currency, digits } = situation
-  return { currency, digits, display: displayOf(prepared, situation, 'shop') }
+  const minorDigits = findMinorDigits(currency) ?? digits
+  return { currency, digits, minorDigits, display: displayOf(prepared, situation, 'shop') }
 }
 
 /** Where a visitor can have things brought to, and what they can pay in. */

@@ -36,6 +36,11 @@ export function PriceTag({ price, money, from = false, large = false }: PriceTag
           {text(price.withTax)} with tax
         </span>
       )}
+      {price.perUnit !== null && (
+        <span className="w-full text-xs text-soft" data-testid="per-unit">
+          {formatMoney(price.perUnit.amount, money.currency, money.minorDigits)} per {price.perUnit.per}
+        </span>
+      )}
     </span>
   )
 }

@@ -1,15 +1,17 @@
 import 'server-only'
 
+import { unitPriceOf } from '@/core/catalogue/content'
+import { findMinorDigits } from '@/core/currency/iso-4217'
 import { basedPrice } from '@/core/engine/add-extras'
 import { findComparedPrice } from '@/core/engine/compared-price'
 import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
 import { type Access, findRights } from '@/core/engine/find-rights'
-import { displayOf, taxPrice } from '@/core/engine/find-tax'
+import { contentOf, displayOf, taxPrice } from '@/core/engine/find-tax'
 import type { BasedAmount } from '@/core/price/based-amount'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import type { ShopPrice } from './shop-view'
 
-export const NO_PRICE: ShopPrice = { own: null, was: null, withTax: null, hidden: null }
+export const NO_PRICE: ShopPrice = { own: null, was: null, withTax: null, perUnit: null, hidden: null }
 
 /** A price as it shows to a visitor: with tax, without, or both, as their region and group say. */
 export function shownPrice(
@@ -29,6 +31,11 @@ export function shownPrice(
     own: mine.first,
     was: was === null ? null : shown(was).first,
     withTax: display === 'both' ? mine.gross : null,
+    perUnit: unitPriceOf(
+      mine.first,
+      contentOf(prepared, number),
+      findMinorDigits(situation.currency) ?? situation.digits,
+    ),
     hidden: null,
   }
 }

@@ -1,3 +1,4 @@
+import type { UnitPrice } from '@/core/catalogue/content'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { QuantityLimits } from '@/core/limits/limit'
 import type { TaxDisplay } from '@/core/places/place'
@@ -10,6 +11,8 @@ export interface ShopPrice {
   readonly was: Decimal | null
   /** Beside a price without tax, where both are shown. */
   readonly withTax: Decimal | null
+  /** For one unit of what it holds, with tax or without as `own` is; `null` where nobody says what it holds. */
+  readonly perUnit: UnitPrice | null
   /** Why no price is shown; `null` where one would be. */
   readonly hidden: 'quote' | 'sign-in' | 'not-shown' | null
 }
@@ -90,6 +93,8 @@ export interface ShopProduct {
 export interface ShopMoney {
   readonly currency: string
   readonly digits: number
+  /** Of the currency's smallest unit, to which prices per unit are rounded. */
+  readonly minorDigits: number
   readonly display: TaxDisplay
 }
 

@@ -47,6 +47,7 @@ const inheritedValues = () => ({
   ownAmounts: jsonb('own_amounts').$type<OwnAmounts>().notNull(),
   weight: numeric('weight'),
   taxClass: text('tax_class').references(() => taxClasses.id),
+  content: text('content'),
   limits: jsonb('limits').$type<QuantityLimits>().notNull(),
 })
 

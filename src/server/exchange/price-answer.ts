@@ -2,10 +2,12 @@ import 'server-only'
 
 import type { Cart, CartLineWanted, CartProblem, TaxedAmount } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
+import { type MeasureUnit, unitPriceOf } from '@/core/catalogue/content'
+import { findMinorDigits } from '@/core/currency/iso-4217'
 import { type Decimal, subtract, toFixed } from '@/core/decimal/decimal'
 import type { Access } from '@/core/engine/find-rights'
 import type { LimitSource } from '@/core/engine/find-limits'
-import { taxPrice } from '@/core/engine/find-tax'
+import { contentOf, taxPrice } from '@/core/engine/find-tax'
 import { openSituation } from '@/core/engine/open-situation'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Standpoint } from '@/core/engine/standpoint'
@@ -19,6 +21,12 @@ import type { Levy, LevyMiss } from '@/core/tax/find-levies'
 interface AnsweredAmount {
   readonly net: string
   readonly tax: string
+  readonly gross: string
+}
+
+interface AnsweredUnitPrice {
+  readonly per: MeasureUnit
+  readonly net: string
   readonly gross: string
 }
 
@@ -53,6 +61,8 @@ export interface ItemAnswer extends AnsweredRights {
   readonly currency: string
   /** The item with its extras; `null` without a price, and where none is shown. */
   readonly unit: AnsweredAmount | null
+  /** The price for one kg, l, m, m² or piece of what the item holds; `null` where it does not say. */
+  readonly unitPrice: AnsweredUnitPrice | null
   readonly total: AnsweredAmount | null
   readonly was: AnsweredAmount | null
   readonly breaks: readonly { readonly from: string; readonly unit: AnsweredAmount }[]
@@ -77,6 +87,7 @@ export interface CartAnswer {
     readonly sku: string
     readonly quantity: string
     readonly unit: AnsweredAmount | null
+    readonly unitPrice: AnsweredUnitPrice | null
     readonly amount: AnsweredAmount | null
     readonly taxes: readonly { readonly tax: string; readonly percent: string; readonly amount: string }[]
     readonly limits: AnsweredLimits
@@ -122,6 +133,7 @@ export function toItemAnswer(
     buy: answer.buy,
     quote: answer.quote,
     unit: amount(answer.unit && { amount: answer.unit, basis }),
+    unitPrice: isShown && tax ? toUnitPrice(tax, contentOf(prepared, number), currency) : null,
     total: total && toAmount(total, digits),
     was: amount(answer.was),
     breaks: isShown
@@ -155,7 +167,7 @@ export function toItemAnswer(
 }
 
 export function toCartAnswer(prepared: PreparedStore, cart: Cart): CartAnswer {
-  const { store } = prepared
+  const { store, index } = prepared
   const { digits } = cart
   const priceDigits = priceDigitsOf(store, cart.currency)
   const isShown = cart.lines.every(({ access }) => access.seePrice)
@@ -168,6 +180,14 @@ export function toCartAnswer(prepared: PreparedStore, cart: Cart): CartAnswer {
       quantity: line.quantity,
       ...rightsOf(line.access),
       unit: line.access.seePrice && line.unitAmount ? toAmount(line.unitAmount, priceDigits) : null,
+      unitPrice:
+        line.access.seePrice && line.unitAmount
+          ? toUnitPrice(
+              line.unitAmount,
+              contentOf(prepared, index.numberOf.get(line.variant) ?? -1),
+              cart.currency,
+            )
+          : null,
       amount: line.access.seePrice && line.amount ? toAmount(line.amount, digits) : null,
       taxes: line.access.seePrice
         ? line.taxes.map(({ levy, amount }) => ({
@@ -187,6 +207,22 @@ export function toCartAnswer(prepared: PreparedStore, cart: Cart): CartAnswer {
     untaxed: cart.untaxed,
     canOrder: cart.problems.length === 0,
     problems: cart.problems,
+  }
+}
+
+/** Rounded to the smallest unit of the currency, not to the digits a price may have. */
+function toUnitPrice(
+  { net, gross }: Pick<TaxedAmount, 'net' | 'gross'>,
+  content: string | null,
+  currency: string,
+): AnsweredUnitPrice | null {
+  const digits = findMinorDigits(currency) ?? 2
+  const [without, including] = [unitPriceOf(net, content, digits), unitPriceOf(gross, content, digits)]
+  if (!without || !including) return null
+  return {
+    per: without.per,
+    net: toFixed(without.amount, digits),
+    gross: toFixed(including.amount, digits),
   }
 }
 

@@ -169,7 +169,7 @@ function placeValue(product: Product, members: readonly Member[], field: PlacedF
   if (!first) return product
   const valueOf = ({ row }: Member) => {
     const text = row.values.get(field.key) ?? null
-    return field.kind === 'tax-class' ? text : toDecimal(text)
+    return field.kind === 'tax-class' || field.kind === 'content' ? text : toDecimal(text)
   }
   if (level === 'alone') {
     const value = valueOf(first)

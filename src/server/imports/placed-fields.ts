@@ -7,7 +7,7 @@ type Placed = Product | Variant
 /** A field of products and variants alike: what the variant says counts, else what the product does. */
 export interface PlacedField extends ImportField {
   /** Amounts are in the store's currency; a tax class is named in a file, and an id in a record. */
-  readonly kind: 'amount' | 'number' | 'tax-class'
+  readonly kind: 'amount' | 'number' | 'tax-class' | 'content'
   /** `null` where the record says nothing. */
   readonly read: (record: Placed) => string | null
   readonly write: <Kind extends Placed>(record: Kind, value: string | null) => Kind
@@ -56,6 +56,12 @@ export const PLACED_FIELDS: readonly PlacedField[] = [
     aliases: ['taxcode', 'taxgroup', 'taxcategory', 'vatclass', 'vatcode'],
     read: (record) => record.taxClass,
     write: (record, value) => ({ ...record, taxClass: value }),
+  },
+  {
+    ...{ key: 'content', name: 'Content', kind: 'content' },
+    aliases: ['contents', 'netcontent', 'netquantity', 'packsize'],
+    read: (record) => record.content,
+    write: (record, value) => ({ ...record, content: value }),
   },
   limitField('minimum', 'Quantity at least', [
     'minimum',

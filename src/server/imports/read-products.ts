@@ -1,4 +1,5 @@
 import type { Product, Variant } from '@/core/catalogue/product'
+import { writtenContent } from '@/core/catalogue/content'
 import { parseRecord } from '@/core/store/parse-record'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { CategoryBook, categoryTexts } from './category-book'
@@ -81,6 +82,11 @@ function readRow({ mark }: ReadingInput, names: ProductNames, number: number, ce
     if (text === undefined) return undefined
     return text.toLowerCase() === NONE ? null : (names.taxClass(text)?.id ?? null)
   }
+  const content = (key: string): string | null | undefined => {
+    const text = cells.get(key)
+    if (text === undefined) return undefined
+    return text.toLowerCase() === NONE ? null : (writtenContent(text) ?? text)
+  }
   const startingWith = (prefix: string): ReadonlyMap<string, string> =>
     new Map(
       [...cells].flatMap(([key, text]) => (key.startsWith(prefix) ? [[key.slice(prefix.length), text]] : [])),
@@ -94,7 +100,7 @@ function readRow({ mark }: ReadingInput, names: ProductNames, number: number, ce
     sku: cells.get('sku') ?? '',
     values: new Map(
       PLACED_FIELDS.flatMap(({ key, kind }) => {
-        const value = kind === 'tax-class' ? named(key) : amount(key)
+        const value = kind === 'tax-class' ? named(key) : kind === 'content' ? content(key) : amount(key)
         return value === undefined ? [] : [[key, value] as const]
       }),
     ),

@@ -34,6 +34,7 @@ const quantityLimits = {
 const taxDisplay = Joi.valid('net', 'gross', 'both')
 const inherited = {
   taxClass: id.allow(null),
+  content: text.allow(null),
   limits: Joi.object(quantityLimits),
   ...referenceAmounts,
   weight: amount,
