@@ -3,6 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { prepare } from '../src/core/engine/prepare'
 import { DirectoryInUseError } from '../src/server/database/directory-lock'
 import { getPrepared, openSteppe } from '../src/server/engine/steppe'
+import { documentFaults } from '../src/features/imports/document-faults'
 import { answerQuestions } from '../src/server/exchange/price-questions'
 import { importDocument } from '../src/server/exchange/import-document'
 import { type DocumentError, readDocument, toDocument } from '../src/server/exchange/store-document'
@@ -54,7 +55,8 @@ async function importStore(file: string, data: string, url: string | null): Prom
     const response = await reach(`${url}/api/store`, {
       method: 'PUT',
       body: JSON.stringify(document),
-      headers: { 'content-type': 'application/json' },
+      // Whoever imports a file means it, whatever is there.
+      headers: { 'content-type': 'application/json', 'if-match': '*' },
     })
     const { changed, errors } = (await readAnswer(response)) as { changed?: number; errors?: DocumentError[] }
     if (errors) throw new Refused(errorText(file, errors))
@@ -126,12 +128,7 @@ async function readAnswer(response: Response): Promise<unknown> {
 const SHOWN_ERRORS = 20
 
 function errorText(file: string, errors: readonly DocumentError[]): string {
-  const lines = errors
-    .slice(0, SHOWN_ERRORS)
-    .map(
-      ({ code, where, value, expected }) =>
-        `  ${where}: ${code}, found ${value}${expected ? `, expected ${expected}` : ''}`,
-    )
+  const lines = documentFaults(errors.slice(0, SHOWN_ERRORS)).map(({ message }) => `  ${message}`)
   const more = errors.length > SHOWN_ERRORS ? `\n  … and ${errors.length - SHOWN_ERRORS} more` : ''
   return `${file} was not taken:\n${lines.join('\n')}${more}`
 }

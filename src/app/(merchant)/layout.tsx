@@ -1,5 +1,6 @@
 import { KeyList } from '@/features/palette/key-list'
 import { Palette } from '@/features/palette/palette'
+import { ShopWindowLink } from '@/features/shop/shop-window-link'
 import { TracePanel } from '@/features/trace/trace-panel'
 import { loadVantage } from '@/features/vantage/load-vantage'
 import { VantageSentence } from '@/features/vantage/vantage-sentence'
@@ -16,6 +17,7 @@ import { Toaster } from 'sonner'
 export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
   await connection()
   const steppe = await getSteppe()
+  if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const { store } = getPrepared(steppe)
   const places = merchantPlaces(store)
@@ -32,6 +34,11 @@ export default async function MerchantLayout({ children }: { readonly children: 
           </>
         }
         trace={<TracePanel />}
+        shopWindow={
+          <ShopWindowLink className="flex w-full border-l-4 border-transparent py-1 pr-3 pl-3 hover:bg-base-200">
+            Shop window
+          </ShopWindowLink>
+        }
       >
         {children}
       </MerchantFrame>

@@ -14,6 +14,7 @@ export const metadata: Metadata = { title: { default: 'Shop', template: '%s · S
 
 export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
   const steppe = await getSteppe()
+  if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const prepared = getPrepared(steppe)
   const visitor = await shopVisitor(prepared)

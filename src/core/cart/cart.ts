@@ -77,6 +77,8 @@ export type CartProblem =
   /** The line cannot be bought, whatever the quantity. */
   | { readonly kind: 'access'; readonly line: number; readonly access: Access }
   | { readonly kind: 'no-price'; readonly line: number }
+  /** An extra of the line is no longer to be had with it. */
+  | { readonly kind: 'extra-gone'; readonly line: number; readonly extra: string }
   | {
       readonly kind: 'quantity'
       readonly line: number

@@ -6,7 +6,7 @@ import type { PreparedStore } from '../engine/prepared-store'
 import type { Situation } from '../engine/situation'
 import { inWholePieces, isMultiple, type LimitRule, NO_LIMITS, type QuantityLimits } from '../limits/limit'
 import { isAllowed, nearestQuantities, type Nearest } from '../limits/nearest-quantities'
-import { matchWhat } from '../predicates/what'
+import { type ItemFacts, matchWhat } from '../predicates/what'
 import { getSettings } from '../store/store'
 import { partsNeeded } from '../tax/find-levies'
 import type { CartLine, CartProblem, LimitProblem, PastPurchase } from './cart'
@@ -34,7 +34,12 @@ export function findProblems(
   for (const { variant, quantity } of lines) ordered.set(variant, add(ordered.get(variant) ?? ZERO, quantity))
   lines.forEach((line, at) => {
     if (!line.access.buy) problems.push({ kind: 'access', line: at, access: line.access })
-    else if (line.unit === null) problems.push({ kind: 'no-price', line: at })
+    else if (line.unit === null) {
+      const gone = line.extras.find((id) => !isWith(prepared, id, (numbered[at] as NumberedLine).facts))
+      problems.push(
+        gone === undefined ? { kind: 'no-price', line: at } : { kind: 'extra-gone', line: at, extra: gone },
+      )
+    }
     // The same variant on several lines is one quantity.
     if (checkedVariants.has(line.variant)) return
     checkedVariants.add(line.variant)
@@ -59,6 +64,12 @@ export function findProblems(
   }
   problems.push(...checkContracts(prepared, situation, checked), ...checkPlace(prepared, situation, lines))
   return problems
+}
+
+/** Whether an extra is sold and made for an item. */
+function isWith({ store }: PreparedStore, id: string, facts: ItemFacts): boolean {
+  const extra = store.extra.get(id)
+  return extra?.status === 'active' && matchWhat(extra.scope, facts).matches
 }
 
 const FIELD_OF = {

@@ -115,7 +115,8 @@ function checkLines({ store, index }: PreparedStore, { lines }: CartQuestion): Q
     const number = index.numberOf.get(variant)
     if (number === undefined || number >= index.variantCount) return { code: 'unknown-variant', variant }
     if (!isPositive(quantity)) return { code: 'quantity-not-positive', quantity }
-    const missing = extras.find((id) => store.extra.get(id)?.status !== 'active')
+    // One that is no longer sold is a problem of its line: it may have been there when it was put in.
+    const missing = extras.find((id) => !store.extra.has(id))
     if (missing !== undefined) return { code: 'unknown-extra', extra: missing }
   }
   return null
@@ -158,7 +159,7 @@ function exactTotal(
   return { exact: multiplyFractions(each, toFraction(wanted.quantity)), brackets: exact.brackets }
 }
 
-/** What is wanted with each piece of a line; `null` where an extra is not for the item. */
+/** What is wanted with each piece of a line; `null` where an extra is not for the item, or not sold any more. */
 function extrasOf(
   prepared: PreparedStore,
   situation: Situation,
@@ -168,7 +169,7 @@ function extrasOf(
   const found: FoundPrice[] = []
   for (const id of wanted.extras) {
     const extra = prepared.store.extra.get(id)
-    if (!extra || !matchWhat(extra.scope, facts).matches) return null
+    if (extra?.status !== 'active' || !matchWhat(extra.scope, facts).matches) return null
     const at = prepared.index.numberOf.get(id) as number
     found.push(findPrice(prepared, situation, at, quantities))
   }

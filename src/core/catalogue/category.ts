@@ -22,7 +22,7 @@ export function pathToRoot(categories: ReadonlyMap<string, Category>, id: string
   for (let next: string | null = id; next !== null;) {
     const category = categories.get(next)
     if (!category) break
-    if (path.includes(category)) throw new RangeError(`category ${id} is inside itself`)
+    if (path.length > categories.size) throw new RangeError(`category ${id} is inside itself`)
     path.push(category)
     next = category.parent
   }
@@ -42,6 +42,14 @@ export function findCycle(categories: ReadonlyMap<string, Category>, id: string)
     next = category.parent
   }
   return null
+}
+
+/** How many levels a category lies down, itself counted; those above it are the store's business. */
+export function depthOf(categories: ReadonlyMap<string, Category>, id: string): number {
+  let depth = 0
+  for (let next: string | null = id; next !== null && depth <= categories.size; depth += 1)
+    next = categories.get(next)?.parent ?? null
+  return depth
 }
 
 /** All categories reachable from the given ones, with the fewest steps up to each: 0 for a given one. */

@@ -78,6 +78,8 @@ export type IssueCode =
   | 'too-large'
   /** A day or time that is no instant, or does not say its offset. */
   | 'no-instant'
+  /** More levels below one another than a tree may have. */
+  | 'too-deep'
   /** Signs that are no text: a null, or half of a pair. */
   | 'not-text'
   /** A rule that changes nothing, whoever comes. */

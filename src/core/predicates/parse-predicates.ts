@@ -16,16 +16,17 @@ export function parseScope(reader: DraftReader, field: string, scope: What): voi
 
 /** Reports what is wrong with a schedule: times that are none, windows that end before they start. */
 export function parseSchedule(reader: DraftReader, field: string, draft: Schedule): Schedule {
-  const from = localTime(reader, field, draft.from)
-  const to = localTime(reader, field, draft.to)
+  const at = (part: string) => (field === 'period' ? part : `${field}.${part}`)
+  const from = localTime(reader, at('from'), draft.from)
+  const to = localTime(reader, at('to'), draft.to)
   if (from !== null && to !== null && from >= to)
-    reader.report('reversed-window', field, `${from}–${to}`, from)
+    reader.report('reversed-window', at('to'), `${from}–${to}`, from)
   for (const month of draft.months)
-    if (!(month >= 1 && month <= 12)) reader.report('malformed', field, String(month), '1–12')
+    if (!(month >= 1 && month <= 12)) reader.report('malformed', at('months'), String(month), '1–12')
   for (const day of draft.weekdays)
-    if (!(day >= 1 && day <= 7)) reader.report('malformed', field, String(day), '1–7')
+    if (!(day >= 1 && day <= 7)) reader.report('malformed', at('weekdays'), String(day), '1–7')
   for (const window of [draft.hours, ...Object.values(draft.overrides)])
-    if (window) checkHours(reader, field, window)
+    if (window) checkHours(reader, at('hours'), window)
   return { ...draft, from, to }
 }
 

@@ -47,7 +47,7 @@ function parseMethod(
     case 'markup':
     case 'margin': {
       const percent = reader.decimal(field, draft.percent, { digits: PERCENT_DIGITS, sign: 'any' })
-      if (compare(percent, negate(HUNDRED)) <= 0) reader.report('too-low', field, draft.percent, '-100')
+      if (compare(percent, negate(HUNDRED)) <= 0) reader.report('too-low', field, draft.percent, '-99.99')
       if (draft.kind === 'margin' && compare(percent, HUNDRED) >= 0)
         reader.report('margin-too-high', field, draft.percent, '99.9')
       return { ...draft, percent }

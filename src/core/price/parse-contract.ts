@@ -58,6 +58,6 @@ function adjustmentMethod(
   if (draft.kind === 'amount')
     return { kind: 'amount', amount: reader.decimal('method', draft.amount, { digits, sign: 'any' }) }
   const percent = reader.decimal('method', draft.percent, { digits: PERCENT_DIGITS, sign: 'any' })
-  if (compare(percent, negate(HUNDRED)) <= 0) reader.report('too-low', 'method', draft.percent, '-100')
+  if (compare(percent, negate(HUNDRED)) <= 0) reader.report('too-low', 'method', draft.percent, '-99.99')
   return { kind: 'percent', percent }
 }

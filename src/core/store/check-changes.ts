@@ -1,4 +1,4 @@
-import { findCycle } from '../catalogue/category'
+import { depthOf, findCycle } from '../catalogue/category'
 import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
 import { findReferenceCycle, listsReferredTo } from '../price/price-references'
 import { dependantKey, findDependants, labelOf, referencesOf } from './references'
@@ -7,6 +7,9 @@ import { checkTaxes } from './check-taxes'
 import type { Change, RecordOfKind, Store } from './store'
 
 type AnyRecord = RecordOfKind[RecordKind]
+
+/** Levels of the catalogue's tree: far more than anybody can find their way in. */
+const DEEPEST_CATEGORY = 50
 
 /** How many dependants a refusal names before it only counts. */
 const NAMED_DEPENDANTS = 5
@@ -104,6 +107,8 @@ class CodeOwners {
 }
 
 function checkRemoval(change: Change, dependants: readonly string[]): readonly Issue[] {
+  // Whatever is asked of a store is asked of its settings too.
+  if (change.kind === 'settings') return [issue('missing', 'settings', 'settings', 'id', '', 'settings')]
   if (dependants.length === 0) return []
   const named = dependants.slice(0, NAMED_DEPENDANTS).join(', ')
   const more = dependants.length - NAMED_DEPENDANTS
@@ -137,6 +142,8 @@ function checkRecord(next: Store, owners: CodeOwners, kind: RecordKind, record: 
   if (kind === 'category') {
     const cycle = findCycle(next.category, record.id)
     if (cycle) issues.push(issue('cycle', kind, label, 'parent', cycle.join(' › '), null))
+    else if (depthOf(next.category, record.id) > DEEPEST_CATEGORY)
+      issues.push(issue('too-deep', kind, label, 'parent', label, String(DEEPEST_CATEGORY)))
   }
   if (kind === 'variant') issues.push(...checkOptions(next, record as RecordOfKind['variant']))
   return issues

@@ -56,5 +56,7 @@ function overlaps(left: TaxRate, right: TaxRate): boolean {
 }
 
 function span({ from, to }: TaxRate): string {
-  return `${from?.slice(0, 10) ?? ''}–${to?.slice(0, 10) ?? ''}`
+  if (from === null && to === null) return 'always'
+  if (to === null) return `from ${from?.slice(0, 10)}`
+  return from === null ? `until ${to.slice(0, 10)}` : `${from.slice(0, 10)}–${to.slice(0, 10)}`
 }

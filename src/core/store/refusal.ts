@@ -22,6 +22,9 @@ export type Refusal =
       readonly nearest: string | null
     }
   | { readonly code: 'nothing-to-change' }
+  | { readonly code: 'disk-full' }
+  /** The store could not be read any more. */
+  | { readonly code: 'unreadable'; readonly why: string }
   /** Of many edits made together, the one that was refused; none was made. */
   | { readonly code: 'one-of-many'; readonly label: string; readonly because: Refusal }
   | { readonly code: 'past' }

@@ -39,12 +39,13 @@ export function parseTaxRate(draft: TaxRateDraft): Parsed<TaxRate> {
   if (draft.postcode !== '' && !readPostcode(draft.postcode))
     reader.report('malformed', 'postcode', draft.postcode, '94103, 94* or 94100-94199')
   const percent = reader.decimal('percent', draft.percent, { digits: RATE_DIGITS, sign: 'any' })
-  if (draft.reason.trim() === '') {
+  const leavesNothing = compare(percent, negate(HUNDRED)) <= 0
+  if (draft.reason.trim() === '' && !leavesNothing) {
     if (compare(percent, ZERO) < 0) reader.report('unusual-rate', 'percent', draft.percent, '0')
     if (compare(percent, HUNDRED) > 0) reader.report('unusual-rate', 'percent', draft.percent, '100')
   }
   // A levy that takes away as much as all it is charged on, or more, leaves no price to be computed back.
-  if (compare(percent, negate(HUNDRED)) <= 0) reader.report('too-low', 'percent', draft.percent, '-99')
+  if (leavesNothing) reader.report('too-low', 'percent', draft.percent, '-99')
   const { from, to } = parseSchedule(reader, 'period', { ...ALWAYS, from: draft.from, to: draft.to })
   return reader.result({
     ...draft,

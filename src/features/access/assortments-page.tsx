@@ -25,7 +25,7 @@ export function AssortmentsPage({ view, tabs }: AssortmentsPageProps) {
   const edit: Edit = (change, done) =>
     begin(async () => {
       if (!owner) return
-      const wrong = await editAssortment(owner, change).catch(
+      const wrong = await editAssortment(owner, change, view.asOf).catch(
         () => 'The server did not answer. Nothing was changed; try again.',
       )
       setProblem(wrong)

@@ -54,9 +54,15 @@ export interface AssortmentsView {
   readonly inside: number
   readonly all: number
   readonly live: boolean
+  /** The change set it is of. */
+  readonly asOf: number
 }
 
-export function loadAssortments({ prepared, live }: Outlook, kind: string, code: string): AssortmentsView {
+export function loadAssortments(
+  { prepared, live, steppe }: Outlook,
+  kind: string,
+  code: string,
+): AssortmentsView {
   const { store } = prepared
   const owners = [
     ...[...store.channel.values()].map((each) => ({
@@ -105,6 +111,7 @@ export function loadAssortments({ prepared, live }: Outlook, kind: string, code:
     inside: counts.total,
     all: counts.everything,
     live,
+    asOf: steppe.lastChangeSet,
   }
 }
 

@@ -4,7 +4,7 @@ import type { Assortment, AssortmentTerm } from '@/core/access/assortment'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { findNearest } from '@/core/issue/issue'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
-import { revisionOf } from '@/server/changes/history'
+import { revisionAsOf } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
@@ -18,8 +18,12 @@ export type AssortmentEdit =
   | { readonly kind: 'set'; readonly term: AssortmentTerm; readonly holds: boolean | null }
   | { readonly kind: 'name'; readonly typed: string; readonly holds: boolean }
 
-/** Resolves to what is wrong; `null` when it was taken. */
-export async function editAssortment(owner: AssortmentOwner, edit: AssortmentEdit): Promise<string | null> {
+/** Resolves to what is wrong; `null` when it was taken. `asOf` is the change set the tree shows. */
+export async function editAssortment(
+  owner: AssortmentOwner,
+  edit: AssortmentEdit,
+  asOf: number,
+): Promise<string | null> {
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
   const record = findByCode<{
@@ -41,11 +45,11 @@ export async function editAssortment(owner: AssortmentOwner, edit: AssortmentEdi
   const request = {
     kind: owner.kind,
     id: record.id,
-    seen: revisionOf(steppe, owner.kind, record.id),
+    seen: revisionAsOf(steppe, owner.kind, record.id, asOf),
     after: { ...record, assortment: isPlain ? null : next },
   } as unknown as ChangeRequest
   const outcome = await commit(steppe, [request], {
-    author: currentAuthor(),
+    author: await currentAuthor(),
     note: `${owner.name}: assortment changed`,
     at: currentInstant(),
   })

@@ -31,7 +31,7 @@ export async function editBoard(
   const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
   const outcome = await editAmounts(await getSteppe(), edits, {
-    author: currentAuthor(),
+    author: await currentAuthor(),
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
@@ -45,7 +45,7 @@ export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]
   if (wrong) return { ok: false, problem: wrong }
   const steppe = await getSteppe()
   const outcome = await undo(steppe, changeSet, {
-    author: currentAuthor(),
+    author: await currentAuthor(),
     note: `Take back change ${changeSet}`,
     at: currentInstant(),
   })

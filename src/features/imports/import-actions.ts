@@ -13,13 +13,15 @@ import {
   startWriting,
 } from '@/server/imports/import-job'
 import type { RowResult } from '@/server/imports/row-outcome'
-import { currentAuthor } from '@/server/session/author'
+import { currentInstant } from '@/server/clock'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { ImportView, RowsView } from './import-view'
 import { loadImport, loadRows } from './load-import'
 
 /** Where an import stands now; `null` when it is gone. */
 export async function importNow(id: string): Promise<ImportView | null> {
+  await asMerchant()
   return loadImport(getPrepared(await getSteppe()).store, id)
 }
 
@@ -29,12 +31,14 @@ export async function readFile(
   matching: readonly (string | null)[],
   mark: DecimalMark,
 ): Promise<ImportView | null> {
+  await asMerchant()
   const steppe = await getSteppe()
   return act(id, (job) => startReading(steppe, job, matching, mark === 'comma' ? 'comma' : 'point'))
 }
 
 /** Goes back to the columns. */
 export async function matchColumnsAgain(id: string): Promise<ImportView | null> {
+  await asMerchant()
   return act(id, matchAgain)
 }
 
@@ -44,6 +48,7 @@ export async function leaveRows(
   rows: readonly number[],
   out: boolean,
 ): Promise<ImportView | null> {
+  await asMerchant()
   return act(id, ({ leftOut }) => {
     for (const row of rows)
       if (out) leftOut.add(row)
@@ -54,22 +59,25 @@ export async function leaveRows(
 /** Writes what is new or changed. */
 export async function writeImport(id: string): Promise<ImportView | null> {
   const steppe = await getSteppe()
-  return act(id, (job) => startWriting(steppe, job, currentAuthor()))
+  const author = await currentAuthor()
+  return act(id, (job) => startWriting(steppe, job, author))
 }
 
 /** Stops what is going on. */
 export async function stopImport(id: string): Promise<ImportView | null> {
+  await asMerchant()
   return act(id, cancelImport)
 }
 
 /** A page of rows of the preview. */
 export async function rowsOf(id: string, result: RowResult, page: number): Promise<RowsView> {
+  await asMerchant()
   return loadRows(id, result, Number.isSafeInteger(page) && page >= 0 ? page : 0)
 }
 
 /** Takes everything an import changed back; resolves to what is wrong, or `null`. */
 export async function takeBackImport(changeSet: number): Promise<string | null> {
-  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
   const outcome = await undo(await getSteppe(), changeSet, note)
   return outcome.ok ? null : refusalSentence(toRefusal(outcome))
 }

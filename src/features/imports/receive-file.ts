@@ -9,7 +9,7 @@ import { tableSentence } from './row-sentence'
 export type ReceiveOutcome =
   { readonly ok: true; readonly id: string } | { readonly ok: false; readonly problem: string }
 
-const MOST_BYTES = 64 * 1024 * 1024
+const LONGEST_NAME = 200
 
 /** Opens a file somebody sent; `fields` say its name, what it is for and the price list. */
 export async function receiveFile(fields: URLSearchParams, bytes: Uint8Array): Promise<ReceiveOutcome> {
@@ -17,9 +17,11 @@ export async function receiveFile(fields: URLSearchParams, bytes: Uint8Array): P
   const steppe = await getSteppe()
   if (list !== null && !findByCode(getPrepared(steppe).store['price-list'], list))
     return { ok: false, problem: `There is no price list “${list}”.` }
-  if (bytes.length > MOST_BYTES) return { ok: false, problem: 'The file is larger than 64 MB. Split it.' }
   const target =
     fields.get('into') === 'lines' ? ({ kind: 'lines', list } as const) : ({ kind: 'products' } as const)
-  const opened = await openImport(steppe, target, { name: fields.get('name') || 'file', bytes })
+  const opened = await openImport(steppe, target, {
+    name: (fields.get('name') || 'file').slice(0, LONGEST_NAME),
+    bytes,
+  })
   return opened.ok ? { ok: true, id: opened.job.id } : { ok: false, problem: tableSentence(opened.problem) }
 }

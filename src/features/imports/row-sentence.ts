@@ -77,6 +77,12 @@ export function tableSentence(problem: TableProblem): string {
         : `This is no CSV or XLSX file (it looks like ${problem.found}).`
     case 'too-many-rows':
       return `The file has ${problem.rows} rows; ${problem.most} at most. Split it.`
+    case 'too-many-columns':
+      return `The file has ${problem.columns} columns; ${problem.most} at most. Leave out those that are not needed.`
+    case 'too-large':
+      return 'The workbook is too large once it is unpacked. Save it as CSV, or split it.'
+    case 'too-costly':
+      return 'Reading this file took too much memory or time. Save it as CSV, or split it.'
     case 'broken':
       return `Row ${problem.row} cannot be read: ${problem.message}. Check its quotation marks.`
   }

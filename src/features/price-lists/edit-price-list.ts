@@ -190,7 +190,7 @@ export async function takeBackOnPriceList(
   sheet: SheetReference,
   changeSet: number,
 ): Promise<PriceListOutcome> {
-  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
+  const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
   return shownNow(sheet, await undo(await getSteppe(), changeSet, note))
 }
 
@@ -200,7 +200,11 @@ async function save(
   request: ChangeRequest,
   note: string,
 ): Promise<PriceListOutcome> {
-  const outcome = await commit(steppe, [request], { author: currentAuthor(), note, at: currentInstant() })
+  const outcome = await commit(steppe, [request], {
+    author: await currentAuthor(),
+    note,
+    at: currentInstant(),
+  })
   return shownNow(sheet, outcome)
 }
 

@@ -23,7 +23,10 @@ export async function editProduct(
 ): Promise<ProductEditOutcome> {
   const wrong = checkAmountEdits([edit]) ?? checkVantages([vantage])
   if (wrong) return { ok: false, problem: wrong }
-  const outcome = await editAmounts(await getSteppe(), [edit], { author: currentAuthor(), at: new Date() })
+  const outcome = await editAmounts(await getSteppe(), [edit], {
+    author: await currentAuthor(),
+    at: new Date(),
+  })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
   return shownNow(code, vantage)
 }
@@ -34,7 +37,7 @@ export async function takeBackOnProduct(
   code: string,
   vantage: Vantage,
 ): Promise<ProductEditOutcome> {
-  const note = { author: currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
   const outcome = await undo(await getSteppe(), changeSet, note)
   return outcome.ok ? shownNow(code, vantage) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
 }

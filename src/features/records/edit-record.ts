@@ -72,7 +72,7 @@ export async function createRecord(
   const id = kind === 'currency' ? String(record['code']) : randomUUID()
   const after = { ...record, id }
   const outcome = await commit(steppe, [{ kind, id, seen: null, after } as unknown as ChangeRequest], {
-    author: currentAuthor(),
+    author: await currentAuthor(),
     note: `New ${sectionOf(kind).singular} ${String(record['name'] ?? record['sku'] ?? record['code'])}`,
     at: currentInstant(),
   })
@@ -108,7 +108,7 @@ export async function removeRecord(
     removal(sheet.revision, sheet.kind, sheet.id),
   ]
   const outcome = await commit(steppe, requests, {
-    author: currentAuthor(),
+    author: await currentAuthor(),
     note: `${sheet.label} removed`,
     at: currentInstant(),
   })
@@ -132,12 +132,15 @@ export async function addRate(sheet: RecordReference, typed: string): Promise<Ou
     source: 'manual' as const,
   }
   const request: ChangeRequest = { kind: 'exchange-rate', id, seen: null, after }
-  return shownNow(sheet, await commit(steppe, [request], note(`Rate 1 ${per} = ${typed.trim()} ${sheet.id}`)))
+  return shownNow(
+    sheet,
+    await commit(steppe, [request], await note(`Rate 1 ${per} = ${typed.trim()} ${sheet.id}`)),
+  )
 }
 
 /** Takes a change of the record's history back. */
 export async function takeBackOnRecord(sheet: RecordReference, changeSet: number): Promise<Outcome> {
-  const outcome = await undo(await getSteppe(), changeSet, note(`Take back change ${changeSet}`))
+  const outcome = await undo(await getSteppe(), changeSet, await note(`Take back change ${changeSet}`))
   if (!outcome.ok && outcome.code === 'unknown-change-set')
     return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   return shownNow(sheet, outcome as CommitOutcome)
@@ -147,8 +150,8 @@ function removal(seen: number | null, kind: ChangeRequest['kind'], id: string): 
   return { kind, id, seen, after: null } as ChangeRequest
 }
 
-function note(text: string) {
-  return { author: currentAuthor(), note: text, at: currentInstant() }
+async function note(text: string) {
+  return { author: await currentAuthor(), note: text, at: currentInstant() }
 }
 
 function currentOf(records: ReadonlyMap<string, unknown>, id: string): Fields | null {
@@ -157,7 +160,7 @@ function currentOf(records: ReadonlyMap<string, unknown>, id: string): Fields | 
 
 async function save(sheet: RecordReference, after: Fields, text: string): Promise<Outcome> {
   const request = { kind: sheet.kind, id: sheet.id, seen: sheet.revision, after } as unknown as ChangeRequest
-  return shownNow(sheet, await commit(await getSteppe(), [request], note(text)))
+  return shownNow(sheet, await commit(await getSteppe(), [request], await note(text)))
 }
 
 async function shownNow(sheet: RecordReference, outcome: CommitOutcome): Promise<Outcome> {

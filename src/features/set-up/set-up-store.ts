@@ -41,7 +41,7 @@ export async function setUpStore(input: SetUpInput): Promise<string> {
     { kind: 'channel', id: 'channel-web', seen: null, after: { id: 'channel-web', ...channel } },
   ]
   const outcome = await commit(steppe, requests, {
-    author: currentAuthor(),
+    author: await currentAuthor(),
     note: 'Set up the store',
     at: currentInstant(),
   })

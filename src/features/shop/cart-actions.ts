@@ -3,7 +3,9 @@
 import type { CartLineWanted } from '@/core/cart/cart'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { add, type Decimal, parseDecimal } from '@/core/decimal/decimal'
+import { factsOf } from '@/core/engine/catalogue-index'
 import { findRights } from '@/core/engine/find-rights'
+import { matchWhat } from '@/core/predicates/what'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, rememberPasscode, type ShopVisitor } from '@/server/session/shop-session'
 import { readCart, writeCart } from '@/server/shop/cart-store'
@@ -11,6 +13,9 @@ import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
 import { readQuickOrder } from './quick-order'
+
+/** As much as a pasted list may be: a thousand lines. */
+const LONGEST_LIST = 100_000
 
 /** What came of putting something in: what is wrong, or how much of it is in the cart now. */
 export type Added =
@@ -24,7 +29,9 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
   const quantity = isQuantity(typed.trim()) ? parseDecimal(typed.trim()) : null
   if (!variant || !mayBuy(visitor, variant.id)) return { ok: false, problem: 'This is not sold to you here.' }
   if (quantity === null) return { ok: false, problem: 'A quantity is a number above zero, such as 12.' }
-  const extras = extraCodes.flatMap((code) => findByCode(store.extra, code)?.id ?? [])
+  const extras = [...new Set(extraCodes)].flatMap((code) => findByCode(store.extra, code)?.id ?? [])
+  if (!goWith(visitor, variant.id, extras) || extras.length !== new Set(extraCodes).size)
+    return { ok: false, problem: 'These options do not go with this item.' }
   const lines = await put(visitor, [{ variant: variant.id, quantity, extras }])
   const line = lines.find((each) => isSame(each, { variant: variant.id, quantity, extras }))
   return { ok: true, quantity: line?.quantity ?? quantity }
@@ -32,6 +39,16 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
 
 function mayBuy({ prepared, situation }: ShopVisitor, variant: string): boolean {
   return findRights(prepared, situation, prepared.index.numberOf.get(variant) as number).buy
+}
+
+/** Whether extras are sold and made for an item. */
+function goWith({ prepared }: ShopVisitor, variant: string, extras: readonly string[]): boolean {
+  const { store, index } = prepared
+  const facts = factsOf(store, index, index.numberOf.get(variant) as number)
+  return extras.every((id) => {
+    const extra = store.extra.get(id)
+    return extra?.status === 'active' && matchWhat(extra.scope, facts).matches
+  })
 }
 
 function isSame(left: CartLineWanted, right: CartLineWanted): boolean {
@@ -67,14 +84,17 @@ export async function changeLine(form: FormData): Promise<never> {
   // Another window may have changed the cart: the line must still be the one that was meant.
   if (!line || visitor.prepared.store.variant.get(line.variant)?.sku !== sku) redirect('/shop/cart?moved=1')
   const isGone = form.get('gone') === '1' || typed === '' || Number(typed) === 0
-  if (!isGone && !isQuantity(typed)) redirect(`/shop/cart?wrong=${encodeURIComponent(typed)}`)
+  if (!isGone && !isQuantity(typed)) redirect(`/shop/cart?wrong=${encodeURIComponent(typed.slice(0, 40))}`)
   const quantity = parseDecimal(typed) as Decimal
+  const without = form.get('without')
   await writeCart(
     steppe,
     id,
     isGone
       ? lines.filter((_, other) => other !== at)
-      : lines.map((each, other) => (other === at ? { ...each, quantity } : each)),
+      : lines.map((each, other) =>
+          other === at ? { ...each, quantity, extras: each.extras.filter((id) => id !== without) } : each,
+        ),
   )
   redirect('/shop/cart')
 }
@@ -83,7 +103,7 @@ export async function changeLine(form: FormData): Promise<never> {
 export async function quickOrder(_before: QuickOrdered, form: FormData): Promise<QuickOrdered> {
   const visitor = await enterShopPage()
   const { store } = visitor.prepared
-  const read = readQuickOrder(String(form.get('list') ?? ''))
+  const read = readQuickOrder(String(form.get('list') ?? '').slice(0, LONGEST_LIST))
   const left: string[] = []
   const wanted: CartLineWanted[] = []
   for (const { text, sku, quantity } of read) {
@@ -107,9 +127,9 @@ export interface QuickOrdered {
 export async function enterPasscode(form: FormData): Promise<never> {
   const word = String(form.get('word') ?? '').trim()
   const { store } = getPrepared(await getSteppe())
-  const isOne = [...store.passcode.values()].some((each) => each.word.toLowerCase() === word.toLowerCase())
+  const given = [...store.passcode.values()].find((each) => each.word.toLowerCase() === word.toLowerCase())
   // A slip does not take away a passcode that was good.
-  if (!isOne) redirect('/shop/gate?wrong=1')
-  await rememberPasscode(word)
+  if (!given) redirect('/shop/gate?wrong=1')
+  await rememberPasscode(given.id)
   redirect('/shop/gate?tried=1')
 }

@@ -177,11 +177,12 @@ function Problems({
           <li key={text} className="py-1">
             {text}
             <span className="flex flex-wrap gap-2 pt-1">
-              {fixes.map(({ line, quantity, label }) => (
+              {fixes.map(({ line, quantity, label, without }) => (
                 <form key={label} action={changeLine}>
                   <input type="hidden" name="line" value={line} />
                   <input type="hidden" name="sku" value={lines[line]?.sku} />
                   <input type="hidden" name="quantity" value={quantity} />
+                  {without !== undefined && <input type="hidden" name="without" value={without} />}
                   <button type="submit" className="btn border-base-300 btn-sm">
                     {label}
                   </button>

@@ -32,6 +32,17 @@ export function problemViews({ store }: PreparedStore, cart: Cart): readonly Car
           line: problem.line,
           fixes: [],
         }
+      case 'extra-gone': {
+        const name = store.extra.get(problem.extra)?.name ?? 'An option'
+        const quantity = cart.lines[problem.line]?.quantity ?? ZERO
+        return {
+          text: `${nameOf(problem.line)}: ${name} is no longer available with it.`,
+          line: problem.line,
+          fixes: [
+            { line: problem.line, quantity, label: `Continue without ${name}`, without: problem.extra },
+          ],
+        }
+      }
       case 'quantity':
         return {
           text: `${nameOf(problem.line)}: ${limitSentence(problem.problem)}`,

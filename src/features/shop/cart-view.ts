@@ -20,7 +20,13 @@ export interface CartProblemView {
   readonly text: string
   /** Position of the line it is about; `null` for the whole cart. */
   readonly line: number | null
-  readonly fixes: readonly { readonly line: number; readonly quantity: string; readonly label: string }[]
+  readonly fixes: readonly {
+    readonly line: number
+    readonly quantity: string
+    readonly label: string
+    /** Id of an extra the line goes on without. */
+    readonly without?: string
+  }[]
 }
 
 export interface CartSum {

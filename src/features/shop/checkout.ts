@@ -6,6 +6,7 @@ import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { variantName } from '@/core/catalogue/product'
 import { readPlace } from '@/core/places/iso-3166'
 import { PLACE_TEXT, placeText } from '@/core/engine/vantage'
+import { findTextFault } from '@/core/issue/text-fault'
 import { regionsOf } from '@/core/places/place'
 import type { Store } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
@@ -24,6 +25,10 @@ export interface CheckoutState {
   readonly typed: Readonly<Record<string, string>>
 }
 
+/** Longer is nobody's name or street; what is cut off is refused. */
+const LONGEST_FIELD = 201
+const LONGEST: Readonly<Record<string, number>> = { postcode: 20, city: 60, state: 6 }
+
 const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as const
 
 /**
@@ -33,7 +38,10 @@ const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as co
 export async function checkOut(_before: CheckoutState, form: FormData): Promise<CheckoutState> {
   const visitor = await enterShopPage()
   const { store } = visitor.prepared
-  const text = (name: string) => String(form.get(name) ?? '').trim()
+  const text = (name: string) =>
+    String(form.get(name) ?? '')
+      .trim()
+      .slice(0, LONGEST_FIELD)
   const typed = Object.fromEntries(
     [...form.keys()].filter((name) => !name.startsWith('$')).map((name) => [name, text(name)]),
   )
@@ -43,6 +51,11 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const problems: Record<string, string> = {}
   for (const field of ['name', 'street', 'city'] as const)
     if (address[field] === '') problems[field] = 'This must not be empty.'
+  for (const [field, value] of Object.entries(typed)) {
+    const longest = LONGEST[field] ?? LONGEST_FIELD - 1
+    if (value.length > longest) problems[field] = `This is too long: at most ${longest} characters.`
+    if (findTextFault(value, 1)) problems[field] = 'This holds characters that are not text.'
+  }
   const email = account?.emails[0] ?? text('email')
   if (!/^[^\s@]+@[^\s@]+$/.test(email)) problems['email'] = 'Write it like name@example.com.'
   const read = readPlace(address)

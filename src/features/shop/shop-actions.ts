@@ -2,7 +2,10 @@
 
 import { isBuyerCode } from '@/core/buyers/buyer-code'
 import { chooseInShop, enterShop } from '@/server/session/shop-session'
+import { asMerchant } from '@/server/session/author'
+import { parseVantage } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
+import { insideShop } from './inside-shop'
 
 /** Signs in as the account a form names. */
 export async function signIn(form: FormData): Promise<never> {
@@ -17,7 +20,17 @@ export async function choosePlace(form: FormData): Promise<never> {
   const text = (name: string) => String(form.get(name) ?? '')
   const back = text('back')
   await chooseInShop({ deliverTo: text('country'), currency: text('currency') })
-  redirect(back.startsWith('/shop') ? back : '/shop')
+  redirect(insideShop(back))
+}
+
+/** From the merchant's frame into the shop, with the eyes looked through, from the same place and in the same currency. */
+export async function openShopWindow(form: FormData): Promise<never> {
+  await asMerchant()
+  const text = (name: string) => String(form.get(name) ?? '')
+  const { as, deliverTo, currency } = parseVantage(new URLSearchParams(text('vantage')))
+  await enterShop(as)
+  await chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' })
+  redirect(insideShop(text('page')))
 }
 
 export async function leaveShop(): Promise<never> {

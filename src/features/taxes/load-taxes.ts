@@ -26,6 +26,8 @@ export interface TaxesView {
   readonly text: string
   readonly taxes: readonly { readonly code: string; readonly name: string }[]
   readonly live: boolean
+  /** The change set it is of. */
+  readonly asOf: number
   readonly tried: TriedTax
   readonly result: {
     readonly title: string
@@ -42,6 +44,7 @@ export function loadTaxes(outlook: Outlook, tried: TriedTax): TaxesView {
     text: writeRates(store),
     taxes: [...store.tax.values()].map(({ code, name }) => ({ code, name })),
     live: outlook.live,
+    asOf: outlook.steppe.lastChangeSet,
     tried,
     result: tried.sku === '' ? null : tryTax(outlook, tried),
   }

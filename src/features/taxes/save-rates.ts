@@ -1,7 +1,7 @@
 'use server'
 
 import { type ChangeRequest, commit } from '@/server/changes/commit'
-import { revisionOf } from '@/server/changes/history'
+import { revisionAsOf } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { currentAuthor } from '@/server/session/author'
@@ -15,11 +15,11 @@ export type RatesOutcome =
   | { readonly ok: true; readonly changed: number }
   | { readonly ok: false; readonly problems: readonly string[] }
 
-/** Takes over rows pasted from a spreadsheet, all or none. */
-export async function pasteRates(text: string): Promise<RatesOutcome> {
+/** Takes over rows pasted from a spreadsheet, all or none; `asOf` is the change set the grid shows. */
+export async function pasteRates(text: string, asOf: number): Promise<RatesOutcome> {
   const { store } = getPrepared(await getSteppe())
   const read = readRates(store, text, randomUUID)
-  return read.ok ? write(read.edits, 'Tax rates pasted') : read
+  return read.ok ? write(read.edits, asOf, 'Tax rates pasted') : read
 }
 
 /** Sets, changes or takes away one rate of the grid; `column` counts the classes, every class together first. */
@@ -28,6 +28,7 @@ export async function setRate(
   column: number,
   text: string,
   reason: string,
+  asOf: number,
 ): Promise<RatesOutcome> {
   const { store } = getPrepared(await getSteppe())
   const tax = findTax(store, place.tax)
@@ -35,19 +36,23 @@ export async function setRate(
   if (!tax || taxClass === undefined) return { ok: false, problems: ['This row is gone. Reload the page.'] }
   const edit = rateEdit(store, tax, place, taxClass, text.trim().replace(/\s*%$/, ''), reason, randomUUID)
   if (typeof edit === 'string') return { ok: false, problems: [edit] }
-  return write(edit ? [edit] : [], `${tax.name}: rate changed`)
+  return write(edit ? [edit] : [], asOf, `${tax.name}: rate changed`)
 }
 
-async function write(edits: readonly RateEdit[], note: string): Promise<RatesOutcome> {
+async function write(edits: readonly RateEdit[], asOf: number, note: string): Promise<RatesOutcome> {
   if (edits.length === 0) return { ok: true, changed: 0 }
   const steppe = await getSteppe()
   const requests = edits.map(({ id, after }): ChangeRequest => ({
     kind: 'tax-rate',
     id,
-    seen: revisionOf(steppe, 'tax-rate', id),
+    seen: revisionAsOf(steppe, 'tax-rate', id, asOf),
     after,
   }))
-  const outcome = await commit(steppe, requests, { author: currentAuthor(), note, at: currentInstant() })
+  const outcome = await commit(steppe, requests, {
+    author: await currentAuthor(),
+    note,
+    at: currentInstant(),
+  })
   if (outcome.ok) return { ok: true, changed: outcome.changes.length }
   const refusal = toRefusal(outcome)
   return refusal.code === 'nothing-to-change'

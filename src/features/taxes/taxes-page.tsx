@@ -95,7 +95,7 @@ function Rates({ view }: { readonly view: TaxesView }) {
             disabled={isBusy || pasting.trim() === ''}
             onClick={() =>
               take(
-                () => pasteRates(pasting),
+                () => pasteRates(pasting, view.asOf),
                 () => setPasting(null),
               )
             }
@@ -140,7 +140,7 @@ function Rates({ view }: { readonly view: TaxesView }) {
                     label={`${row.taxName} ${view.columns[column]}, ${placeName(row)}`}
                     percent={percent}
                     disabled={!view.live || isBusy}
-                    onSave={(text) => take(() => setRate(row, column, text, row.reason))}
+                    onSave={(text) => take(() => setRate(row, column, text, row.reason, view.asOf))}
                   />
                 </td>
               ))}
@@ -215,7 +215,7 @@ interface NewRowProps {
   readonly take: (act: () => Promise<RatesOutcome>, done?: () => void) => void
 }
 
-function NewRow({ view: { taxes, columns }, isBusy, take }: NewRowProps) {
+function NewRow({ view: { taxes, columns, asOf }, isBusy, take }: NewRowProps) {
   const [column, setColumn] = useState(columns.length > 1 ? 1 : 0)
   if (taxes.length === 0) return null
   return (
@@ -237,7 +237,7 @@ function NewRow({ view: { taxes, columns }, isBusy, take }: NewRowProps) {
           to: date('to'),
         }
         take(
-          () => setRate(place, column, text('percent') || 'nothing', text('reason')),
+          () => setRate(place, column, text('percent') || 'nothing', text('reason'), asOf),
           () => form.reset(),
         )
       }}

@@ -4,11 +4,13 @@ import { moveStock } from '@/core/catalogue/stock'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { parseDecimal } from '@/core/decimal/decimal'
 import { prepare, refresh } from '@/core/engine/prepare'
+import { proved } from '@/core/engine/prove-prepared'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
 import { type DraftOfKind, type ParseContext, parseRecord } from '@/core/store/parse-record'
 import { labelOf } from '@/core/store/references'
+import { meansTheSame } from '@/core/store/same-meaning'
 import {
   applyChanges,
   type Change,
@@ -76,6 +78,10 @@ export type CommitOutcome =
   | { readonly ok: false; readonly code: 'invalid'; readonly issues: readonly Issue[] }
   | { readonly ok: false; readonly code: 'stale'; readonly conflicts: readonly Conflict[] }
   | { readonly ok: false; readonly code: 'nothing-to-change' }
+  /** The disk is nearly full: nothing is written before there is room again. */
+  | { readonly ok: false; readonly code: 'disk-full'; readonly freeBytes: number }
+  /** The store could not be asked anything any more, for a reason no check knows. */
+  | { readonly ok: false; readonly code: 'unreadable'; readonly why: string }
 
 /**
  * The one door for writes: all of the requests become one change set, or none does.
@@ -127,17 +133,23 @@ async function commitNow(
   note: CommitNote,
   watch: CommitWatch,
 ): Promise<CommitOutcome> {
-  const store = steppe.prepared?.store ?? emptyStore()
+  const freeBytes = steppe.freeBytes()
+  if (freeBytes < LEAST_FREE) return { ok: false, code: 'disk-full', freeBytes }
+  const store = steppe.prepared?.store ?? steppe.broken?.store ?? emptyStore()
   const conflicts = findConflicts(steppe, store, requests)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
 
   const read = await readRequests(store, requests, watch)
   if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
-  const changes = read.changes.filter(({ before, after }) => JSON.stringify(before) !== JSON.stringify(after))
+  const changes = read.changes.filter(({ before, after }) => !meansTheSame(before, after))
   if (changes.length === 0) return { ok: false, code: 'nothing-to-change' }
   const next = applyChanges(store, changes)
   const issues = checkChanges(next, changes)
   if (issues.length > 0) return { ok: false, code: 'invalid', issues }
+
+  const before = steppe.prepared
+  const after = tryNext(before, next, changes)
+  if ('why' in after) return { ok: false, code: 'unreadable', why: after.why }
 
   const changeSet = steppe.lastChangeSet + 1
   const revisionOf = (record: Pick<Change, 'kind' | 'id'>) =>
@@ -153,15 +165,30 @@ async function commitNow(
   })
   steppe.sync()
 
-  const before = steppe.prepared
-  const after = before ? refresh(before, next, changes) : prepare(next)
   steppe.prepared = after
+  steppe.broken = null
   steppe.lastChangeSet = changeSet
   for (const change of changes) {
     if (change.after === null) steppe.revisions.delete(revisionKey(change))
     else steppe.revisions.set(revisionKey(change), revisionOf(change))
   }
   return { ok: true, changeSet, changes, before, after }
+}
+
+/** Below this the log of the database may find no room for its next segment, and then nothing helps any more. */
+const LEAST_FREE = 64 * 2 ** 20
+
+/** The engine as it will be: made before anything is written, so that nothing is written that it cannot read. */
+function tryNext(
+  before: PreparedStore | null,
+  next: Store,
+  changes: readonly Change[],
+): PreparedStore | { readonly why: string } {
+  try {
+    return proved(before ? refresh(before, next, changes) : prepare(next))
+  } catch (error) {
+    return { why: error instanceof Error ? error.message : String(error) }
+  }
 }
 
 function findConflicts(

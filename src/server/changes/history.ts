@@ -5,6 +5,7 @@ import { prepare } from '@/core/engine/prepare'
 import { moveStock } from '@/core/catalogue/stock'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
+import { meansTheSame } from '@/core/store/same-meaning'
 import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
 import { and, asc, desc, eq, gt, isNotNull, isNull, ne, notInArray, or, sql } from 'drizzle-orm'
 import * as schema from '../database/schema'
@@ -45,9 +46,7 @@ type Fields = Readonly<Record<string, unknown>>
 function backFrom(current: Fields, reversed: Change): object | null {
   if (reversed.before === null || reversed.after === null) return reversed.after
   const [changed, wanted] = [reversed.before, reversed.after] as unknown as readonly [Fields, Fields]
-  const fields = Object.keys(wanted).filter(
-    (field) => JSON.stringify(changed[field]) !== JSON.stringify(wanted[field]),
-  )
+  const fields = Object.keys(wanted).filter((field) => !meansTheSame(changed[field], wanted[field]))
   const back = Object.fromEntries(fields.map((field) => [field, wanted[field]]))
   if (!('stock' in back)) return { ...current, ...back }
   const [now, seen, then] = [current, changed, wanted].map(({ stock }) => stock as Decimal | null)
@@ -100,6 +99,15 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
 /** The change set that last wrote a record; `null` when there is no such record. */
 export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number | null {
   return steppe.revisions.get(revisionKey({ kind, id })) ?? null
+}
+
+/**
+ * The revision somebody saw of a record who read the store as of a change set: its present one where it has not been
+ * changed since, else one that is none any more, so that their edit is stale.
+ */
+export function revisionAsOf(steppe: Steppe, kind: RecordKind, id: string, asOf: number): number | null {
+  const revision = revisionOf(steppe, kind, id)
+  return revision !== null && revision > asOf ? asOf : revision
 }
 
 /** The merchant's change sets that still count, newest first: neither taken back nor taking back, and no order's. */

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { Refusal } from '@/core/store/refusal'
+import { meansTheSame } from '@/core/store/same-meaning'
 import type { CommitOutcome } from './commit'
 import type { UndoOutcome } from './history'
 
@@ -22,6 +23,10 @@ export function toRefusal(outcome: Refused): Refusal {
     }
     case 'unknown-change-set':
       return { code: 'unknown', what: 'change', value: '', nearest: null }
+    case 'disk-full':
+      return { code: 'disk-full' }
+    case 'unreadable':
+      return { code: 'unreadable', why: outcome.why }
     case 'nothing-to-change':
       return { code: 'nothing-to-change' }
   }
@@ -32,7 +37,7 @@ function differing(record: object | null, other: object | null): string {
   if (record === null) return 'removed'
   const others = (other ?? {}) as Record<string, unknown>
   return Object.entries(record)
-    .filter(([field, value]) => JSON.stringify(value) !== JSON.stringify(others[field]))
+    .filter(([field, value]) => !meansTheSame(value, others[field]))
     .map(([field, value]) => `${field}: ${typeof value === 'string' ? value : JSON.stringify(value)}`)
     .join(', ')
 }

@@ -1,6 +1,15 @@
 import 'server-only'
 
-import { chmodSync, closeSync, fdatasyncSync, mkdirSync, openSync, readdirSync, rmSync } from 'node:fs'
+import {
+  chmodSync,
+  closeSync,
+  fdatasyncSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  rmSync,
+  statfsSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite'
@@ -14,7 +23,22 @@ export interface OpenDatabase {
   readonly database: Database
   /** Forces what has been committed onto the disk. */
   sync(): void
+  /** Bytes free on the disk it lies on. */
+  freeBytes(): number
   close(): Promise<void>
+}
+
+export interface OpenOptions {
+  /** Throws away what is in it first. */
+  readonly reset?: boolean
+  /** Called when the directory was taken away: nothing may be written any more. */
+  readonly lost?: (why: string) => void
+}
+
+/** Another process has the data now; whatever this one still did would be lost or tear it. */
+function endAtOnce(why: string): void {
+  console.error(`The data is in the hands of another Steppe (${why}). This one ends, to lose nothing.`)
+  process.exit(1)
 }
 
 const MIGRATIONS = join(process.cwd(), 'src/server/database/migrations')
@@ -22,28 +46,36 @@ const MIGRATIONS = join(process.cwd(), 'src/server/database/migrations')
 /**
  * Opens the database in a directory, for this process alone, with all migrations applied.
  *
- * `reset` throws away what is in it first.
- *
  * Errors  rejects with `DirectoryInUseError` when another process has the directory; then nothing is lost.
  */
 export async function openDatabase(
   directory: string,
-  { reset = false }: { readonly reset?: boolean } = {},
+  { reset = false, lost = endAtOnce }: OpenOptions = {},
 ): Promise<OpenDatabase> {
   mkdirSync(directory, { recursive: true, mode: 0o700 })
   chmodSync(directory, 0o700) // the database makes its files readable to everybody
-  const lock = await lockDirectory(directory)
+  const lock = await lockDirectory(directory, lost)
   const files = join(directory, 'database')
   if (reset) rmSync(files, { recursive: true, force: true })
   const client = await PGlite.create(files)
   const database = drizzle(client, { schema })
-  await migrate(database, { migrationsFolder: MIGRATIONS })
+  try {
+    await migrate(database, { migrationsFolder: MIGRATIONS })
+  } catch (error) {
+    await client.close()
+    await lock.release()
+    throw error
+  }
   return {
     database,
     sync: () => syncWriteAheadLog(join(files, 'pg_wal')),
+    freeBytes: () => {
+      const { bavail, bsize } = statfsSync(directory)
+      return bavail * bsize
+    },
     close: async () => {
       await client.close()
-      lock.close()
+      await lock.release()
     },
   }
 }

@@ -496,6 +496,19 @@ export const passcodes = pgTable(
   (table) => [codeIndex('passcode_code', table.code)],
 )
 
+/** Who is in the shop: the cookie is a random word, of which only a digest is kept. */
+export const shopSessions = pgTable('shop_session', {
+  /** Digest of the word in the cookie. */
+  id: text('id').primaryKey(),
+  buyer: text('buyer').notNull(),
+  deliverTo: text('deliver_to'),
+  currency: text('currency'),
+  /** Id of the passcode that was typed. */
+  passcode: text('passcode'),
+  cart: text('cart'),
+  at: timestamp('at', { withTimezone: true }).notNull(),
+})
+
 /** What is in a visitor's cart; not a record of the store, and in no history. */
 export const carts = pgTable('cart', {
   id: text('id').primaryKey(),

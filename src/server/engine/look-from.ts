@@ -36,6 +36,7 @@ export interface Outlook {
  */
 export async function lookFrom(vantage: Vantage): Promise<Outlook> {
   const steppe = await getSteppe()
+  if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const present = getPrepared(steppe)
   const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))

@@ -2,23 +2,38 @@ import 'server-only'
 
 import { prepare } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
+import { findCulprit, proved } from '@/core/engine/prove-prepared'
+import { RECORD_KINDS } from '@/core/issue/issue'
+import type { Store } from '@/core/store/store'
 import { join } from 'node:path'
-import { type Database, openDatabase } from '../database/open-database'
+import { type Database, openDatabase, type OpenOptions } from '../database/open-database'
 import { loadStore, type Revisions } from '../records/record-tables'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
 export interface Steppe {
   readonly database: Database
   readonly sync: () => void
+  /** Bytes free on the disk. */
+  readonly freeBytes: () => number
   readonly close: () => Promise<void>
   readonly revisions: Revisions
-  /** `null` until somebody has set the store up. */
+  /** `null` until somebody has set the store up, and while it is broken. */
   prepared: PreparedStore | null
+  /** A store that is there and cannot be prepared; it can be exported, mended and put back. */
+  broken: BrokenStore | null
   lastChangeSet: number
   /** Stores of the past that were looked at last, by which change sets they leave out. */
   readonly past: Map<string, PreparedStore>
   /** Settles when the write before has ended; the next one waits for it. */
   writing: Promise<unknown>
+}
+
+/** What keeps a store from being read. */
+export interface BrokenStore {
+  readonly store: Store
+  /** The kind and code of the record that is the reason, as far as one could be found. */
+  readonly record: string | null
+  readonly why: string
 }
 
 // The framework evaluates this module several times in one process; the database may be opened once.
@@ -46,22 +61,37 @@ export async function closeSteppe(): Promise<void> {
 }
 
 /** Opens the store in a directory. Most callers want `getSteppe`. */
-export async function openSteppe(
-  directory: string,
-  options: { readonly reset?: boolean } = {},
-): Promise<Steppe> {
-  const { database, sync, close } = await openDatabase(directory, options)
+export async function openSteppe(directory: string, options: OpenOptions = {}): Promise<Steppe> {
+  const { database, sync, freeBytes, close } = await openDatabase(directory, options)
   const { store, revisions } = await loadStore(database)
   return {
     database,
     sync,
+    freeBytes,
     close,
     revisions,
-    prepared: store.settings.size > 0 ? prepare(store) : null,
+    ...tryToPrepare(store),
     lastChangeSet: await lastChangeSetId(database),
     past: new Map(),
     writing: Promise.resolve(),
   }
+}
+
+/** Whatever a store holds, the server starts: one that cannot be prepared is named, so that it can be mended. */
+function tryToPrepare(store: Store): Pick<Steppe, 'prepared' | 'broken'> {
+  if (store.settings.size === 0 && !hasRecords(store)) return { prepared: null, broken: null }
+  try {
+    return { prepared: proved(prepare(store)), broken: null }
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error)
+    const record = findCulprit(store)
+    console.error(`The store cannot be read${record ? `, because of ${record}` : ''}: ${why}`)
+    return { prepared: null, broken: { store, record, why } }
+  }
+}
+
+function hasRecords(store: Store): boolean {
+  return RECORD_KINDS.some((kind) => store[kind].size > 0)
 }
 
 async function lastChangeSetId(database: Database): Promise<number> {

@@ -1,43 +1,57 @@
 import 'server-only'
 
-import { RECORD_KINDS } from '@/core/issue/issue'
+import { RECORD_KINDS, type RecordKind } from '@/core/issue/issue'
+import { meansTheSame } from '@/core/store/same-meaning'
 import { emptyStore } from '@/core/store/store'
 import { type ChangeRequest, commit } from '../changes/commit'
 import { revisionOf } from '../changes/history'
+import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
-import { type DocumentError, readDocument } from './store-document'
+import { type DocumentError, readDocumentInSlices } from './store-document'
 
 export type ImportOutcome =
   | { readonly ok: true; readonly changed: number }
   | { readonly ok: false; readonly errors: readonly DocumentError[] }
 
-/** Makes the store what a document says, as one change set: what the document does not hold is removed. */
+/**
+ * Makes the store what a document says, as one change set: what the document does not hold is removed, and what it says
+ * already is left alone. `revision` is the change set the document was made on; `null` takes the store as it is.
+ *
+ * Errors  `stale` when the store has moved on since, with nothing written; whatever `readDocumentInSlices` and `commit` refuse.
+ */
 export async function importDocument(
   steppe: Steppe,
   document: unknown,
   note: { readonly author: string; readonly at: Date },
+  revision: number | null = null,
 ): Promise<ImportOutcome> {
-  const read = readDocument(document)
+  if (revision !== null && revision !== steppe.lastChangeSet) return moved(revision, steppe.lastChangeSet)
+  const seenAt = steppe.lastChangeSet
+  const current = steppe.prepared?.store ?? steppe.broken?.store ?? emptyStore()
+  const seen = (kind: RecordKind, id: string) => revisionOf(steppe, kind, id)
+  const read = await readDocumentInSlices(document, current)
   if (!read.ok) return read
-  const current = steppe.prepared?.store ?? emptyStore()
-  const requests = RECORD_KINDS.flatMap((kind) => {
-    const kept = [...read.store[kind].values()].map((after) => ({
-      kind,
-      id: after.id,
-      seen: revisionOf(steppe, kind, after.id),
-      after,
-    }))
-    const gone = [...current[kind].keys()]
-      .filter((id) => !read.store[kind].has(id))
-      .map((id) => ({ kind, id, seen: revisionOf(steppe, kind, id), after: null }))
-    return [...kept, ...gone]
-  })
-  const outcome = await commit(steppe, requests as readonly ChangeRequest[], {
-    ...note,
-    note: 'Import of a store document',
-  })
+  const slices = new Slices()
+  const requests: ChangeRequest[] = []
+  for (const kind of RECORD_KINDS) {
+    for (const after of read.store[kind].values()) {
+      await slices.rest()
+      if (meansTheSame(current[kind].get(after.id), after)) continue
+      requests.push({ kind, id: after.id, seen: seen(kind, after.id), after } as ChangeRequest)
+    }
+    for (const id of current[kind].keys()) {
+      await slices.rest()
+      if (!read.store[kind].has(id)) requests.push({ kind, id, seen: seen(kind, id), after: null })
+    }
+  }
+  // Others may have written while the document was read: then it does not say what the store is to be.
+  if (revision !== null && steppe.lastChangeSet !== seenAt) return moved(seenAt, steppe.lastChangeSet)
+  if (requests.length === 0) return { ok: true, changed: 0 }
+  const outcome = await commit(steppe, requests, { ...note, note: 'Import of a store document' })
   if (outcome.ok) return { ok: true, changed: outcome.changes.length }
   if (outcome.code === 'nothing-to-change') return { ok: true, changed: 0 }
+  if (outcome.code === 'disk-full') return fail('disk-full', `${outcome.freeBytes} bytes free`)
+  if (outcome.code === 'unreadable') return fail('unreadable', outcome.why)
   if (outcome.code === 'stale') return fail('stale', outcome.conflicts.map(({ label }) => label).join(', '))
   return {
     ok: false,
@@ -48,6 +62,10 @@ export async function importDocument(
       expected,
     })),
   }
+}
+
+function moved(from: number, to: number): ImportOutcome {
+  return fail('stale', `the document is of change ${from}; the store is at ${to}`)
 }
 
 function fail(code: string, value: string): ImportOutcome {

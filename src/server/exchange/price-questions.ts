@@ -8,6 +8,8 @@ import { isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Standpoint } from '@/core/engine/standpoint'
+import { readPlace } from '@/core/places/iso-3166'
+import { readInstant } from '@/core/predicates/instant'
 import { findNearest } from '@/core/issue/issue'
 import { getSettings } from '@/core/store/store'
 import Joi from 'joi'
@@ -32,6 +34,8 @@ interface AnswerError {
     | 'unknown-passcode'
     | 'bad-quantity'
     | 'bad-instant'
+    | 'unknown-country'
+    | 'unknown-state'
   /** The field of the question. */
   readonly where: string
   readonly value: string
@@ -39,44 +43,57 @@ interface AnswerError {
   readonly message: string
 }
 
+/** Codes, and whatever else is looked up: nothing longer exists. */
+const LONGEST_WORD = 100
+/** Digits of a quantity, with its point: a thousand millions of thousandths. */
+const LONGEST_QUANTITY = 13
+/** Lines of one cart. */
+const MOST_LINES = 1_000
+/** Questions of one request; more are asked in several. */
+export const MOST_QUESTIONS = 1_000
+
+const word = Joi.string().max(LONGEST_WORD)
+
 const buyer = Joi.object({
-  account: Joi.string(),
-  group: Joi.string(),
-  guest: Joi.any(),
+  account: word,
+  group: word,
+  guest: Joi.valid(true),
 })
   .xor('account', 'group', 'guest')
   .messages({ 'object.xor': '{{#label}} must name one of account, group, guest' })
 
 const itemFields = {
-  sku: Joi.string().required(),
-  quantity: Joi.alternatives(Joi.string(), Joi.number()),
-  extras: Joi.array().items(Joi.string()),
+  sku: word.required(),
+  quantity: Joi.alternatives(word, Joi.number()),
+  extras: Joi.array().items(word),
 }
 const sharedFields = {
-  id: Joi.string().required(),
+  id: word.required(),
   as: buyer.required(),
-  passcode: Joi.string().allow(null),
-  channel: Joi.string().allow(null),
+  passcode: word.allow(null),
+  channel: word.allow(null),
   deliverTo: Joi.object({
-    country: Joi.string().required(),
-    state: Joi.string().allow('', null),
-    postcode: Joi.string().allow('', null),
-    city: Joi.string().allow('', null),
+    country: word.required(),
+    state: word.allow('', null),
+    postcode: word.allow('', null),
+    city: word.allow('', null),
   }).allow(null),
-  currency: Joi.string().allow(null),
-  at: Joi.string().allow(null),
+  currency: word.allow(null),
+  at: word.allow(null),
 }
 const question = Joi.object({ ...sharedFields, ...itemFields })
 const cartQuestion = Joi.object({
   ...sharedFields,
-  lines: Joi.array().items(Joi.object(itemFields)).min(1).required(),
-  past: Joi.array().items(
-    Joi.object({
-      sku: Joi.string().required(),
-      quantity: Joi.alternatives(Joi.string(), Joi.number()).required(),
-      at: Joi.string().required(),
-    }),
-  ),
+  lines: Joi.array().items(Joi.object(itemFields)).min(1).max(MOST_LINES).required(),
+  past: Joi.array()
+    .max(MOST_LINES)
+    .items(
+      Joi.object({
+        sku: word.required(),
+        quantity: Joi.alternatives(word, Joi.number()).required(),
+        at: word.required(),
+      }),
+    ),
 })
 
 /** A question as it is submitted. */
@@ -161,8 +178,8 @@ function answerCart(prepared: PreparedStore, submitted: SubmittedCart, now: numb
   for (const [at, each] of (submitted.past ?? []).entries()) {
     const line = readLine(prepared, each, `past.${at}.`)
     if ('error' in line) return { id, error: line.error }
-    const instant = readInstant(each.at)
-    if (Number.isNaN(instant))
+    const instant = readMoment(each.at)
+    if (instant === null)
       return {
         id,
         ...bad('bad-instant', `past.${at}.at`, each.at, 'an instant such as 2027-03-01T00:00:00Z'),
@@ -184,9 +201,9 @@ function shapeError({ details }: Joi.ValidationError): AnswerError {
   return {
     code: isUnknown ? 'unknown-field' : 'malformed',
     where,
-    value: isUnknown ? where : (JSON.stringify(value) ?? 'nothing'),
+    value: cut(isUnknown ? where : (JSON.stringify(value) ?? 'nothing')),
     nearest: isUnknown ? findNearest(where, FIELDS) : null,
-    message: detail?.message ?? 'not a question',
+    message: cut(detail?.message ?? 'not a question'),
   }
 }
 
@@ -214,7 +231,8 @@ function readLine({ store }: PreparedStore, submitted: SubmittedLine, prefix: st
     const skus = [...store.variant.values()].map((each) => each.sku)
     return unknown('unknown-sku', `${prefix}sku`, sku, skus)
   }
-  const quantity = parseDecimal(String(submitted.quantity ?? '1'))
+  const typed = String(submitted.quantity ?? '1')
+  const quantity = typed.length > LONGEST_QUANTITY ? null : parseDecimal(typed)
   if (quantity === null || !isPositive(quantity) || scaleOf(quantity) > 3)
     return bad(
       'bad-quantity',
@@ -261,22 +279,27 @@ function readStandpoint(
   ]
   if (currency !== null && !currencies.includes(currency))
     return unknown('unknown-currency', 'currency', currency, currencies)
-  const at = typeof submitted.at === 'string' ? readInstant(submitted.at) : now
-  if (Number.isNaN(at))
-    return bad('bad-instant', 'at', submitted.at, 'an instant such as 2027-03-01T00:00:00Z')
+  const at = typeof submitted.at === 'string' ? readMoment(submitted.at) : now
+  if (at === null) return bad('bad-instant', 'at', submitted.at, 'an instant such as 2027-03-01T00:00:00Z')
   const { deliverTo } = submitted
+  const place =
+    deliverTo &&
+    readPlace({
+      country: deliverTo.country,
+      state: deliverTo.state ?? '',
+      postcode: deliverTo.postcode ?? '',
+      city: deliverTo.city ?? '',
+    })
+  if (place && !place.ok) {
+    const { field, value, nearest } = place
+    const message = `there is no ${field} “${value}” in ISO 3166${nearest ? `; the nearest is ${nearest}` : ''}`
+    return { error: { code: `unknown-${field}`, where: `deliverTo.${field}`, value, nearest, message } }
+  }
   return {
     value: {
       buyer: buyerReference,
       channel: channel?.id ?? null,
-      deliverTo: deliverTo
-        ? {
-            country: deliverTo.country,
-            state: deliverTo.state ?? '',
-            postcode: deliverTo.postcode ?? '',
-            city: deliverTo.city ?? '',
-          }
-        : null,
+      deliverTo: place ? place.place : null,
       currency,
       passcode: passcode?.id ?? null,
       at,
@@ -284,11 +307,14 @@ function readStandpoint(
   }
 }
 
-/** An instant must say its offset: a local time would be another one on every machine. */
-function readInstant(text: string): number {
-  return /^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2}))?$/.test(text)
-    ? Date.parse(text)
-    : Number.NaN
+/** An instant, or a day, which is its first instant in UTC. */
+function readMoment(text: string): number | null {
+  return readInstant(/^\d{4}-\d{2}-\d{2}$/.test(text) ? `${text}T00:00Z` : text)
+}
+
+/** Enough of a value to know it by. */
+function cut(text: string): string {
+  return text.length > LONGEST_WORD ? `${text.slice(0, LONGEST_WORD)}…` : text
 }
 
 function bad(
@@ -297,7 +323,7 @@ function bad(
   value: unknown,
   expected: string,
 ): { readonly error: AnswerError } {
-  const text = String(value)
+  const text = cut(String(value))
   return { error: { code, where, value: text, nearest: null, message: `“${text}” is not ${expected}` } }
 }
 

@@ -1,14 +1,16 @@
 import 'server-only'
 
 import type { Issue, RecordKind } from '@/core/issue/issue'
-import { RECORD_KINDS } from '@/core/issue/issue'
+import { findNearest, RECORD_KINDS } from '@/core/issue/issue'
 import { ALWAYS } from '@/core/predicates/when'
 import { EVERYWHERE } from '@/core/predicates/where'
 import { checkChanges } from '@/core/store/check-changes'
 import { parseRecord } from '@/core/store/parse-record'
 import { BREAK_DEFAULTS, RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change, emptyStore, type Store } from '@/core/store/store'
+import { meansTheSame } from '@/core/store/same-meaning'
 import { parseContext } from '../changes/commit'
+import { Slices } from '../doors/slices'
 import { checkShape } from '../records/record-schema'
 
 /** The name of each kind of record in the document. */
@@ -48,11 +50,45 @@ type Fields = Record<string, unknown>
  */
 export function toDocument(store: Store): object {
   const sections = RECORD_KINDS.map((kind) => {
-    const records = [...(store[kind] as ReadonlyMap<string, { readonly id: string }>).values()]
-    const sorted = records.sort((left, right) => (left.id < right.id ? -1 : 1)).map(inFixedOrder)
+    const sorted = recordsInOrder(store, kind).map(inFixedOrder)
     return [SECTIONS[kind], kind === 'settings' ? (sorted[0] ?? null) : sorted]
   })
   return { format: FORMAT, version: VERSION, ...Object.fromEntries(sections) }
+}
+
+/** The same as text in pieces, for stores too large to be written in one go while others wait. */
+export async function* documentText(store: Store): AsyncGenerator<string> {
+  const slices = new Slices()
+  yield `{"format":"${FORMAT}","version":${VERSION}`
+  for (const kind of RECORD_KINDS) {
+    yield `,"${SECTIONS[kind]}":`
+    const records = recordsInOrder(store, kind)
+    if (kind === 'settings') {
+      yield JSON.stringify(inFixedOrder(records[0] ?? null))
+      continue
+    }
+    let text = '['
+    for (const [at, record] of records.entries()) {
+      await slices.rest()
+      text += `${at === 0 ? '' : ','}${JSON.stringify(inFixedOrder(record))}`
+      if (text.length < PIECE) continue
+      yield text
+      text = ''
+    }
+    yield `${text}]`
+  }
+  yield '}'
+}
+
+const PIECE = 65_536
+
+/** Records come from the database in this order; only those made since stand behind. */
+function recordsInOrder(store: Store, kind: RecordKind): readonly { readonly id: string }[] {
+  const records = [...(store[kind] as ReadonlyMap<string, { readonly id: string }>).values()]
+  const isSorted = records.every(
+    (record, at) => at === 0 || (records[at - 1] as { id: string }).id < record.id,
+  )
+  return isSorted ? records : records.sort((left, right) => (left.id < right.id ? -1 : 1))
 }
 
 /** A database keeps the fields of an object in an order of its own. */
@@ -84,21 +120,59 @@ export type ReadDocument =
 /**
  * Reads a document into a store. Everything wrong with it is told at once.
  *
+ * `known` is the store there is: records that say what they say already are taken from it as they are.
+ *
  * Errors  an unknown section or field is refused with its name, whatever `parseRecord` and `checkChanges` refuse.
  * Holds   `readDocument(toDocument(store))` is `store`.
  */
-export function readDocument(document: unknown): ReadDocument {
+export function readDocument(document: unknown, known: Store = emptyStore()): ReadDocument {
+  const steps = readSteps(document, known)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same in slices, between which others are served. */
+export async function readDocumentInSlices(document: unknown, known: Store): Promise<ReadDocument> {
+  const slices = new Slices()
+  const steps = readSteps(document, known)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+    await slices.rest()
+  }
+}
+
+/** A step a record. */
+function* readSteps(document: unknown, known: Store): Generator<undefined, ReadDocument> {
   if (document === null || typeof document !== 'object' || Array.isArray(document))
     return fail([error('malformed', '', 'the document', 'a JSON object')])
   const given = document as Fields
   const errors = checkHead(given)
-  const drafts = RECORD_KINDS.flatMap((kind) => readSection(kind, given[SECTIONS[kind]], given, errors))
+  const drafts: Draft[] = []
+  for (const kind of RECORD_KINDS) {
+    for (const draft of readSection(kind, given[SECTIONS[kind]], given, errors)) {
+      drafts.push(draft)
+      yield
+    }
+  }
   if (errors.length > 0) return fail(errors)
 
   const requests = drafts.map(({ kind, record }) => ({ kind, id: record['id'] as string, after: record }))
   const context = parseContext(emptyStore(), requests as never)
+  const isSameContext = meansTheSame(
+    known.settings.get('settings'),
+    drafts.find(({ kind }) => kind === 'settings')?.record,
+  )
   const changes: Change[] = []
   for (const { kind, record, where } of drafts) {
+    yield
+    const before = known[kind].get(record['id'] as string)
+    if (isSameContext && before && meansTheSame(before, record)) {
+      changes.push({ kind, id: before.id, before: null, after: before } as Change)
+      continue
+    }
     const shape = checkShape(kind, record)
     errors.push(
       ...shape.map((wrong) => error('malformed', `${where}.${wrong.field}`, wrong.value, wrong.expected)),
@@ -123,7 +197,8 @@ function checkHead(given: Fields): DocumentError[] {
     errors.push(error('malformed', 'version', given['version'], String(VERSION)))
   const known = ['format', 'version', ...Object.values(SECTIONS)]
   for (const field of Object.keys(given))
-    if (!known.includes(field)) errors.push(error('unknown-field', field, field, known.join(', ')))
+    if (!known.includes(field))
+      errors.push(error('unknown-field', field, field, findNearest(field, known) ?? known.join(', ')))
   if (given['settings'] === undefined || given['settings'] === null)
     errors.push(error('missing', 'settings', 'nothing', '{ "currency": "EUR" }'))
   return errors
@@ -135,38 +210,45 @@ interface Draft {
   readonly where: string
 }
 
-function readSection(
+function* readSection(
   kind: RecordKind,
   section: unknown,
   document: Fields,
   errors: DocumentError[],
-): readonly Draft[] {
+): Generator<Draft> {
   const name = SECTIONS[kind]
   const records = kind === 'settings' ? [section ?? {}] : (section ?? [])
   if (!Array.isArray(records)) {
     errors.push(error('malformed', name, typeof section, 'an array'))
-    return []
+    return
   }
   const ids = new Set<string>()
-  return records.flatMap((given: unknown, at): readonly Draft[] => {
+  for (const [at, given] of (records as readonly unknown[]).entries()) {
     const where = kind === 'settings' ? name : `${name}[${at}]`
     if (given === null || typeof given !== 'object' || Array.isArray(given)) {
       errors.push(error('malformed', where, given, 'an object'))
-      return []
+      continue
     }
     const record = withDefaults(kind, given as Fields, document)
-    if (typeof record['id'] !== 'string' || record['id'] === '') {
-      errors.push(error('missing', `${where}.id`, record['id'], 'an id, or a code or SKU to take it from'))
-      return []
+    const { id } = record
+    if (typeof id !== 'string' || id === '' || id.length > LONGEST_ID)
+      errors.push(
+        error(
+          'missing',
+          `${where}.id`,
+          id,
+          `an id of at most ${LONGEST_ID} characters, or a code or SKU to take it from`,
+        ),
+      )
+    else if (ids.has(id)) errors.push(error('duplicate', `${where}.id`, id, null))
+    else {
+      ids.add(id)
+      yield { kind, record, where }
     }
-    if (ids.has(record['id'])) {
-      errors.push(error('duplicate', `${where}.id`, record['id'], null))
-      return []
-    }
-    ids.add(record['id'])
-    return [{ kind, record, where }]
-  })
+  }
 }
+
+const LONGEST_ID = 200
 
 /** The id of a record that does not name one is its code or SKU; a list without a currency is in the store's. */
 function withDefaults(kind: RecordKind, given: Fields, document: Fields): Fields {
@@ -201,15 +283,24 @@ function fromIssue({ code, field, value, expected }: Issue, where: string): Docu
   return error(code, `${where}.${field}`, value, expected)
 }
 
+function shortened(text: string): string {
+  return text.length > 120 ? `${text.slice(0, 120)}…` : text
+}
+
 function error(code: string, where: string, value: unknown, expected: string | null): DocumentError {
   return {
     code,
     where,
-    value: typeof value === 'string' ? value : (JSON.stringify(value) ?? 'nothing'),
+    value: shortened(typeof value === 'string' ? value : (JSON.stringify(value) ?? 'nothing')),
     expected,
   }
 }
 
+/** So many faults are told at once; a document with more is mended in several goes. */
+const MOST_TOLD = 200
+
+/** Each fault once. */
 function fail(errors: readonly DocumentError[]): ReadDocument {
-  return { ok: false, errors }
+  const told = new Map(errors.map((each) => [`${each.code}/${each.where}/${each.value}`, each]))
+  return { ok: false, errors: [...told.values()].slice(0, MOST_TOLD) }
 }

@@ -14,16 +14,20 @@ export type Matching = readonly (string | null)[]
 
 /** The first field that goes by each heading; no field is given to two columns. */
 export function guessMatching(header: readonly string[], fields: readonly ImportField[]): Matching {
+  const keysOf = new Map<string, string[]>()
+  for (const { key, name, aliases } of fields) {
+    for (const heading of new Set([plainHeading(name), ...aliases])) {
+      const known = keysOf.get(heading)
+      if (known) known.push(key)
+      else keysOf.set(heading, [key])
+    }
+  }
   const taken = new Set<string>()
   return header.map((heading) => {
-    const plain = plainHeading(heading)
-    const field = fields.find(
-      ({ key, name, aliases }) =>
-        !taken.has(key) && (plainHeading(name) === plain || aliases.includes(plain)),
-    )
-    if (!field) return null
-    taken.add(field.key)
-    return field.key
+    const key = keysOf.get(plainHeading(heading))?.find((each) => !taken.has(each))
+    if (key === undefined) return null
+    taken.add(key)
+    return key
   })
 }
 

@@ -1,7 +1,7 @@
 import 'server-only'
 
-import Papa from 'papaparse'
-import readExcel from 'read-excel-file/node'
+import { join } from 'node:path'
+import { Worker } from 'node:worker_threads'
 
 /** A file of rows: its headings, and the cells under them as text. */
 export interface ImportedTable {
@@ -21,6 +21,10 @@ export type TableProblem =
   | { readonly code: 'no-rows' }
   | { readonly code: 'not-a-spreadsheet'; readonly found: string }
   | { readonly code: 'too-many-rows'; readonly rows: number; readonly most: number }
+  | { readonly code: 'too-many-columns'; readonly columns: number; readonly most: number }
+  | { readonly code: 'too-large'; readonly most: number }
+  /** Reading it took too much memory or time. */
+  | { readonly code: 'too-costly' }
   | { readonly code: 'broken'; readonly row: number; readonly message: string }
 
 export type TableOutcome =
@@ -28,79 +32,61 @@ export type TableOutcome =
   | { readonly ok: false; readonly problem: TableProblem }
 
 const MOST_ROWS = 250_000
+const MOST_COLUMNS = 500
+/** Bytes a workbook may come to when it is unpacked. */
+const MOST_UNPACKED = 1_000_000_000
+/** Megabytes the reading may take. */
+const MEMORY = 1_024
+/** Milliseconds it may take. */
+const PATIENCE = 60_000
+
+const READER = join(process.cwd(), 'src/server/imports/table-reader.mjs')
 
 /**
  * Reads a CSV or XLSX file; which of the two it is its first bytes say, whatever it is called.
  *
  * A CSV may be parted by commas, semicolons, tabs or bars, and written in UTF-8, UTF-16 or Windows-1252. Of a
- * workbook the first sheet counts. Rows in which nothing stands are passed over.
+ * workbook the first sheet counts. Rows in which nothing stands are passed over. It is read in a thread of its own, with
+ * bounds on rows, columns, memory and time, so that no file can hold others up or end the server.
  */
 export async function readTable(bytes: Uint8Array): Promise<TableOutcome> {
   if (bytes.length === 0) return fail({ code: 'empty' })
-  const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b
   const isOldWorkbook = bytes[0] === 0xd0 && bytes[1] === 0xcf
   const isDocument = bytes[0] === 0x25 && bytes[1] === 0x50
   if (isOldWorkbook) return fail({ code: 'not-a-spreadsheet', found: 'XLS' })
   if (isDocument) return fail({ code: 'not-a-spreadsheet', found: 'PDF' })
-  return isZip ? readWorkbook(bytes) : readText(decode(bytes))
+  const read = await readRows(bytes)
+  return 'problem' in read ? fail(read.problem) : toTable(read.rows)
 }
 
-async function readWorkbook(bytes: Uint8Array): Promise<TableOutcome> {
-  let sheets: readonly { readonly data: readonly (readonly unknown[])[] }[]
-  try {
-    sheets = await readExcel(Buffer.from(bytes), { parseNumber: (text) => text, trim: true })
-  } catch {
-    return fail({ code: 'not-a-spreadsheet', found: 'ZIP' })
-  }
-  const rows = (sheets[0]?.data ?? []).map((row) => row.map(workbookText))
-  return toTable(rows)
-}
+type Said =
+  | { readonly kind: 'rows'; readonly rows: readonly (readonly string[])[] }
+  | { readonly kind: 'done' }
+  | { readonly kind: 'refused'; readonly problem: TableProblem }
 
-/** Digits a spreadsheet keeps of a number. Behind them its own binary fractions show: 19.899999999999999 is 19.9. */
-const SPREADSHEET_DIGITS = 15
-
-function workbookText(value: unknown): string {
-  if (value === null || value === undefined) return ''
-  if (value instanceof Date) return value.toISOString().slice(0, 10)
-  const text = String(value).trim()
-  const isLongNumber = /^-?\d*\.?\d+(e[+-]?\d+)?$/i.test(text) && /[.e]/i.test(text)
-  return isLongNumber ? plainNumber(text) : text
-}
-
-function plainNumber(text: string): string {
-  const [whole = '', exponent] = Number(text).toPrecision(SPREADSHEET_DIGITS).split('e')
-  const plain = whole.includes('.') ? whole.replace(/0+$/, '').replace(/\.$/, '') : whole
-  return exponent === undefined
-    ? plain
-    : Number(text).toLocaleString('en', { useGrouping: false, maximumFractionDigits: 20 })
-}
-
-function decode(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes)
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes)
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes)
-  }
-}
-
-function readText(text: string): TableOutcome {
-  if (text.includes('\u0000')) return fail({ code: 'not-a-spreadsheet', found: 'something else' })
-  const { data, errors } = Papa.parse<string[]>(text, {
-    delimiter: delimiterOf(text),
-    skipEmptyLines: false,
+function readRows(
+  bytes: Uint8Array,
+): Promise<{ readonly rows: readonly (readonly string[])[] } | { readonly problem: TableProblem }> {
+  const worker = new Worker(READER, {
+    workerData: { bytes, mostRows: MOST_ROWS, mostColumns: MOST_COLUMNS, mostUnpacked: MOST_UNPACKED },
+    resourceLimits: { maxOldGenerationSizeMb: MEMORY },
+    execArgv: [],
   })
-  const broken = errors.find(({ type }) => type === 'Quotes')
-  if (broken) return fail({ code: 'broken', row: (broken.row ?? 0) + 1, message: broken.message })
-  return toTable(data)
-}
-
-/** The sign that parts the headings: they rarely hold another of these, while texts and amounts below them do. */
-function delimiterOf(text: string): string {
-  const headings = /^\s*([^\r\n]*)/.exec(text)?.[1]?.replace(/"[^"]*"/g, '') ?? ''
-  const count = (sign: string) => headings.split(sign).length
-  return [',', ';', '\t', '|'].reduce((best, sign) => (count(sign) > count(best) ? sign : best))
+  return new Promise((resolve) => {
+    const rows: (readonly string[])[] = []
+    const end = (outcome: Parameters<typeof resolve>[0]) => {
+      clearTimeout(impatience)
+      resolve(outcome)
+      void worker.terminate()
+    }
+    const impatience = setTimeout(() => end({ problem: { code: 'too-costly' } }), PATIENCE)
+    worker.on('message', (said: Said) => {
+      if (said.kind === 'rows') for (const row of said.rows) rows.push(row)
+      else end(said.kind === 'done' ? { rows } : { problem: said.problem })
+    })
+    // Out of memory, or a file no reader foresaw.
+    worker.once('error', () => end({ problem: { code: 'too-costly' } }))
+  })
 }
 
 function toTable(lines: readonly (readonly string[])[]): TableOutcome {
@@ -111,7 +97,9 @@ function toTable(lines: readonly (readonly string[])[]): TableOutcome {
   if (!first) return fail({ code: 'empty' })
   if (rows.length === 0) return fail({ code: 'no-rows' })
   if (rows.length > MOST_ROWS) return fail({ code: 'too-many-rows', rows: rows.length, most: MOST_ROWS })
-  const width = Math.max(first.cells.length, ...rows.slice(0, 100).map(({ cells }) => cells.length))
+  const width = rows
+    .slice(0, 100)
+    .reduce((most, { cells }) => Math.max(most, cells.length), first.cells.length)
   const header = Array.from({ length: width }, (_, at) => first.cells[at] || `Column ${at + 1}`)
   return { ok: true, table: { header, rows } }
 }

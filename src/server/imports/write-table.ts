@@ -10,7 +10,7 @@ const BYTE_ORDER_MARK = '\uFEFF'
  */
 export function writeTable(header: readonly string[], rows: readonly (readonly string[])[]): string {
   const text = Papa.unparse(
-    { fields: [...header], data: rows.map((row) => row.map(harmless)) },
+    { fields: header.map(harmless), data: rows.map((row) => row.map(harmless)) },
     { newline: '\r\n' },
   )
   return `${BYTE_ORDER_MARK}${text}\r\n`

@@ -4,7 +4,8 @@ import { CONTRACT_STATES } from '@/core/price/contract'
 import { PURPOSES } from '@/core/price/price-list'
 import { ROUNDING_MODES } from '@/core/decimal/rounding'
 import { EFFECTS, GATES } from '@/core/access/access'
-import type { RecordKind } from '@/core/issue/issue'
+import { findNearest, type RecordKind } from '@/core/issue/issue'
+import { findTextFault } from '@/core/issue/text-fault'
 import Joi from 'joi'
 
 /**
@@ -388,16 +389,73 @@ export interface ShapeError {
   readonly expected: string
 }
 
+/** A record with more than this in one text, or deeper, is none. */
+const LONGEST_TEXT = 10_000
+const DEEPEST = 20
+/** Whole numbers lie in the database in 32 bits. */
+const LARGEST_NUMBER = 2 ** 31 - 1
+
 /** Checks the shape of a submitted record; an empty list means it has the shape of its kind. */
 export function checkShape(kind: RecordKind, draft: unknown): readonly ShapeError[] {
-  const { error } = RECORD_SCHEMAS[kind].validate(draft, {
+  const fault = findTextFault(draft, DEEPEST)
+  if (fault)
+    return [
+      {
+        field: fault.where || kind,
+        value: fault.code,
+        expected:
+          fault.code === 'too-deep' ? `at most ${DEEPEST} levels` : 'text without nulls and broken pairs',
+      },
+    ]
+  const { error } = BOUNDED_SCHEMAS[kind].validate(draft, {
     presence: 'required',
     convert: false,
     abortEarly: false,
   })
-  return (error?.details ?? []).map(({ path, message, context }) => ({
-    field: path.join('.') || kind,
-    value: String(JSON.stringify(context?.['value'])),
-    expected: message,
-  }))
+  return (error?.details ?? []).slice(0, MOST_TOLD).map(({ path, message, context, type }) => {
+    const field = path.join('.') || kind
+    if (type !== 'object.unknown')
+      return { field, value: shortened(JSON.stringify(context?.['value'])), expected: shortened(message) }
+    const known = Object.keys(RECORD_SCHEMAS[kind].describe()['keys'] as object)
+    const nearest = findNearest(String(path.at(-1)), known)
+    return {
+      field,
+      value: field,
+      expected: nearest ? `there is no such field; the nearest is ${nearest}` : 'there is no such field',
+    }
+  })
+}
+
+/** So many faults of one record are told; whoever has mended them will hear of the rest. */
+const MOST_TOLD = 20
+
+function shortened(text: string | undefined): string {
+  if (text === undefined) return 'nothing'
+  return text.length > 120 ? `${text.slice(0, 120)}…` : text
+}
+
+/** The same shapes, with bounds on what a text and a number may be. */
+const BOUNDED_SCHEMAS = Object.fromEntries(
+  Object.entries(RECORD_SCHEMAS).map(([kind, schema]) => [kind, bounded(schema)]),
+) as typeof RECORD_SCHEMAS
+
+function bounded(schema: Joi.ObjectSchema): Joi.ObjectSchema {
+  return schema.custom((value: unknown, helpers) => {
+    const wrong = findUnbounded(value)
+    return wrong === null ? value : helpers.message({ custom: wrong })
+  })
+}
+
+/** What is too long or too large in a record, and where; `null` when nothing is. */
+function findUnbounded(value: unknown, where = ''): string | null {
+  if (typeof value === 'string' && value.length > LONGEST_TEXT)
+    return `"${where}" must be at most ${LONGEST_TEXT} characters long`
+  if (typeof value === 'number' && !(Math.abs(value) <= LARGEST_NUMBER))
+    return `"${where}" must be at most ${LARGEST_NUMBER}`
+  if (value === null || typeof value !== 'object') return null
+  for (const [field, inner] of Object.entries(value)) {
+    const wrong = findUnbounded(inner, where === '' ? field : `${where}.${field}`)
+    if (wrong !== null) return wrong
+  }
+  return null
 }

@@ -159,6 +159,7 @@ export async function writeChanges(
   told: Told,
 ): Promise<void> {
   let done = 0
+  await freeCodes(transaction, changes)
   for (const kind of RECORD_KINDS) {
     const records = changes.flatMap((change) =>
       change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
@@ -183,6 +184,40 @@ export async function writeChanges(
       done += Math.min(ROWS_AT_ONCE, ids.length - at)
     }
   }
+}
+
+/**
+ * Codes that are given up in a change set may be taken by others in the same: two that are swapped, or one removed and
+ * made anew. Until everything is written, those who give theirs up go by their ids.
+ */
+async function freeCodes(transaction: Transaction, changes: readonly Change[]): Promise<void> {
+  const given = new Map<RecordKind, string[]>()
+  for (const { kind, id, before, after } of changes) {
+    if (before === null || (after !== null && codeField(before) === codeField(after))) continue
+    const ids = given.get(kind)
+    if (ids) ids.push(id)
+    else given.set(kind, [id])
+  }
+  for (const [kind, ids] of given) {
+    const { table } = TABLES[kind]
+    const column = getTableColumns(table)[kind === 'variant' ? 'sku' : 'code']
+    if (!column) continue
+    const name = sql.identifier(column.name)
+    for (let at = 0; at < ids.length; at += ROWS_AT_ONCE) {
+      const some = JSON.stringify(ids.slice(at, at + ROWS_AT_ONCE))
+      await transaction.execute(
+        sql`update ${table} set ${name} = ${GIVEN_UP} || id where id in (select jsonb_array_elements_text(${some}::jsonb))`,
+      )
+    }
+  }
+}
+
+/** No code that was typed begins so. */
+const GIVEN_UP = '\u0001'
+
+function codeField(record: object): string | null {
+  const { sku, code } = record as { readonly sku?: string; readonly code?: string }
+  return (sku ?? code ?? null)?.toLowerCase() ?? null
 }
 
 async function writeRows(

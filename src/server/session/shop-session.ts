@@ -5,22 +5,31 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Situation } from '@/core/engine/situation'
 import type { Standpoint } from '@/core/engine/standpoint'
 import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/vantage'
-import { cookies } from 'next/headers'
-import { randomUUID } from 'node:crypto'
-import { situationOf } from '../engine/look-from'
 import { currentInstant } from '@/server/clock'
+import { eq, lt } from 'drizzle-orm'
+import { cookies } from 'next/headers'
+import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { cache } from 'react'
+import { shopSessions } from '../database/schema'
+import { situationOf } from '../engine/look-from'
+import { getSteppe } from '../engine/steppe'
 
-/** What the shop remembers of a visitor, each in a cookie of its own. */
-const COOKIES = {
-  as: 'steppe-shop-as',
-  deliverTo: 'steppe-shop-to',
-  currency: 'steppe-shop-paying',
-  passcode: 'steppe-shop-word',
-} as const
-/** Whose cart it is. */
-const CART = 'steppe-shop-cart'
-
+/** A random word that says nothing: whom it stands for is in the database. */
+const COOKIE = 'steppe-shop'
 const KEPT = { path: '/', httpOnly: true, sameSite: 'lax' } as const
+const WORD = /^[A-Za-z0-9_-]{43}$/
+const LIFETIME_DAYS = 30
+const DAY = 86_400_000
+
+type Session = typeof shopSessions.$inferSelect
+
+const NOBODY: Omit<Session, 'id' | 'at'> = {
+  buyer: 'guest',
+  deliverTo: null,
+  currency: null,
+  passcode: null,
+  cart: null,
+}
 
 /** Who is in the shop, from where, and what holds for them. */
 export interface ShopVisitor {
@@ -36,23 +45,18 @@ export interface ShopVisitor {
 
 /** The visitor of this request: whoever signed in, else a guest. Somebody who is gone is a guest too. */
 export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor> {
-  const jar = await cookies()
-  const text = (name: string) => jar.get(name)?.value ?? ''
-  const as = text(COOKIES.as)
-  const deliverTo = text(COOKIES.deliverTo)
-  const currency = text(COOKIES.currency)
+  const session = (await readSession()) ?? NOBODY
   const vantage: Vantage = {
-    as: isBuyerCode(as) ? as : 'guest',
+    as: isBuyerCode(session.buyer) ? session.buyer : 'guest',
     buying: 1,
     channel: null,
-    deliverTo: PLACE_TEXT.test(deliverTo) ? deliverTo : null,
-    currency: /^[A-Z]{3}$/.test(currency) ? currency : null,
+    deliverTo: session.deliverTo,
+    currency: session.currency,
     on: null,
   }
   const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
-  const word = text(COOKIES.passcode).toLowerCase()
-  const given = [...prepared.store.passcode.values()].find((each) => each.word.toLowerCase() === word)
-  const standpoint = { ...resolved.standpoint, passcode: given?.id ?? null }
+  const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)
+  const standpoint = { ...resolved.standpoint, passcode: isGiven ? session.passcode : null }
   return {
     prepared,
     vantage,
@@ -60,38 +64,43 @@ export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor>
     situation: situationOf(prepared, standpoint),
     as: resolved.as,
     name: resolved.buyerName,
-    cart: jar.get(CART)?.value ?? null,
+    cart: session.cart,
   }
 }
 
 /** The id of the visitor's cart, given to them when they put the first thing in. */
 export async function cartOfVisitor(): Promise<string> {
-  const jar = await cookies()
-  const known = jar.get(CART)?.value
+  const known = (await readSession())?.cart
   if (known) return known
-  const id = randomUUID()
-  jar.set(CART, id, KEPT)
-  return id
+  const cart = randomUUID()
+  await changeSession({ cart })
+  return cart
 }
 
-/** Remembers a passcode that was typed. */
-export async function rememberPasscode(word: string): Promise<void> {
-  const jar = await cookies()
-  jar.set(COOKIES.passcode, word, KEPT)
+/** Remembers a passcode that was typed, by its id. */
+export async function rememberPasscode(passcode: string): Promise<void> {
+  await changeSession({ passcode })
 }
 
 /**
- * Signs somebody in; a guest is signed out. Where and in what they pay follows from who they are again. `kept` takes a
- * guest's cart and the passcode of the window along.
+ * Signs somebody in, under a new word, so that nobody who knew the old one comes in with them; a guest is signed out.
+ * Where and in what they pay follows from who they are again. `kept` takes a guest's cart and the passcode of the window
+ * along.
  */
 export async function enterShop(as: BuyerCode, things: 'kept' | 'left' = 'left'): Promise<void> {
+  const before = await readSession()
+  const isGuestsOwn = things === 'kept' && (before?.buyer ?? 'guest') === 'guest'
+  const { database } = await getSteppe()
+  if (before) await database.delete(shopSessions).where(eq(shopSessions.id, before.id))
   const jar = await cookies()
-  const isGuestsOwn = things === 'kept' && !jar.has(COOKIES.as)
-  const isPasscodeKept = things === 'kept' && as !== 'guest'
-  for (const name of Object.values(COOKIES))
-    if (name !== COOKIES.passcode || !isPasscodeKept) jar.delete(name)
-  if (!isGuestsOwn) jar.delete(CART)
-  if (as !== 'guest') jar.set(COOKIES.as, as, KEPT)
+  jar.delete(COOKIE)
+  const next = {
+    ...NOBODY,
+    buyer: as,
+    cart: isGuestsOwn ? (before?.cart ?? null) : null,
+    passcode: things === 'kept' && as !== 'guest' ? (before?.passcode ?? null) : null,
+  }
+  if (as !== 'guest' || next.cart !== null) await beginSession(next)
 }
 
 /** Remembers where things are to be delivered and what to pay in; empty leaves it to the place. */
@@ -99,9 +108,50 @@ export async function chooseInShop(choice: {
   readonly deliverTo: string
   readonly currency: string
 }): Promise<void> {
+  const { deliverTo, currency } = choice
+  await changeSession({
+    deliverTo: PLACE_TEXT.test(deliverTo) ? deliverTo : null,
+    currency: /^[A-Z]{3}$/.test(currency) ? currency : null,
+  })
+}
+
+/** The session of this request; read once for all who ask. */
+const readSession = cache(async (): Promise<Session | null> => {
+  const word = (await cookies()).get(COOKIE)?.value ?? ''
+  return WORD.test(word) ? findSession(digest(word)) : null
+})
+
+async function findSession(id: string): Promise<Session | null> {
+  const { database } = await getSteppe()
+  const found = await database.query.shopSessions.findFirst({ where: eq(shopSessions.id, id) })
+  return found && found.at.getTime() > oldest() ? found : null
+}
+
+async function changeSession(change: Partial<Omit<Session, 'id' | 'at'>>): Promise<void> {
+  // Within one action a session may have been begun or changed already: the word just given counts.
+  const word = (await cookies()).get(COOKIE)?.value ?? ''
+  const known = WORD.test(word) ? await findSession(digest(word)) : null
+  if (!known) return beginSession({ ...NOBODY, ...change })
+  const { database } = await getSteppe()
+  await database
+    .update(shopSessions)
+    .set({ ...change, at: currentInstant() })
+    .where(eq(shopSessions.id, known.id))
+}
+
+async function beginSession(session: Omit<Session, 'id' | 'at'>): Promise<void> {
+  const word = randomBytes(32).toString('base64url')
+  const { database } = await getSteppe()
+  await database.delete(shopSessions).where(lt(shopSessions.at, new Date(oldest())))
+  await database.insert(shopSessions).values({ ...session, id: digest(word), at: currentInstant() })
   const jar = await cookies()
-  for (const part of ['deliverTo', 'currency'] as const) {
-    if (choice[part] === '') jar.delete(COOKIES[part])
-    else jar.set(COOKIES[part], choice[part], KEPT)
-  }
+  jar.set(COOKIE, word, { ...KEPT, maxAge: LIFETIME_DAYS * 24 * 60 * 60 })
+}
+
+function digest(word: string): string {
+  return createHash('sha256').update(word).digest('hex')
+}
+
+function oldest(): number {
+  return currentInstant().getTime() - LIFETIME_DAYS * DAY
 }

@@ -20,6 +20,10 @@ export function refusalSentence(refusal: Refusal): string {
       return `There is no ${refusal.what} “${refusal.value}”.${refusal.nearest ? ` Did you mean ${refusal.nearest}?` : ''}`
     case 'nothing-to-change':
       return 'That is what it says already.'
+    case 'disk-full':
+      return 'The disk is nearly full, so nothing was saved. Free at least 64 MB, then save again. Reading goes on meanwhile.'
+    case 'unreadable':
+      return `With this change the store could not be read any more (${refusal.why}), so nothing was saved.`
     case 'made-after-list':
       return refusal.why === 'converted'
         ? `This price is converted from ${refusal.list}. Change it in that list, in its own currency.`
@@ -70,6 +74,13 @@ const FIELDS: Readonly<Record<string, string>> = {
   scope: 'What it is for',
   schedule: 'When it holds',
   period: 'Period',
+  'schedule.from': 'From',
+  'schedule.to': 'Until',
+  'schedule.months': 'Months',
+  'schedule.weekdays': 'Weekdays',
+  'schedule.hours': 'Hours',
+  to: 'Until',
+  content: 'Content',
   place: 'Where it holds',
   parties: 'Accounts and groups',
   fee: 'Fee',
@@ -121,8 +132,32 @@ export function issueWords(issue: Issue): string {
   return `${FIELDS[issue.field] ?? issue.field}: ${WORDING[issue.code](issue)}`
 }
 
+/** The least percent that leaves something of a price. */
+const ABOVE_MINUS_100 = '-99.99'
+
+const OF_DOCUMENTS: Readonly<Record<string, (fault: { value: string; expected: string | null }) => string>> =
+  {
+    'unknown-field': ({ value, expected }) =>
+      `there is no field “${value}” here${expected ? `; the nearest is ${expected}` : ''}.`,
+    stale: ({ value }) =>
+      `the store was changed meanwhile (${value}). Read it again, then send your changes.`,
+    'disk-full': ({ value }) => `the disk is nearly full (${value}), so nothing was saved.`,
+    unreadable: ({ value }) =>
+      `with this the store could not be read any more (${value}), so nothing was saved.`,
+  }
+
+/** What is wrong at one place of a document. */
+export function faultWords(fault: { code: string; value: string; expected: string | null }): string {
+  const ofDocument = OF_DOCUMENTS[fault.code]
+  if (ofDocument) return ofDocument(fault)
+  const ofRecord = WORDING[fault.code as IssueCode] as ((issue: Issue) => string) | undefined
+  return ofRecord
+    ? ofRecord({ ...fault, kind: 'settings', label: '', field: '' } as Issue)
+    : `${fault.value} cannot be used${fault.expected ? ` (${fault.expected})` : ''}.`
+}
+
 const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
-  malformed: ({ value, expected }) => `“${value}” cannot be used here (${expected}).`,
+  malformed: ({ value, expected }) => `“${value}” cannot be used here${expected ? ` (${expected})` : ''}.`,
   missing: () => 'this must not be empty.',
   'not-a-decimal': ({ value }) => `“${value}” is not an amount. Write it like 19.90, with a point.`,
   'too-many-digits': ({ value, expected }) =>
@@ -130,8 +165,8 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'not-above-zero': ({ value }) => `“${value}” must be above zero.`,
   negative: ({ value }) => `“${value}” must not be below zero.`,
   'too-low': ({ value, expected }) =>
-    expected === '-100'
-      ? `“${value}” would leave nothing: less than 100 % can come off.`
+    expected === ABOVE_MINUS_100
+      ? `“${value}” would leave nothing: at most 99.99 % can come off.`
       : `“${value}” is too low: ${expected} at least.`,
   'not-whole': ({ value, expected }) => `“${value}” must be a whole number, ${expected} at least.`,
   unknown: ({ value, expected }) =>
@@ -156,7 +191,7 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'reversed-range': ({ value }) => `“${value}” holds nothing: the first must be below the second.`,
   'unusual-rate': ({ value }) => `${value} % is outside 0 to 100 %. Say under “Why so” why it is meant.`,
   overlap: ({ value, expected }) =>
-    `there is already a rate for the same place and class at that time (${expected}). ${value.replace('–', '') ? 'End one before the other starts.' : 'Give one of them an end.'}`,
+    `there is already a rate for the same place and class at that time (${expected}). ${value === 'always' ? 'Give one of them an end.' : 'End one before the other starts.'}`,
   'min-above-max': ({ value, expected }) => `the least, ${value}, is above the most, ${expected}.`,
   'not-a-multiple': ({ value, expected }) =>
     `${value} is no multiple of ${expected}; ${roundedUp(value, expected)} would be.`,
@@ -172,6 +207,7 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
     `“${value}” is too large to be kept exactly: at most ${expected} digits, counted in the smallest unit.`,
   'no-instant': ({ value, expected }) =>
     `“${value}” is not an instant with its offset from UTC. Write it like ${expected}.`,
+  'too-deep': ({ value, expected }) => `“${value}” lies too deep: a category may have ${expected} levels.`,
   'not-text': ({ expected }) => `it holds characters that are not text (at ${expected}).`,
   shadowed: ({ expected }) =>
     `“${expected}” is for the same buyers, goods and times at this rank, so one of the two would never count. Narrow one, or rank them.`,

@@ -9,11 +9,20 @@ interface MerchantFrameProps {
   /** Find, keys: what works from everywhere. */
   readonly tools: ReactNode
   readonly trace: ReactNode
+  readonly shopWindow: ReactNode
   readonly children: ReactNode
 }
 
 /** The frame around every place of the merchant: vantage above, places left, the trace right. */
-export function MerchantFrame({ storeName, places, vantage, tools, trace, children }: MerchantFrameProps) {
+export function MerchantFrame({
+  storeName,
+  places,
+  vantage,
+  tools,
+  trace,
+  shopWindow,
+  children,
+}: MerchantFrameProps) {
   return (
     <div className="flex h-dvh flex-col overflow-hidden">
       <a
@@ -43,7 +52,7 @@ export function MerchantFrame({ storeName, places, vantage, tools, trace, childr
         </div>
       </header>
       <div className="flex min-h-0 flex-1">
-        <Places places={places} storeName={storeName} />
+        <Places places={places} storeName={storeName} shopWindow={shopWindow} />
         <main id="surface" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
           {children}
         </main>

@@ -2,6 +2,7 @@
 
 import { IconBuildingStore } from '@tabler/icons-react'
 import { usePathname, useRouter } from 'next/navigation'
+import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useFrame } from './frame-context'
 import { VantageLink } from './vantage-link'
@@ -23,9 +24,12 @@ const GROUPS = ['Look', 'Set', 'Prove'] as const
 export function Places({
   places,
   storeName,
+  shopWindow,
 }: {
   readonly places: readonly Place[]
   readonly storeName: string
+  /** What opens the shop: it signs somebody in, so it is no link. */
+  readonly shopWindow: ReactNode
 }) {
   const path = usePathname()
   return (
@@ -46,18 +50,22 @@ export function Places({
                 return (
                   <li key={place.href}>
                     <PlaceJump place={place} />
-                    <VantageLink
-                      href={place.href}
-                      aria-current={here ? 'page' : undefined}
-                      className={`flex justify-between border-l-4 py-1 pr-3 pl-3 ${
-                        here ? 'border-primary font-semibold' : 'border-transparent hover:bg-base-200'
-                      }`}
-                    >
-                      {place.name}
-                      {place.count !== undefined && (
-                        <span className="font-normal text-soft">{place.count}</span>
-                      )}
-                    </VantageLink>
+                    {place.href === '/look-as-buyer' ? (
+                      shopWindow
+                    ) : (
+                      <VantageLink
+                        href={place.href}
+                        aria-current={here ? 'page' : undefined}
+                        className={`flex justify-between border-l-4 py-1 pr-3 pl-3 ${
+                          here ? 'border-primary font-semibold' : 'border-transparent hover:bg-base-200'
+                        }`}
+                      >
+                        {place.name}
+                        {place.count !== undefined && (
+                          <span className="font-normal text-soft">{place.count}</span>
+                        )}
+                      </VantageLink>
+                    )}
                   </li>
                 )
               })}

@@ -1,5 +1,6 @@
 import { isBuyerCode } from '@/core/buyers/buyer-code'
 import { PLACE_TEXT, type Vantage } from '@/core/engine/vantage'
+import { readInstant } from '@/core/predicates/instant'
 
 export const DEFAULT_VANTAGE: Vantage = {
   as: 'guest',
@@ -39,7 +40,7 @@ export function parseVantage(fields: { get(name: string): string | null }): Vant
   return {
     as: isBuyerCode(as) ? as : DEFAULT_VANTAGE.as,
     buying: isQuantity(buying) ? Number(buying) : 1,
-    channel: matching(FIELDS.channel, /^\S+$/),
+    channel: matching(FIELDS.channel, /^\S{1,100}$/),
     deliverTo: matching(FIELDS.deliverTo, PLACE_TEXT),
     currency: matching(FIELDS.currency, /^[A-Z]{3}$/),
     on: on !== null && isInstant(on) ? on : null,
@@ -72,5 +73,5 @@ export function isQuantity(text: string): boolean {
 }
 
 function isInstant(text: string): boolean {
-  return /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}Z$/.test(text) && !Number.isNaN(Date.parse(text))
+  return /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}Z$/.test(text) && readInstant(text) !== null
 }

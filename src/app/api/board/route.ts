@@ -1,6 +1,7 @@
 import { parseBoardFilter } from '@/features/board/board-url'
 import { BLOCK_SIZE } from '@/features/board/board-view'
 import { loadBoardBlock } from '@/features/board/load-board'
+import { withStore } from '@/server/doors/with-store'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { type NextRequest, NextResponse } from 'next/server'
@@ -8,7 +9,7 @@ import { type NextRequest, NextResponse } from 'next/server'
 const MOST_PRODUCTS = 400
 
 /** Rows of the board: `count` products from one on. */
-export async function GET(request: NextRequest): Promise<NextResponse> {
+export const GET = withStore(async (request: NextRequest) => {
   const fields = request.nextUrl.searchParams
   const numbers = { from: 0, count: BLOCK_SIZE }
   for (const name of ['from', 'count'] as const) {
@@ -21,4 +22,4 @@ export async function GET(request: NextRequest): Promise<NextResponse> {
   const outlook = await lookFrom(parseVantage(fields))
   const count = Math.min(numbers.count, MOST_PRODUCTS)
   return NextResponse.json(loadBoardBlock(outlook, parseBoardFilter(fields), numbers.from, count))
-}
+})

@@ -1,10 +1,10 @@
 import { type FoundRecords, findRecords } from '@/features/palette/find-records'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { searchWords } from '@/server/doors/search-words'
+import { withStore } from '@/server/doors/with-store'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** What the command palette finds for some words. */
-export async function GET(request: NextRequest): Promise<NextResponse> {
-  const { store } = getPrepared(await getSteppe())
-  const words = request.nextUrl.searchParams.get('words') ?? ''
-  return NextResponse.json({ words, found: findRecords(store, words) } satisfies FoundRecords)
-}
+export const GET = withStore((request: NextRequest, { prepared }) => {
+  const words = searchWords(request.nextUrl.searchParams)
+  return NextResponse.json({ words, found: findRecords(prepared.store, words) } satisfies FoundRecords)
+})

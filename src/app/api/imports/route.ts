@@ -1,9 +1,20 @@
 import { receiveFile } from '@/features/imports/receive-file'
+import { withStore } from '@/server/doors/with-store'
+import { readBytes } from '@/server/exchange/read-body'
+import { asMerchant } from '@/server/session/author'
 import { type NextRequest, NextResponse } from 'next/server'
 
+const LARGEST_FILE = 64 * 2 ** 20
+
 /** Takes a CSV or XLSX file to be imported; what it is for stands in the address, the file is the body. */
-export async function POST(request: NextRequest): Promise<NextResponse> {
-  const bytes = new Uint8Array(await request.arrayBuffer())
+export const POST = withStore(async (request: NextRequest) => {
+  await asMerchant()
+  const bytes = await readBytes(request, LARGEST_FILE)
+  if (!bytes)
+    return NextResponse.json(
+      { ok: false, problem: 'The file is larger than 64 MB. Split it.' },
+      { status: 413 },
+    )
   const outcome = await receiveFile(request.nextUrl.searchParams, bytes)
   return NextResponse.json(outcome, { status: outcome.ok ? 201 : 422 })
-}
+})

@@ -1,9 +1,9 @@
 import { suggestItems } from '@/features/price-lists/find-item'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { searchWords } from '@/server/doors/search-words'
+import { withStore } from '@/server/doors/with-store'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** Categories, products and SKUs to choose from while typing. */
-export async function GET(request: NextRequest): Promise<NextResponse> {
-  const { store } = getPrepared(await getSteppe())
-  return NextResponse.json(suggestItems(store, request.nextUrl.searchParams.get('words') ?? ''))
-}
+export const GET = withStore((request: NextRequest, { prepared }) =>
+  NextResponse.json(suggestItems(prepared.store, searchWords(request.nextUrl.searchParams))),
+)

@@ -1,25 +1,28 @@
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { answerQuestions } from '@/server/exchange/price-questions'
+import { currentInstant } from '@/server/clock'
+import { Slices } from '@/server/doors/slices'
+import { refuse, withStore } from '@/server/doors/with-store'
+import { answerQuestions, MOST_QUESTIONS, type PriceAnswer } from '@/server/exchange/price-questions'
 import { readBody } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
-import { currentInstant } from '@/server/clock'
 
 /** Answers price questions: an array of them in, an array of answers out, in the same order. */
-export async function POST(request: NextRequest): Promise<NextResponse> {
+export const POST = withStore(async (request: NextRequest, { prepared }) => {
   const body = await readBody(request)
-  if (!body.ok) return NextResponse.json({ error: body.error }, { status: 400 })
-  const answers = answerQuestions(getPrepared(await getSteppe()), body.value, currentInstant().getTime())
-  return answers
-    ? NextResponse.json(answers)
-    : NextResponse.json(
-        {
-          error: {
-            code: 'malformed',
-            where: '',
-            value: typeof body.value,
-            expected: 'an array of questions',
-          },
-        },
-        { status: 400 },
-      )
-}
+  if (!body.ok) return NextResponse.json({ error: body.error }, { status: body.status })
+  if (!Array.isArray(body.value)) return refuse(400, 'malformed', 'Send an array of questions.')
+  const questions: readonly unknown[] = body.value
+  if (questions.length > MOST_QUESTIONS)
+    return refuse(
+      413,
+      'too-many',
+      `Send at most ${MOST_QUESTIONS} questions at once; these are ${questions.length}.`,
+    )
+  const slices = new Slices()
+  const now = currentInstant().getTime()
+  const answers: PriceAnswer[] = []
+  for (const question of questions) {
+    answers.push(...(answerQuestions(prepared, [question], now) ?? []))
+    await slices.rest()
+  }
+  return NextResponse.json(answers)
+})

@@ -1,23 +1,61 @@
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { documentFaults } from '@/features/imports/document-faults'
+import { currentInstant } from '@/server/clock'
+import { refuse } from '@/server/doors/with-store'
+import { getSteppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'
-import { toDocument } from '@/server/exchange/store-document'
 import { readBody } from '@/server/exchange/read-body'
+import { documentText } from '@/server/exchange/store-document'
 import { currentAuthor } from '@/server/session/author'
 import { type NextRequest, NextResponse } from 'next/server'
-import { currentInstant } from '@/server/clock'
 
-/** The whole configuration as one document. */
-export async function GET(): Promise<NextResponse> {
-  return NextResponse.json(toDocument(getPrepared(await getSteppe()).store))
+/** As large as a store of a million lines. */
+const LARGEST_DOCUMENT = 1_000_000_000
+
+/** The whole configuration as one document; its ETag says which state of the store it is. */
+export async function GET(): Promise<Response> {
+  const steppe = await getSteppe()
+  const store = steppe.prepared?.store ?? steppe.broken?.store
+  if (!store) return refuse(409, 'not-set-up', 'This store has not been set up yet.', etag(0))
+  const headers = { 'content-type': 'application/json', ...etag(steppe.lastChangeSet) }
+  return new Response(toStream(documentText(store)), { headers })
 }
 
-/** Makes the store what a document says. */
+/** Makes the store what a document says, if it is still in the state that `If-Match` names. */
 export async function PUT(request: NextRequest): Promise<NextResponse> {
-  const body = await readBody(request)
-  if (!body.ok) return NextResponse.json({ errors: [body.error] }, { status: 400 })
+  const seen = request.headers.get('if-match')
+  if (seen === null)
+    return refuse(
+      428,
+      'if-match-missing',
+      'Send If-Match with the ETag of the document this one was made from (GET /api/store), or * to write whatever is there.',
+    )
+  const revision = seen === '*' ? null : Number(/^"(\d+)"$/.exec(seen)?.[1] ?? Number.NaN)
+  const body = await readBody(request, LARGEST_DOCUMENT)
+  if (!body.ok) return NextResponse.json({ errors: documentFaults([body.error]) }, { status: body.status })
   const steppe = await getSteppe()
-  const outcome = await importDocument(steppe, body.value, { author: currentAuthor(), at: currentInstant() })
-  return outcome.ok
-    ? NextResponse.json({ changed: outcome.changed })
-    : NextResponse.json({ errors: outcome.errors }, { status: 422 })
+  const note = { author: await currentAuthor(), at: currentInstant() }
+  const outcome = await importDocument(steppe, body.value, note, revision)
+  const headers = etag(steppe.lastChangeSet)
+  if (outcome.ok) return NextResponse.json({ changed: outcome.changed }, { headers })
+  const [first] = outcome.errors
+  const status = first?.code === 'stale' ? 412 : first?.code === 'disk-full' ? 507 : 422
+  return NextResponse.json({ errors: documentFaults(outcome.errors) }, { status, headers })
+}
+
+function etag(changeSet: number): { readonly etag: string } {
+  return { etag: `"${changeSet}"` }
+}
+
+function toStream(pieces: AsyncGenerator<string>): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder()
+  return new ReadableStream({
+    async pull(controller) {
+      const { done, value } = await pieces.next()
+      if (done) controller.close()
+      else controller.enqueue(encoder.encode(value))
+    },
+    async cancel() {
+      await pieces.return(undefined)
+    },
+  })
 }

@@ -1,4 +1,5 @@
 import { wrongRowsFile } from '@/features/imports/load-import'
+import { withStore } from '@/server/doors/with-store'
 import type { NextRequest } from 'next/server'
 
 interface Context {
@@ -6,7 +7,7 @@ interface Context {
 }
 
 /** The rows of an import that do not go, each with the reason. */
-export async function GET(_request: NextRequest, { params }: Context): Promise<Response> {
+export const GET = withStore(async (_request: NextRequest, _store, { params }: Context) => {
   const file = wrongRowsFile((await params).id)
   if (!file) return Response.json({ error: 'There is no such import any more.' }, { status: 404 })
   return new Response(file.text, {
@@ -15,4 +16,4 @@ export async function GET(_request: NextRequest, { params }: Context): Promise<R
       'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
     },
   })
-}
+})

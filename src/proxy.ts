@@ -1,0 +1,25 @@
+import { allowedHosts, judge, securityHeaders, SIDE_HEADER, sideOf } from '@/server/doors/outer-door'
+import { type NextRequest, NextResponse } from 'next/server'
+
+const HOSTS = allowedHosts(process.env['STEPPE_HOSTS'])
+const IS_DEVELOPMENT = process.env['NODE_ENV'] === 'development'
+
+/** Every request passes here first: names and origins are checked, and every answer gets its security headers. */
+export function proxy(request: NextRequest): NextResponse {
+  const path = new URL(request.url).pathname
+  const headers = securityHeaders(crypto.randomUUID(), IS_DEVELOPMENT)
+  const away = judge({ method: request.method, path, header: (name) => request.headers.get(name) }, HOSTS)
+  if (away) {
+    const { status, code, message } = away
+    return NextResponse.json({ error: { code, message } }, { status, headers })
+  }
+  const passed = new Headers(request.headers)
+  passed.set('content-security-policy', headers['content-security-policy'] ?? '')
+  passed.set(SIDE_HEADER, sideOf(path))
+  const response = NextResponse.next({ request: { headers: passed } })
+  for (const [name, value] of Object.entries(headers)) response.headers.set(name, value)
+  return response
+}
+
+/** Files that never change are nobody's secret; they have no part in what a page may do. */
+export const config = { matcher: '/((?!_next/static|pictures/|icon).*)' }
