@@ -157,7 +157,7 @@ describe('what a record refuses', () => {
       'everything off',
       'price-list',
       { ...list, defaultLine: breaks({ kind: 'percent', percent: '-100', reference: { kind: 'base' } }) },
-      'too-low defaultLine -100 -100',
+      'too-low defaultLine -100 -99.99',
     ],
     [
       'endings out of order',
@@ -188,19 +188,19 @@ describe('what a record refuses', () => {
       'a window that ends before it starts',
       'price-list',
       { ...list, schedule: { ...ALWAYS, from: '2027-06-01', to: '2027-03-01' } },
-      'reversed-window schedule 2027-06-01T00:00–2027-03-01T00:00 2027-06-01T00:00',
+      'reversed-window schedule.to 2027-06-01T00:00–2027-03-01T00:00 2027-06-01T00:00',
     ],
     [
       'a day that does not exist',
       'price-list',
       { ...list, schedule: { ...ALWAYS, from: '2027-02-30' } },
-      'malformed schedule 2027-02-30 2027-03-01T00:00',
+      'malformed schedule.from 2027-02-30 2027-03-01T00:00',
     ],
     [
       'hours that do not exist',
       'price-list',
       { ...list, schedule: { ...ALWAYS, hours: { from: '25:00', to: '26:00' } } },
-      'malformed schedule 25:00 17:00',
+      'malformed schedule.hours 25:00 17:00',
     ],
     [
       'a rate of zero',
@@ -230,13 +230,13 @@ describe('what a record refuses', () => {
       'a contract that ends before it starts',
       'contract',
       { ...contract, from: '2027-06-01', to: '2027-06-01' },
-      'reversed-window period 2027-06-01T00:00–2027-06-01T00:00 2027-06-01T00:00',
+      'reversed-window to 2027-06-01T00:00–2027-06-01T00:00 2027-06-01T00:00',
     ],
     [
       'an adjustment that leaves nothing',
       'adjustment',
       { ...adjustment, method: { kind: 'percent', percent: '-100' } },
-      'too-low method -100 -100',
+      'too-low method -100 -99.99',
     ],
     [
       'a price range that holds nothing',

@@ -222,7 +222,7 @@ describe('what is refused', () => {
     [{ country: 'Ireland' }, ['taxRates[0].country: unknown']],
     [{ country: '', city: 'Cork' }, ['taxRates[0].country: missing']],
     [{ postcode: '94199-94100' }, ['taxRates[0].postcode: malformed']],
-    [{ from: '2027-02-01', to: '2027-01-01' }, ['taxRates[0].period: reversed-window']],
+    [{ from: '2027-02-01', to: '2027-01-01' }, ['taxRates[0].to: reversed-window']],
   ])('%j', (fields, expected) => expect(rate(fields)).toEqual(expected))
 
   test('the same place and class twice at once, and taxes upon each other', () => {

@@ -252,7 +252,7 @@ describe('price questions', () => {
     expect(JSON.stringify(answerQuestions(prepare(storeOfDocument(SMALL)), [], NOW))).toBe('[]')
     const wrong = run('ask', file('wrong.json', { ...SMALL, prices: [] }), questions)
     expect(wrong.status).toBe(1)
-    expect(wrong.stderr).toContain('prices: unknown-field')
+    expect(wrong.stderr).toContain('prices: there is no field “prices” here')
     expect(run('ask', 'nowhere.json', questions).stderr).toBe('nowhere.json cannot be read.\n')
   })
 })

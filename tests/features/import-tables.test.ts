@@ -5,6 +5,7 @@ import { readTable } from '@/server/imports/read-table'
 import { writeTable } from '@/server/imports/write-table'
 import { store } from '@tests/fixtures/demo-outlook'
 import fc from 'fast-check'
+import { zipSync } from 'fflate'
 import writeExcel from 'write-excel-file/node'
 
 const utf8 = (text: string) => new TextEncoder().encode(text)
@@ -81,12 +82,59 @@ describe('a file of rows', () => {
         expect(rows).toHaveLength(cells.length)
         rows.forEach(({ cells: read }, at) =>
           cells[at]?.forEach((text, column) =>
-            // A text that a spreadsheet would run as a formula has an apostrophe before it.
-            expect([text, `'${text}`]).toContain((read[column + 1] ?? '').replace(/\r\n/g, '\n') || text),
+            // The apostrophe before what a spreadsheet would run as a formula is taken off again.
+            expect((read[column + 1] ?? '').replace(/\r\n?/g, '\n')).toBe(text.replace(/\r\n?/g, '\n')),
           ),
         )
       }),
+      // Each is read in a thread of its own.
+      { numRuns: 15, endOnFailure: true },
     )
+  }, 30_000)
+
+  test.each([
+    ['=1+1', "'=1+1"],
+    ["'=1+1", "''=1+1"],
+    ['-bold', "'-bold"],
+    ['-5', '-5'],
+    ["'tis", "'tis"],
+  ])('%s is written so that no spreadsheet runs it, and read as it was', async (text, written) => {
+    const file = writeTable(['=Key', 'Value'], [['a', text]])
+    expect(file).toContain(written)
+    expect(file).toContain("'=Key")
+    const { header, rows } = await tableOf(utf8(file))
+    expect(header[0]).toBe('=Key')
+    expect(rows[0]?.cells[1]).toBe(text)
+  })
+
+  test('a small workbook that names the last cell of all is refused at once', async () => {
+    for (const cell of ['XFD2', 'A1048576', 'XFD1048576']) {
+      const sheet =
+        '<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>' +
+        `<row r="${/\d+/.exec(cell)?.[0]}"><c r="${cell}" t="inlineStr"><is><t>x</t></is></c></row></sheetData></worksheet>`
+      const bytes = zipSync({ 'xl/worksheets/sheet1.xml': new TextEncoder().encode(sheet) })
+      expect(bytes.length).toBeLessThan(1500)
+      const began = performance.now()
+      const read = await readTable(bytes)
+      expect(performance.now() - began).toBeLessThan(5_000)
+      expect(read.ok ? null : read.problem.code).toMatch(/^too-many-(rows|columns)$/)
+    }
+  })
+
+  test('headings by the ten thousand are refused before they are matched', async () => {
+    const headings = Array.from({ length: 10_000 }, (_, at) => `Heading ${at}`).join(',')
+    expect(await readTable(utf8(`${headings}\n${headings}\n`))).toMatchObject({
+      ok: false,
+      problem: { code: 'too-many-columns', columns: 10_000 },
+    })
+  })
+
+  test('a workbook that unpacks to more than memory holds is refused by what it says of itself', async () => {
+    const bytes = zipSync({ 'xl/worksheets/sheet1.xml': new Uint8Array(100) })
+    const view = new DataView(bytes.buffer)
+    for (let at = 0; at < bytes.length - 46; at += 1)
+      if (view.getUint32(at, true) === 0x02014b50) view.setUint32(at + 24, 0xf000_0000, true)
+    expect(await readTable(bytes)).toMatchObject({ ok: false, problem: { code: 'too-large' } })
   })
 
   test('a cell that would run as a formula is made harmless, an amount is left', () => {

@@ -83,7 +83,7 @@ describe('every refusal says what is wrong and what would be right', () => {
     [issue('not-above-zero', '0'), /above zero/],
     [issue('negative', '-1'), /not be below zero/],
     [issue('too-low', '0', '1'), /too low: 1 at least/],
-    [issue('too-low', '-100', '-100'), /leave nothing/],
+    [issue('too-low', '-100', '-99.99'), /leave nothing/],
     [issue('not-whole', '1.5', '1'), /whole number, 1 at least/],
     [issue('unknown', 'framse', 'frames'), /no “framse”; the nearest is frames/],
     [issue('duplicate', 'FR-BR'), /“FR-BR” is taken/],

@@ -29,7 +29,7 @@ export interface Steppe {
 }
 
 /** What keeps a store from being read. */
-export interface BrokenStore {
+interface BrokenStore {
   readonly store: Store
   /** The kind and code of the record that is the reason, as far as one could be found. */
   readonly record: string | null

@@ -197,8 +197,7 @@ function checkHead(given: Fields): DocumentError[] {
     errors.push(error('malformed', 'version', given['version'], String(VERSION)))
   const known = ['format', 'version', ...Object.values(SECTIONS)]
   for (const field of Object.keys(given))
-    if (!known.includes(field))
-      errors.push(error('unknown-field', field, field, findNearest(field, known) ?? known.join(', ')))
+    if (!known.includes(field)) errors.push(error('unknown-field', field, field, findNearest(field, known)))
   if (given['settings'] === undefined || given['settings'] === null)
     errors.push(error('missing', 'settings', 'nothing', '{ "currency": "EUR" }'))
   return errors

@@ -108,7 +108,7 @@ function delimiterOf(text) {
 
 /** An apostrophe that kept a spreadsheet from taking a text for a formula is no part of the text. */
 function unguarded(cell) {
-  return /^'[=+@\t\r-]/.test(cell) ? cell.slice(1) : cell
+  return /^'+[=+@\t\r-]/.test(cell) ? cell.slice(1) : cell
 }
 
 try {

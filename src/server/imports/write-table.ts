@@ -17,5 +17,5 @@ export function writeTable(header: readonly string[], rows: readonly (readonly s
 }
 
 function harmless(cell: string): string {
-  return /^[=+@\t\r-]/.test(cell) && !/^[+-]?\d*\.?\d+%?$/.test(cell) ? `'${cell}` : cell
+  return /^'*[=+@\t\r-]/.test(cell) && !/^[+-]?\d*\.?\d+%?$/.test(cell) ? `'${cell}` : cell
 }

@@ -420,7 +420,7 @@ export function checkShape(kind: RecordKind, draft: unknown): readonly ShapeErro
     const nearest = findNearest(String(path.at(-1)), known)
     return {
       field,
-      value: field,
+      value: shortened(JSON.stringify(context?.['value'])),
       expected: nearest ? `there is no such field; the nearest is ${nearest}` : 'there is no such field',
     }
   })
