@@ -37,6 +37,11 @@ export interface ReferencePrice {
   /** What happened to the price after the list: `shown`, `public`, `floor`. */
   readonly after: readonly string[]
   readonly offered: boolean
+  readonly digits: number
+  /** One unit before it is rounded to be shown, where graduated brackets and nothing that rounds by a rule made it. */
+  readonly exact: Rational | null
+  /** The same for what is counted together into the same brackets. */
+  readonly together: string | null
 }
 
 type Amount = Rational | null
@@ -47,6 +52,9 @@ interface Candidate {
   readonly specificity: number
   readonly price: Amount
   readonly failure: string | null
+  /** Of graduated brackets, exactly. */
+  readonly average?: Rational
+  readonly together?: string
 }
 
 interface Entry {
@@ -106,12 +114,15 @@ class Reference {
         : applying[0]
 
     const after: string[] = []
+    let exact = winner?.average ?? null
+    let together = winner?.together ?? null
     const isProtected = winner?.entry.contract?.isProtected ?? false
     let unit = winner ? winner.price : this.reference('base', this.currency, this.rule(), true)
     let basis = winner ? this.basisOf(winner.entry.list) : this.settings.taxBasis
     if (unit && !isProtected) {
       const moved = this.adjusted(unit, 'shown', this.currency, basis)
       if (this.holdingAdjustments('shown').length > 0) after.push('shown')
+      exact = exact && this.moved(exact, basis)
       unit = moved
     }
     if (unit && this.settings.neverAbovePublic && this.question.buyer.kind !== 'guest') {
@@ -132,12 +143,15 @@ class Reference {
       ) {
         unit = Rational.of(guest.unit)
         basis = guest.basis
+        exact = guest.exact
+        together = guest.together
         after.push('public')
       }
     }
     const floor = this.floor()
     if (unit && floor && this.inStoreBasis(unit, basis).lt(floor)) {
       unit = floor
+      exact = null
       basis = this.settings.taxBasis
       after.push('floor')
     }
@@ -151,6 +165,9 @@ class Reference {
       losers: this.losers(entries, all, winner, policy).sort(),
       after: unit ? after : [],
       offered: this.offered(entries),
+      digits: this.digits(this.currency),
+      exact,
+      together: exact && together,
     }
   }
 
@@ -289,8 +306,10 @@ class Reference {
       total = total.plus(end.minus(start).times(price))
     }
     const digits = this.digits(currency)
-    const unit = atLeast(total.div(counted).round(digits), minor(digits))
-    return { entry, line, specificity, price: unit, failure: null }
+    const average = total.div(counted)
+    const unit = atLeast(average.round(digits), minor(digits))
+    const together = `${entry.list.id} ${line?.id} ${counted.toText()}`
+    return { entry, line, specificity, price: unit, failure: null, average, together }
   }
 
   /** One piece, or nothing to speak of where goods are measured. */
@@ -528,6 +547,24 @@ class Reference {
       moved = true
     }
     return moved ? this.finish(exact, rule, currency) : amount
+  }
+
+  /** Adjustments of the price shown on an exact one; `null` where one of them rounds by a rule. */
+  private moved(exact: Rational, basis: 'net' | 'gross'): Rational | null {
+    let value = exact
+    let rounds = false
+    for (const { method, rounding } of this.holdingAdjustments('shown')) {
+      const factor = this.factor(this.settings.currency, this.currency)
+      const rate = this.currency === this.settings.currency ? Rational.of(1) : (factor ?? Rational.of(0))
+      const next =
+        method.kind === 'percent'
+          ? value.times(Rational.of(method.percent).plus(100)).div(100)
+          : value.plus(rate.times(this.inBasis(Rational.of(method.amount), this.settings.taxBasis, basis)))
+      if (next.lte(0)) continue
+      value = next
+      rounds ||= rounding !== null
+    }
+    return rounds ? null : value
   }
 
   private rate(per: string, currency: string): Amount {
