@@ -70,6 +70,8 @@ export type IssueCode =
   | 'only-together'
   /** What only one thing by itself can have. */
   | 'not-together'
+  /** Limits of two levels that leave no quantity between them. */
+  | 'contradicts'
   | 'no-limit'
   | 'too-short'
   /** A text longer than its field takes. */

@@ -65,6 +65,25 @@ export interface LimitRule extends QuantityLimits, TotalLimits {
   readonly rank: number
 }
 
+/** The limits of several levels, the one that says most first: field by field the first that sets it counts. */
+export function mergeLimits(levels: readonly QuantityLimits[]): QuantityLimits {
+  return {
+    minimum: firstOf(levels, 'minimum'),
+    maximum: firstOf(levels, 'maximum'),
+    multiple: firstOf(levels, 'multiple'),
+    first: firstOf(levels, 'first'),
+    values: firstOf(levels, 'values'),
+  }
+}
+
+function firstOf<Field extends LimitField>(
+  levels: readonly QuantityLimits[],
+  field: Field,
+): QuantityLimits[Field] | null {
+  for (const level of levels) if (level[field] !== null) return level[field]
+  return null
+}
+
 /**
  * Whether a field of one level is stricter than another's: more at least, less at most, a larger multiple, fewer values
  * to choose from. What a quantity starts with is no limit.

@@ -257,8 +257,9 @@ function withDefaults(kind: RecordKind, given: Fields, document: Fields): Fields
   const record: Fields = { ...usual, ...given, id }
   if (kind === 'price-list') record['currency'] ??= settings?.['currency']
   if (kind === 'exchange-rate') {
+    const between = record['per'] === undefined ? '' : `${String(record['per'])} `
     record['per'] ??= settings?.['currency']
-    record['id'] ??= `${String(record['currency'])} ${String(record['from'])}`
+    record['id'] ??= `${between}${String(record['currency'])} ${String(record['from'])}`
   }
   if (kind === 'currency') record['code'] ??= id
   if (kind === 'currency' || kind === 'settings') record['priceDigits'] ??= null

@@ -200,6 +200,8 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'no-value-allowed': ({ value }) => `the other limits allow none of these quantities, not even ${value}.`,
   'only-together': () => 'a value or weight is of everything together: count “together”.',
   'not-together': () => 'only a limit that counts each by itself can say this.',
+  contradicts: ({ value, expected }) =>
+    `“${value}” and “${expected}” leave no quantity between them: nothing could be bought. Change one of the two.`,
   'no-limit': () => 'it must limit something: a least, a most, a multiple, a value or a weight.',
   'too-short': ({ value, expected }) => `“${value}” is too easily guessed: ${expected} letters at least.`,
   'too-long': ({ value, expected }) => `“${value}” is too long: at most ${expected} characters.`,
