@@ -79,7 +79,14 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'shop', path: '/shop' },
-  { name: 'shop-product', path: '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR' },
+  {
+    name: 'shop-product',
+    path: '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR',
+    act: async (page) => {
+      await page.getByRole('button', { name: /Open the shop/ }).click()
+      await page.getByTestId('own-price').first().waitFor()
+    },
+  },
   {
     name: 'shop-cart',
     path: '/shop/product/PK-BK?sku=PK-BK-15',

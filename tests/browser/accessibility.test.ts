@@ -83,7 +83,15 @@ const VIEWS: readonly (readonly [
     },
   ],
   ['shop category', '/shop/category/jars', null],
-  ['shop product', '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR', null],
+  ['shop window', '/look-as-buyer?as=account:fennmoor', null],
+  [
+    'shop product',
+    '/look-as-buyer?as=account:fennmoor&page=/shop/product/FR-BR',
+    async (page) => {
+      await page.getByRole('button', { name: /Open the shop/ }).click()
+      await page.getByTestId('own-price').first().waitFor()
+    },
+  ],
   ['shop sign-in', '/shop/sign-in', null],
 ]
 

@@ -84,6 +84,7 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
 
     // In the shop as them: 25.90 less 15 % is 22.015, ending .95; 18 % off from 10 on.
     await page.goto(`${url}/look-as-buyer?as=account:ridgeway&page=/shop/product/FR-BR`)
+    await page.getByRole('button', { name: /Open the shop/ }).click()
     await reads(page.getByTestId('own-price').first(), '€21.95')
     await reads(page.getByTestId('break-table'), /1 – 9€21\.95 each10 – 49€20\.95 each/)
     await page.getByLabel('Quantity', { exact: true }).fill('12')

@@ -1,4 +1,6 @@
+import { request } from 'node:http'
 import { testUrl } from './browser'
+import { accountCookie } from './shop-cookie'
 
 jest.setTimeout(60_000)
 
@@ -28,16 +30,22 @@ describe('what machines and links may ask', () => {
     expect(await nobody.json()).toEqual(await guest.json())
   })
 
-  test.each([
-    'https://example.com/',
-    '//example.com',
-    '/board',
-    '/shop/../board',
-    'http://[',
-    'javascript:alert(1)',
-  ])('looking as a buyer leads into the shop and nowhere else: %s', async (to) => {
-    const response = await get(`/look-as-buyer?as=account:fennmoor&page=${encodeURIComponent(to)}`)
-    expect(new URL(response.headers.get('location') ?? '', testUrl()).pathname).toBe('/shop')
+  test('no link signs anybody in: the shop window asks first, and other sites cannot ask', async () => {
+    const page = await get('/look-as-buyer?as=account:fennmoor')
+    expect(page.status).toBe(200)
+    expect(page.headers.getSetCookie()).toEqual([])
+    expect(await page.text()).toContain('Open the shop as')
+    const action = /name="(\$ACTION_ID_[^"]+)"/.exec(await (await get('/shop/sign-in')).text())?.[1] ?? ''
+    const body = new FormData()
+    body.set(action, '')
+    body.set('as', 'account:fennmoor')
+    const foreign = await fetch(testUrl('/shop/sign-in'), {
+      method: 'POST',
+      body,
+      redirect: 'manual',
+      headers: { origin: 'https://example.com' },
+    })
+    expect(foreign.status).toBe(403)
   })
 
   test('the past is answered for links; before there was a store there is its beginning', async () => {
@@ -56,7 +64,55 @@ test('no page of the shop tells what it must not: costs, or what somebody else p
     const page = await (await get(path)).text()
     for (const secret of secrets) expect(page).not.toContain(secret)
   }
-  const farm = await (await get('/shop/product/FR-BR', 'steppe-shop-as=account:fennmoor')).text()
+  const farm = await (await get('/shop/product/FR-BR', await accountCookie(testUrl(), 'fennmoor'))).text()
   expect(farm).toContain('21.65')
   for (const secret of ['13.10', '13.1"', '20.70', '22.80']) expect(farm).not.toContain(secret)
 })
+
+describe('the outer door', () => {
+  test.each([
+    ['another name', { host: 'elsewhere.example' }, 421],
+    ['another name handed on', { 'x-forwarded-host': 'elsewhere.example' }, 421],
+  ])('%s is not answered', async (_, headers, status) => {
+    expect(await statusOf('/board', headers)).toBe(status)
+  })
+
+  test.each(['/products/%E0%A4%A', '/shop/product/%', '/shop/category/%00'])(
+    '%s is no address',
+    async (path) => {
+      expect(await statusOf(path)).toBe(400)
+    },
+  )
+
+  test('every answer tells the browser what it may do with it', async () => {
+    for (const path of ['/board', '/shop', '/api/find?words=frame', '/nowhere']) {
+      const { headers } = await get(path)
+      expect(headers.get('content-security-policy')).toMatch(/frame-ancestors 'none'/)
+      expect(headers.get('x-content-type-options')).toBe('nosniff')
+      expect(headers.get('referrer-policy')).toBe('same-origin')
+    }
+  })
+
+  test('the shop’s cookie is a word that says nothing, another one after signing in', async () => {
+    const [first, second] = [
+      await accountCookie(testUrl(), 'fennmoor'),
+      await accountCookie(testUrl(), 'fennmoor'),
+    ]
+    expect(first).toMatch(/^steppe-shop=[A-Za-z0-9_-]{43}$/)
+    expect(second).not.toBe(first)
+    expect(await (await get('/shop', 'steppe-shop=account:fennmoor')).text()).toContain('a guest')
+  })
+})
+
+/** Names of hosts cannot be set by fetch, so the request is written by hand. */
+function statusOf(path: string, headers: Record<string, string> = {}): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const { hostname, port } = new URL(testUrl())
+    request({ hostname, port, path, headers }, (answer) => {
+      answer.resume()
+      resolve(answer.statusCode ?? 0)
+    })
+      .once('error', reject)
+      .end()
+  })
+}

@@ -4,6 +4,9 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
+/** When the servers of tests believe to start: a day on which nothing in the demo starts or ends. */
+export const TEST_CLOCK = '2026-11-25T10:00:00Z'
+
 /** A running Steppe for tests. */
 export interface TestServer {
   readonly url: string
@@ -23,8 +26,7 @@ export async function startServer(data: string): Promise<TestServer> {
         NEXT_TELEMETRY_DISABLED: '1',
         NEXT_MANUAL_SIG_HANDLE: '1',
         STEPPE_DEMO: '1',
-        // A day on which nothing in the demo starts or ends.
-        STEPPE_CLOCK: '2026-11-25T10:00:00Z',
+        STEPPE_CLOCK: TEST_CLOCK,
         STEPPE_DATA: data,
       },
       stdio: ['ignore', 'ignore', 'inherit'],

@@ -30,6 +30,9 @@ export function allowedHosts(setting: string | undefined): ReadonlySet<string> {
 /** Methods that change nothing. */
 const READING = new Set(['GET', 'HEAD', 'OPTIONS'])
 
+/** How actions of pages are called. */
+const ACTION = /^[0-9a-f]{40,64}$/
+
 /** A body of a kind that no page of another site can send without asking first. */
 const TAKEN_BODIES = /^(application\/(json|octet-stream|vnd\.[a-z0-9.+-]+)|text\/csv)\b/i
 
@@ -53,6 +56,9 @@ export function judge({ method, path, header }: Knock, hosts: ReadonlySet<string
       )
   }
   if (READING.has(method)) return null
+  const action = header('next-action')
+  if (action !== null && !ACTION.test(action))
+    return turnAway(400, 'malformed-address', 'There is no such action.')
   if (isForeign(header))
     return turnAway(403, 'foreign-site', 'Another site’s page sent this; nothing was done.')
   if (path.startsWith('/api/') && !TAKEN_BODIES.test(header('content-type') ?? 'application/json'))

@@ -7,6 +7,7 @@ import type { Standpoint } from '@/core/engine/standpoint'
 import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { currentInstant } from '@/server/clock'
 import { eq, lt } from 'drizzle-orm'
+import { refresh } from 'next/cache'
 import { cookies } from 'next/headers'
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { cache } from 'react'
@@ -137,6 +138,8 @@ async function changeSession(change: Partial<Omit<Session, 'id' | 'at'>>): Promi
     .update(shopSessions)
     .set({ ...change, at: currentInstant() })
     .where(eq(shopSessions.id, known.id))
+  // What the page shows follows from it, and no cookie tells the framework so.
+  refresh()
 }
 
 async function beginSession(session: Omit<Session, 'id' | 'at'>): Promise<void> {

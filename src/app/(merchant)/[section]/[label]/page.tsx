@@ -1,3 +1,4 @@
+import { addressWord } from '@/server/doors/address-word'
 import { loadRecord } from '@/features/records/load-record'
 import { RecordSheet } from '@/features/records/record-sheet'
 import { findSection } from '@/features/records/sections'
@@ -12,7 +13,7 @@ interface RecordPageProps {
 }
 
 export async function generateMetadata({ params }: RecordPageProps): Promise<Metadata> {
-  return { title: decodeURIComponent((await params).label) }
+  return { title: addressWord((await params).label) }
 }
 
 export default async function RecordPage({ params, searchParams }: RecordPageProps) {
@@ -20,7 +21,7 @@ export default async function RecordPage({ params, searchParams }: RecordPagePro
   const section = findSection(path)
   if (!section) notFound()
   const vantage = parseVantage(new URLSearchParams(await searchParams))
-  const view = await loadRecord(await lookFrom(vantage), section.kind, decodeURIComponent(label))
+  const view = await loadRecord(await lookFrom(vantage), section.kind, addressWord(label))
   if (!view) notFound()
   return <RecordSheet key={`${view.id} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }

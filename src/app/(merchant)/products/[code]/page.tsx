@@ -1,3 +1,4 @@
+import { addressWord } from '@/server/doors/address-word'
 import { loadProductSheet } from '@/features/products/load-products'
 import { ProductSheet } from '@/features/products/product-sheet'
 import { lookFrom } from '@/server/engine/look-from'
@@ -11,12 +12,12 @@ interface ProductPageProps {
 }
 
 export async function generateMetadata({ params }: ProductPageProps): Promise<Metadata> {
-  return { title: decodeURIComponent((await params).code) }
+  return { title: addressWord((await params).code) }
 }
 
 export default async function ProductPage({ params, searchParams }: ProductPageProps) {
   const vantage = parseVantage(new URLSearchParams(await searchParams))
-  const view = await loadProductSheet(await lookFrom(vantage), decodeURIComponent((await params).code))
+  const view = await loadProductSheet(await lookFrom(vantage), addressWord((await params).code))
   if (!view) notFound()
   return <ProductSheet key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }

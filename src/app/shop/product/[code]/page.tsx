@@ -1,3 +1,4 @@
+import { addressWord } from '@/server/doors/address-word'
 import { AwayPage } from '@/features/shop/away-page'
 import { enterShopPage } from '@/features/shop/enter'
 import { findAway, loadShopProduct, shopMoney } from '@/features/shop/load-shop'
@@ -11,7 +12,7 @@ interface ShopProductProps {
 
 export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
   const visitor = await enterShopPage()
-  const code = decodeURIComponent((await params).code)
+  const code = addressWord((await params).code)
   const product = loadShopProduct(visitor, code)
   if (product)
     return (
