@@ -21,7 +21,10 @@ const product = (id: string) => ({
   basePrice: '1',
 })
 const records: readonly [Change['kind'], { id: string }][] = [
-  ['settings', { ...RECORD_DEFAULTS.settings, id: 'settings', currency: 'EUR' } as { id: string }],
+  [
+    'settings',
+    { ...RECORD_DEFAULTS.settings, id: 'settings', currency: 'EUR', priceDigits: 2 } as { id: string },
+  ],
   ['category', { ...RECORD_DEFAULTS.category, id: 'all', code: 'all', name: 'All' } as { id: string }],
   ['product', product('product-a')],
   ['product', product('product-b')],
