@@ -11,6 +11,7 @@ import { findItem, suggestItems } from '@/features/price-lists/find-item'
 import { loadPriceLists } from '@/features/price-lists/load-price-lists'
 import { loadRecords } from '@/features/records/load-record'
 import { loadProducts } from '@/features/products/load-products'
+import { pageOf, readPage } from '@/features/shop/pages'
 import { loadFront, loadListing, loadShopProduct, searchShop, shopChoices } from '@/features/shop/load-shop'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
 import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-outlook'
@@ -168,7 +169,16 @@ describe('the shop', () => {
     expect(listing?.path.map(({ name }) => name)).toEqual(['Frames and foundation', 'Frames', 'Brood frames'])
     expect(loadListing(guest, 'nowhere')).toBeNull()
     expect(loadShopProduct(guest, 'NOWHERE')).toBeNull()
-    expect(searchShop(guest, '  ')).toEqual([])
+    expect(searchShop(guest, '  ').cards).toEqual([])
+  })
+
+  test('a page that is not there is the nearest that is, and pages together are the whole', () => {
+    expect(searchShop(guest, 'frame', 99)).toEqual(searchShop(guest, 'frame'))
+    const all = Array.from({ length: 100 }, (_, at) => at)
+    const pages = [1, 2, 3].map((page) => pageOf(all, page, 48))
+    expect(pages.flatMap(({ shown }) => shown)).toEqual(all)
+    expect(pageOf(all, 4, 48)).toMatchObject({ page: 3, pages: 3, total: 100 })
+    expect(['2', '0', '-1', '1e9', undefined, 'two'].map(readPage)).toEqual([2, 1, 1, 1, 1, 1])
   })
 
   test('each department is shown by something filed in it first', () => {
@@ -182,7 +192,7 @@ describe('the shop', () => {
 })
 
 test('the product list: ranges over variants, and the least margin is the least', () => {
-  const row = loadProducts(lookAs('group:bee-farms')).find(({ code }) => code === 'FR-BR')
+  const row = loadProducts(lookAs('group:bee-farms'), '').rows.find(({ code }) => code === 'FR-BR')
   // Cedar assembled: 45.75 over a cost of 35.15.
   expect(row).toMatchObject({
     variants: 4,
@@ -191,7 +201,7 @@ test('the product list: ranges over variants, and the least margin is the least'
     price: '22.80 – 45.75',
     leastMargin: '23.2',
   })
-  const unpriced = loadProducts(lookAs('guest')).find(({ code }) => code === 'EX-HR')
+  const unpriced = loadProducts(lookAs('guest'), 'ex-hr').rows.find(({ code }) => code === 'EX-HR')
   expect(unpriced).toMatchObject({ cost: '', leastMargin: null })
 })
 

@@ -136,8 +136,8 @@ describe('the places', () => {
     expect(loadTaxes(lookAs('guest'), { ...nowhere, sku: 'FR-BR-PX' }).result?.problem).toContain('FR-BR-PF')
   })
 
-  test('who sees what counts the variants of each branch', () => {
-    const { columns, rows } = loadAccess(lookAs('account:fennmoor'))
+  test('who sees what counts the variants of each branch', async () => {
+    const { columns, rows } = await loadAccess(lookAs('account:fennmoor'))
     expect(columns.map(({ name }) => name)).toEqual(expect.arrayContaining(['Fennmoor Honey Farm', 'Guests']))
     const guests = columns.findIndex(({ as }) => as === 'guest')
     const nuclei = rows.find(({ code }) => code === 'nuclei')!.cells[guests]!

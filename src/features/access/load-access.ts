@@ -1,9 +1,10 @@
 import 'server-only'
 
 import type { Gate } from '@/core/access/access'
-import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
+import { distancesUp, inTreeOrder } from '@/core/catalogue/category'
 import { findRights } from '@/core/engine/find-rights'
 import type { Situation } from '@/core/engine/situation'
+import { Slices } from '@/server/doors/slices'
 import { type Outlook, situationOf } from '@/server/engine/look-from'
 
 /** How many variants of a branch some buyers see, see the price of, buy, and can ask a quote for. */
@@ -27,8 +28,8 @@ export interface AccessView {
 }
 
 /** Every branch against guests, every group and whoever is looked as. */
-export function loadAccess({ prepared, standpoint, as, buyerName }: Outlook): AccessView {
-  const { store, index } = prepared
+export async function loadAccess({ prepared, standpoint, as, buyerName }: Outlook): Promise<AccessView> {
+  const { store } = prepared
   const groups = [...store.group.values()]
     .filter(({ status }) => status === 'active')
     .sort((left, right) => left.position - right.position)
@@ -42,9 +43,14 @@ export function loadAccess({ prepared, standpoint, as, buyerName }: Outlook): Ac
   ]
   const isElse = !buyers.some((each) => each.as === as)
   const columns = isElse ? [{ as, name: buyerName, buyer: standpoint.buyer }, ...buyers] : buyers
-  const counts = columns.map(({ buyer }) =>
-    countBranches(prepared, situationOf(prepared, { ...standpoint, buyer }), index.variantCount),
-  )
+  const slices = new Slices()
+  let found: readonly Counted[] | null = null
+  const counted = () => (found ??= countedVariants(prepared))
+  const counts: ReadonlyMap<string, AccessCell>[] = []
+  for (const { buyer } of columns) {
+    const situation = situationOf(prepared, { ...standpoint, buyer })
+    counts.push(await countBranches(prepared, situation, counted, slices))
+  }
   return {
     gates: [...store.channel.values()]
       .filter(({ status }) => status === 'active')
@@ -60,26 +66,53 @@ export function loadAccess({ prepared, standpoint, as, buyerName }: Outlook): Ac
   }
 }
 
+/** How many variants are looked at between two looks at the clock. */
+const VARIANTS_A_STEP = 500
+
 const NONE: AccessCell = { all: 0, see: 0, price: 0, buy: 0, quote: 0 }
 
-function countBranches(
-  prepared: Outlook['prepared'],
-  situation: Situation,
-  variantCount: number,
-): ReadonlyMap<string, AccessCell> {
-  const { store, index } = prepared
-  const branches = new Map<string, { -readonly [Field in keyof AccessCell]: AccessCell[Field] }>()
-  for (let number = 0; number < variantCount; number += 1) {
+interface Counted {
+  readonly number: number
+  /** The branches it is in or below, with every branch above. */
+  readonly branches: readonly string[]
+}
+
+/** Every variant that is there to be sold with its branches, found once for all columns. */
+function countedVariants({ store, index }: Outlook['prepared']): readonly Counted[] {
+  const branchesOf = new Map<string, readonly string[]>()
+  const counted: Counted[] = []
+  for (let number = 0; number < index.variantCount; number += 1) {
     const variant = store.variant.get(index.items[number] as string)
     const product = store.product.get(variant?.product ?? '')
     if (variant?.status !== 'active' || product?.status !== 'active') continue
+    let branches = branchesOf.get(product.id)
+    if (!branches) {
+      branches = [...distancesUp(store.category, product.categories).keys()]
+      branchesOf.set(product.id, branches)
+    }
+    counted.push({ number, branches })
+  }
+  return counted
+}
+
+/** Kept as long as what holds for the buyer, which goes with every change of the store. */
+const COUNTS = new WeakMap<Situation, ReadonlyMap<string, AccessCell>>()
+
+async function countBranches(
+  prepared: Outlook['prepared'],
+  situation: Situation,
+  counted: () => readonly Counted[],
+  slices: Slices,
+): Promise<ReadonlyMap<string, AccessCell>> {
+  const known = COUNTS.get(situation)
+  if (known) return known
+  const branches = new Map<string, { -readonly [Field in keyof AccessCell]: AccessCell[Field] }>()
+  for (const { number, branches: reached } of counted()) {
+    if (number % VARIANTS_A_STEP === 0) await slices.rest()
     const { see, seePrice, buy, quote } = findRights(prepared, situation, number)
-    const reached = new Set(
-      product.categories.flatMap((id) => pathToRoot(store.category, id).map((category) => category.id)),
-    )
     for (const id of reached) {
-      const cell = branches.get(id) ?? { ...NONE }
-      branches.set(id, cell)
+      let cell = branches.get(id)
+      if (!cell) branches.set(id, (cell = { ...NONE }))
       cell.all += 1
       cell.see += Number(see)
       cell.price += Number(seePrice)
@@ -87,5 +120,6 @@ function countBranches(
       cell.quote += Number(quote)
     }
   }
+  COUNTS.set(situation, branches)
   return branches
 }

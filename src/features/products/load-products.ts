@@ -25,7 +25,7 @@ import { toHistoryLines } from '@/ui/format/history-line'
 import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
 import {
   PRODUCT_FIELDS,
-  type ProductListRow,
+  type ProductListView,
   type ProductSheetRow,
   type ProductSheetView,
   type ShownValue,
@@ -35,18 +35,28 @@ import {
 /** How much of a sheet's history is shown. */
 const SHOWN_CHANGES = 8
 
-/** Every product, with what the buyer looked as pays. */
-export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
+/** More than that nobody scrolls through; words narrow them. */
+const MOST_LISTED = 500
+
+/** The products named, coded or filed under some words, with what the buyer looked as pays. */
+export function loadProducts(outlook: Outlook, find: string): ProductListView {
   const { prepared } = outlook
   const { store } = prepared
   const { priceDigits: digits, currency } = getSettings(store)
-  return orderedProducts(store).map(({ product, variants }) => {
+  const all = orderedProducts(store)
+  const words = find.toLowerCase().split(/\s+/).filter(Boolean)
+  const categoryOf = ({ categories }: Product) => store.category.get(categories[0] ?? '')?.name ?? ''
+  const found = all.filter(({ product }) => {
+    const text = `${product.name} ${product.code} ${categoryOf(product)}`.toLowerCase()
+    return words.every((word) => text.includes(word))
+  })
+  const rows = found.slice(0, MOST_LISTED).map(({ product, variants }) => {
     const resolved = (field: InheritedField) =>
       variants.map((variant) => resolveValue(product, variant, field).value)
-    const found = variants.map(({ id }) => priceOf(outlook, id))
-    const prices = found.map(({ price }) => price)
+    const priced = variants.map(({ id }) => priceOf(outlook, id))
+    const prices = priced.map(({ price }) => price)
     const costs = resolved('cost')
-    const margins = found.flatMap(({ compared: price }, at) => {
+    const margins = priced.flatMap(({ compared: price }, at) => {
       const cost = costs[at] ?? null
       const margin =
         price === null || cost === null || outlook.situation.currency !== currency
@@ -57,7 +67,7 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
     return {
       code: product.code,
       name: product.name,
-      category: store.category.get(product.categories[0] ?? '')?.name ?? '',
+      category: categoryOf(product),
       variants: variants.length,
       base: rangeText(resolved('basePrice'), digits),
       cost: rangeText(costs, digits),
@@ -65,6 +75,7 @@ export function loadProducts(outlook: Outlook): readonly ProductListRow[] {
       leastMargin: margins.sort(compare)[0] ?? null,
     }
   })
+  return { find, rows, found: found.length, all: all.length }
 }
 
 /**

@@ -6,26 +6,31 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
-import { useCallback, useMemo, useState } from 'react'
-import type { ProductListRow } from './product-view'
+import { useCallback, useEffect, useState } from 'react'
+import type { ProductListRow, ProductListView } from './product-view'
+
+/** Milliseconds without a key before what was typed is looked for. */
+const REST = 200
 
 interface ProductListProps {
-  readonly rows: readonly ProductListRow[]
+  readonly view: ProductListView
   readonly buyerName: string
   readonly currency: string
 }
 
 /** Every product with its reference amounts and what the buyer looked as pays. */
-export function ProductList({ rows, buyerName, currency }: ProductListProps) {
-  const [text, setText] = useState('')
+export function ProductList({ view, buyerName, currency }: ProductListProps) {
+  const { rows: shown, found, all, find } = view
+  const [text, setText] = useState(find)
   const { href } = useFrame()
   const router = useRouter()
-  const shown = useMemo(() => {
-    const words = text.toLowerCase().split(/\s+/).filter(Boolean)
-    return rows.filter((row) =>
-      words.every((word) => `${row.name} ${row.code} ${row.category}`.toLowerCase().includes(word)),
-    )
-  }, [rows, text])
+  useEffect(() => {
+    const words = text.trim()
+    if (words === find) return undefined
+    const query = words === '' ? '' : `?find=${encodeURIComponent(words)}`
+    const timer = setTimeout(() => router.replace(href(`/products${query}`)), REST)
+    return () => clearTimeout(timer)
+  }, [text, find, href, router])
   const rowKey = useCallback((row: number) => shown[row]?.code ?? String(row), [shown])
   const columns: readonly GridColumn[] = [
     { key: 'name', header: 'Product', width: 'minmax(200px, 2fr)' },
@@ -70,9 +75,8 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
           onChange={(event) => setText(event.target.value)}
         />
         <span className="text-soft">
-          {shown.length === rows.length
-            ? `${rows.length} products`
-            : `${shown.length} of ${rows.length} products`}
+          {found === all ? `${all} products` : `${found} of ${all} products`}
+          {shown.length < found && `, the first ${shown.length} shown; words narrow them`}
         </span>
         <VantageLink href="/import" className="ml-auto link-name">
           Import from a spreadsheet
@@ -96,7 +100,7 @@ export function ProductList({ rows, buyerName, currency }: ProductListProps) {
             const product = shown[row]
             return product && <ProductCell product={product} column={columns[column]?.key ?? ''} />
           }}
-          empty={<p className="px-2 py-6 text-soft">No product matches “{text}”.</p>}
+          empty={<p className="px-2 py-6 text-soft">No product matches “{find}”.</p>}
         />
       </div>
     </section>

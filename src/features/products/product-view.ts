@@ -18,6 +18,14 @@ export interface ProductListRow {
   readonly leastMargin: Decimal | null
 }
 
+export interface ProductListView {
+  readonly find: string
+  readonly rows: readonly ProductListRow[]
+  /** How many match, shown or not. */
+  readonly found: number
+  readonly all: number
+}
+
 /** A value a product or variant shows: its own, or taken over. */
 export interface ShownValue {
   readonly value: Decimal | null

@@ -1,13 +1,16 @@
 import Link from 'next/link'
 import { CardGrid } from './card-grid'
 import { Crumbs } from './crumbs'
+import { PageLinks } from './page-links'
 import type { ShopListing, ShopMoney } from './shop-view'
 
 /** The products of one branch, and the branches below it. */
 export function CategoryPage({
+  code,
   listing,
   money,
 }: {
+  readonly code: string
   readonly listing: ShopListing
   readonly money: ShopMoney
 }) {
@@ -27,6 +30,7 @@ export function CategoryPage({
         </ul>
       )}
       <CardGrid cards={listing.cards} money={money} />
+      <PageLinks {...listing} path={`/shop/category/${code}`} />
     </>
   )
 }

@@ -31,6 +31,7 @@ import type {
   ShopCard,
   ShopCategoryLink,
   ShopChoices,
+  ShopFound,
   ShopListing,
   ShopMoney,
   ShopProduct,
@@ -38,7 +39,8 @@ import type {
   ShopVariant,
   ShopSuggestion,
 } from './shop-view'
-import { openPaths, reachableCategories, visible } from './visible'
+import { pageOf } from './pages'
+import { firstVisible, openPaths, reachableCategories, visible } from './visible'
 
 /** The branches at the top of the tree that lead a visitor anywhere. */
 export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[] {
@@ -78,7 +80,7 @@ export function shopChoices({ prepared, situation, standpoint, vantage }: ShopVi
  *
  * Errors  `null` when no category has the code.
  */
-export function loadListing(visitor: ShopVisitor, code: string): ShopListing | null {
+export function loadListing(visitor: ShopVisitor, code: string, page = 1): ShopListing | null {
   const { store } = visitor.prepared
   const category = findByCode(store.category, code)
   if (!category || category.status === 'archived') return null
@@ -87,18 +89,21 @@ export function loadListing(visitor: ShopVisitor, code: string): ShopListing | n
     title: category.name,
     path: pathLinks(store, category.id),
     children: childrenOf(visitor, category.id),
-    cards: visible(visitor, shownProducts(store, { category: code, text: '' })).map((each) =>
-      toCard(visitor, each),
-    ),
+    ...cardsOn(visitor, page, shownProducts(store, { category: code, text: '' })),
   }
 }
 
 /** What a visitor finds for some words. */
-export function searchShop(visitor: ShopVisitor, text: string): readonly ShopCard[] {
-  if (text.trim() === '') return []
-  return visible(visitor, shownProducts(visitor.prepared.store, { category: null, text })).map((each) =>
-    toCard(visitor, each),
-  )
+export function searchShop(visitor: ShopVisitor, text: string, page = 1): ShopFound {
+  const matching = text.trim() === '' ? [] : shownProducts(visitor.prepared.store, { category: null, text })
+  return cardsOn(visitor, page, matching)
+}
+
+const CARDS_ON_A_PAGE = 48
+
+function cardsOn(visitor: ShopVisitor, page: number, products: readonly ProductWithVariants[]): ShopFound {
+  const { shown, ...pages } = pageOf(visible(visitor, products), page, CARDS_ON_A_PAGE)
+  return { ...pages, cards: shown.map((each) => toCard(visitor, each)) }
 }
 
 const MOST_SUGGESTIONS = 8
@@ -124,10 +129,16 @@ export function suggestInShop(visitor: ShopVisitor, text: string): readonly Shop
   return found
 }
 
-/** Everything a visitor may see, one entry a variant. */
-export function shopFeed(visitor: ShopVisitor) {
-  const { store } = visitor.prepared
-  return visible(visitor, orderedProducts(store)).flatMap(({ product, variants }) =>
+const PRODUCTS_ON_A_PAGE = 250
+
+/** Everything a visitor may see, some products at a time, one entry a variant. */
+export function shopFeed(visitor: ShopVisitor, page: number) {
+  const { shown, ...pages } = pageOf(
+    visible(visitor, orderedProducts(visitor.prepared.store)),
+    page,
+    PRODUCTS_ON_A_PAGE,
+  )
+  const products = shown.flatMap(({ product, variants }) =>
     variants.map((variant) => ({
       sku: variant.sku,
       product: product.code,
@@ -135,15 +146,17 @@ export function shopFeed(visitor: ShopVisitor) {
       price: cardPrice(visitor, variant.id),
     })),
   )
+  return { ...pages, products }
 }
 
 /** Each branch with a product that is typical of it: the first one of its first leaf. */
 export function loadFront(visitor: ShopVisitor): readonly (ShopCategoryLink & { card: ShopCard })[] {
   const { store } = visitor.prepared
   return topCategories(visitor).flatMap((category) => {
-    const products = visible(visitor, shownProducts(store, { category: category.code, text: '' }))
+    const products = shownProducts(store, { category: category.code, text: '' })
     const leaf = firstLeaf(visitor, category.code)
-    const first = products.find(({ product }) => product.categories[0] === leaf) ?? products[0]
+    const inLeaf = products.filter(({ product }) => product.categories[0] === leaf)
+    const first = firstVisible(visitor, inLeaf) ?? firstVisible(visitor, products)
     return first ? [{ ...category, card: toCard(visitor, first) }] : []
   })
 }

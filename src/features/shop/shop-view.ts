@@ -32,7 +32,16 @@ export interface ShopCategoryLink {
   readonly name: string
 }
 
-export interface ShopListing {
+/** Where one is in a list that does not fit on a page. */
+export interface ShopPages {
+  /** From 1 on. */
+  readonly page: number
+  readonly pages: number
+  /** How many there are on all pages. */
+  readonly total: number
+}
+
+export interface ShopListing extends ShopPages {
   readonly title: string
   readonly path: readonly ShopCategoryLink[]
   readonly children: readonly ShopCategoryLink[]
@@ -102,6 +111,11 @@ export interface ShopMoney {
 export interface ShopAway {
   readonly landing: 'message' | 'sign-in' | 'contact'
   readonly message: string
+}
+
+/** One page of what was found. */
+export interface ShopFound extends ShopPages {
+  readonly cards: readonly ShopCard[]
 }
 
 /** A product that may be meant by what was typed into the search. */

@@ -20,6 +20,18 @@ export function visible(
   })
 }
 
+/** The first product a visitor may see anything of; nothing after it is looked at. */
+export function firstVisible(
+  visitor: ShopVisitor,
+  products: readonly ProductWithVariants[],
+): ProductWithVariants | undefined {
+  for (const each of products) {
+    const [shown] = visible(visitor, [each])
+    if (shown) return shown
+  }
+  return undefined
+}
+
 /** By situation: it lives as long as what holds for the visitor, and goes with every change of the store. */
 const CATEGORIES = new WeakMap<Situation, ReadonlySet<string> | null>()
 

@@ -1,13 +1,13 @@
 import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import { prepare } from '@/core/engine/prepare'
+import { refresh } from '@/core/engine/prepare'
 import { moveStock } from '@/core/catalogue/stock'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
 import { meansTheSame } from '@/core/store/same-meaning'
-import { applyChanges, type Change, reverseChanges } from '@/core/store/store'
-import { and, asc, desc, eq, gt, isNotNull, isNull, ne, notInArray, or, sql } from 'drizzle-orm'
+import { applyChanges, type Change, reverseChanges, type Store } from '@/core/store/store'
+import { and, asc, desc, eq, gt, gte, isNotNull, isNull, lte, ne, notInArray, or, sql } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
@@ -76,24 +76,38 @@ const REMEMBERED = 4
  * made the store, so that an instant before there was one shows its beginning.
  */
 export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<PreparedStore> {
+  // What was changed is read only when it is needed: an import's rows are many.
+  const [first] = await steppe.database
+    .select({ id: schema.changeSets.id })
+    .from(schema.changeSets)
+    .where(and(gt(schema.changeSets.at, instant), gt(schema.changeSets.id, FIRST_CHANGE_SET)))
+    .orderBy(asc(schema.changeSets.id))
+    .limit(1)
+  const present = getPrepared(steppe)
+  if (!first) return present
+
+  const { past, lastChangeSet } = steppe
+  const key = `${lastChangeSet}/${first.id}`
+  const known = past.get(key)
+  if (known) return known
   const later = await steppe.database
     .select()
     .from(schema.changes)
-    .innerJoin(schema.changeSets, eq(schema.changeSets.id, schema.changes.changeSet))
-    .where(and(gt(schema.changeSets.at, instant), gt(schema.changeSets.id, FIRST_CHANGE_SET)))
+    .where(and(gte(schema.changes.changeSet, first.id), lte(schema.changes.changeSet, lastChangeSet)))
     .orderBy(asc(schema.changes.changeSet), asc(schema.changes.position))
-  const present = getPrepared(steppe)
-  if (later.length === 0) return present
-
-  const key = `${steppe.lastChangeSet}/${later[0]?.change.changeSet}`
-  const { past } = steppe
-  const known = past.get(key)
-  if (known) return known
-  const store = applyChanges(present.store, reverseChanges(later.map(({ change }) => toChange(change))))
-  const prepared = prepare(store)
+  const back = netChanges(present.store, reverseChanges(later.map(toChange)))
+  const prepared = refresh(present, applyChanges(present.store, back), back)
   past.set(key, prepared)
   for (const old of [...past.keys()].slice(0, -REMEMBERED)) past.delete(old)
   return prepared
+}
+
+/** One change for each record, from what it is in a store to what the last of its changes makes of it. */
+function netChanges(store: Store, changes: readonly Change[]): readonly Change[] {
+  const last = new Map(changes.map((change) => [revisionKey(change), change]))
+  return [...last.values()].map(
+    (change) => ({ ...change, before: store[change.kind].get(change.id) ?? null }) as Change,
+  )
 }
 
 /** The change set that last wrote a record; `null` when there is no such record. */
@@ -134,7 +148,11 @@ export interface RecordChange {
 }
 
 /** Records that belong to another one, and the field that says so. */
-const PARTS: Readonly<Partial<Record<RecordKind, { readonly kind: RecordKind; readonly owner: string }>>> = {
+const PARTS: Readonly<
+  Partial<
+    Record<RecordKind, { readonly kind: RecordKind; readonly owner: Parameters<typeof schema.ownerIn>[1] }>
+  >
+> = {
   product: { kind: 'variant', owner: 'product' },
   'price-list': { kind: 'price-line', owner: 'list' },
   currency: { kind: 'exchange-rate', owner: 'currency' },
@@ -148,14 +166,15 @@ export async function latestChangesOf(
   count: number,
 ): Promise<readonly RecordChange[]> {
   const { id, at, author, note } = schema.changeSets
-  const { kind: changed, record, before, after } = schema.changes
+  const { kind: changed, record } = schema.changes
   const part = PARTS[kind]
   const itself = and(eq(changed, kind), eq(record, recordId))
+  // The kind is written out, since an index of some rows only is not used for a value that comes with the query.
   const ofPart =
     part &&
     and(
-      eq(changed, part.kind),
-      or(eq(sql`${before} ->> ${part.owner}`, recordId), eq(sql`${after} ->> ${part.owner}`, recordId)),
+      sql`${changed} = ${sql.raw(`'${part.kind}'`)}`,
+      eq(schema.ownerIn(schema.changes, part.owner), recordId),
     )
   return steppe.database
     .selectDistinct({ changeSet: id, at, author, note })

@@ -15,9 +15,8 @@ import type { BreakCounting, BreakPricing, Breaks, QuantityBreak } from '@/core/
 import type { TaxBasis } from '@/core/price/based-amount'
 import type { Purpose } from '@/core/price/price-list'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import { sql } from 'drizzle-orm'
+import { type SQL, sql } from 'drizzle-orm'
 import {
-  type AnyPgColumn,
   boolean,
   check,
   index,
@@ -29,6 +28,7 @@ import {
   text,
   timestamp,
   uniqueIndex,
+  type AnyPgColumn,
 } from 'drizzle-orm/pg-core'
 
 /** The change set that last wrote a record: what an edit must have seen to be accepted. */
@@ -540,6 +540,13 @@ export const changeSets = pgTable('change_set', {
   undoes: integer('undoes').references((): AnyPgColumn => changeSets.id),
 })
 
+type ChangedColumns = Record<'before' | 'after', AnyPgColumn>
+
+/** The record a changed part belongs to, exactly as the indexes of `change` have it. */
+export function ownerIn({ before, after }: ChangedColumns, field: 'list' | 'product' | 'currency'): SQL {
+  return sql`(coalesce(${after}, ${before}) ->> ${sql.raw(`'${field}'`)})`
+}
+
 export const changes = pgTable(
   'change',
   {
@@ -555,5 +562,15 @@ export const changes = pgTable(
   (table) => [
     primaryKey({ columns: [table.changeSet, table.position] }),
     index('change_record').on(table.kind, table.record),
+    // The history of a sheet is that of its parts, too: among a million changed lines those of one list.
+    index('change_line_list')
+      .on(ownerIn(table, 'list'))
+      .where(sql`${table.kind} = 'price-line'`),
+    index('change_variant_product')
+      .on(ownerIn(table, 'product'))
+      .where(sql`${table.kind} = 'variant'`),
+    index('change_rate_currency')
+      .on(ownerIn(table, 'currency'))
+      .where(sql`${table.kind} = 'exchange-rate'`),
   ],
 )

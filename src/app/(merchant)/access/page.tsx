@@ -14,7 +14,7 @@ export default async function Page({
 }) {
   const fields = await searchParams
   const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const view = loadAccess(outlook)
+  const view = await loadAccess(outlook)
   const isWhole = fields['branches'] === 'all'
   return <AccessPage view={view} isWhole={isWhole} tabs={<SectionTabs place="Access" path="access" />} />
 }

@@ -1,6 +1,7 @@
 import { getSettings } from '@/core/store/store'
 import { loadProducts } from '@/features/products/load-products'
 import { ProductList } from '@/features/products/product-list'
+import { searchWords } from '@/server/doors/search-words'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
@@ -12,7 +13,9 @@ interface ProductsPageProps {
 }
 
 export default async function ProductsPage({ searchParams }: ProductsPageProps) {
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
+  const fields = new URLSearchParams(await searchParams)
+  const outlook = await lookFrom(parseVantage(fields))
   const { currency } = getSettings(outlook.prepared.store)
-  return <ProductList rows={loadProducts(outlook)} buyerName={outlook.buyerName} currency={currency} />
+  const view = loadProducts(outlook, searchWords(fields, 'find'))
+  return <ProductList view={view} buyerName={outlook.buyerName} currency={currency} />
 }

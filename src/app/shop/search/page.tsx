@@ -1,24 +1,30 @@
 import { CardGrid } from '@/features/shop/card-grid'
 import { searchShop, shopMoney } from '@/features/shop/load-shop'
 import { enterShopPage } from '@/features/shop/enter'
+import { PageLinks } from '@/features/shop/page-links'
+import { readPage } from '@/features/shop/pages'
+import { searchWords } from '@/server/doors/search-words'
 
 export default async function ShopSearch({
   searchParams,
 }: {
-  readonly searchParams: Promise<{ words?: string }>
+  readonly searchParams: Promise<Record<string, string>>
 }) {
-  const words = (await searchParams).words ?? ''
+  const fields = new URLSearchParams(await searchParams)
+  const words = searchWords(fields)
   const visitor = await enterShopPage()
-  const cards = searchShop(visitor, words)
+  const found = searchShop(visitor, words, readPage(fields.get('page')))
+  const hasWords = words.trim() !== ''
   return (
     <>
       <h1 className="pb-6 text-3xl leading-9 font-bold tracking-tight">
-        {words.trim() === '' ? 'What are you looking for?' : `${cards.length} found for “${words}”`}
+        {hasWords ? `${found.total} found for “${words}”` : 'What are you looking for?'}
       </h1>
-      {cards.length === 0 && words.trim() !== '' && (
+      {found.total === 0 && hasWords && (
         <p>Nothing here is called that. Try a shorter word, or a part of a SKU.</p>
       )}
-      <CardGrid cards={cards} money={shopMoney(visitor)} />
+      <CardGrid cards={found.cards} money={shopMoney(visitor)} />
+      <PageLinks {...found} path={`/shop/search?words=${encodeURIComponent(words)}`} />
     </>
   )
 }

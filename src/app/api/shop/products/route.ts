@@ -1,10 +1,12 @@
 import { shopFeed, shopMoney } from '@/features/shop/load-shop'
+import { readPage } from '@/features/shop/pages'
 import { withStore } from '@/server/doors/with-store'
 import { shopVisitor } from '@/server/session/shop-session'
-import { NextResponse } from 'next/server'
+import { type NextRequest, NextResponse } from 'next/server'
 
-/** The feed of everything whoever asks may see, at their own prices. */
-export const GET = withStore(async (_request, { prepared }) => {
+/** The feed of everything whoever asks may see, at their own prices, page by page. */
+export const GET = withStore(async (request: NextRequest, { prepared }) => {
   const visitor = await shopVisitor(prepared)
-  return NextResponse.json({ ...shopMoney(visitor), products: shopFeed(visitor) })
+  const page = readPage(request.nextUrl.searchParams.get('page'))
+  return NextResponse.json({ ...shopMoney(visitor), ...shopFeed(visitor, page) })
 })

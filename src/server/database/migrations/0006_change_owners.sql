@@ -1,0 +1,3 @@
+CREATE INDEX "change_line_list" ON "change" USING btree ((coalesce("after", "before") ->> 'list')) WHERE "change"."kind" = 'price-line';--> statement-breakpoint
+CREATE INDEX "change_variant_product" ON "change" USING btree ((coalesce("after", "before") ->> 'product')) WHERE "change"."kind" = 'variant';--> statement-breakpoint
+CREATE INDEX "change_rate_currency" ON "change" USING btree ((coalesce("after", "before") ->> 'currency')) WHERE "change"."kind" = 'exchange-rate';
