@@ -1,7 +1,8 @@
 import { compileAssortment, matchAssortment } from '@/core/access/assortment'
 import { ask } from '@/core/engine/ask'
 import { decimal } from '@/core/decimal/decimal'
-import { findRights } from '@/core/engine/find-rights'
+import { ALL_RIGHTS } from '@/core/access/access'
+import { findRights, isUnrestricted } from '@/core/engine/find-rights'
 import { openSituation } from '@/core/engine/open-situation'
 import { standpoint, type Standpoint } from '@/core/engine/standpoint'
 import type { BuyerReference } from '@/core/buyers/buyer'
@@ -40,9 +41,32 @@ function rights(sections: Sections, buyer: BuyerReference, variant: string, more
   if (!opened.ok) throw new Error(opened.error.code)
   const found = findRights(prepared, opened.value, prepared.index.numberOf.get(variant) as number)
   const { see, seePrice, buy, quote } = found
+  // Where nothing restricts a buyer, nothing is looked at one by one: then everything must be theirs.
+  if (isUnrestricted(opened.value)) expect(found).toMatchObject({ ...ALL_RIGHTS, because: null })
   const words = [see && 'see', seePrice && 'price', buy && 'buy', quote && 'quote'].filter(Boolean).join(' ')
   return { words, because: found.because, landing: found.landing }
 }
+
+test('a store without rules, gates and assortments restricts nobody, and any of them does', () => {
+  const isFree = (sections: Sections, more: Partial<Standpoint> = {}) => {
+    const opened = openSituation(writtenPrepared({ ...CATALOGUE, ...sections }), {
+      ...standpoint(GUEST, AT),
+      ...more,
+    })
+    return opened.ok && isUnrestricted(opened.value)
+  }
+  expect(isFree({})).toBe(true)
+  const rule = {
+    code: 'r',
+    name: 'R',
+    effect: 'no-price',
+    scope: branch('honey'),
+    audience: { include: [{ kind: 'guests' }] },
+  }
+  expect(isFree({ accessRules: [rule] })).toBe(false)
+  const channel = { code: 'desk', name: 'Desk', gate: 'sign-in' }
+  expect(isFree({ channels: [channel] }, { channel: 'desk' })).toBe(false)
+})
 
 describe('assortments', () => {
   const include = (...categories: string[]) =>

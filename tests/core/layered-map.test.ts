@@ -1,3 +1,4 @@
+import { findByCode } from '@/core/catalogue/find-by-code'
 import { withChanges } from '@/core/store/layered-map'
 import fc from 'fast-check'
 
@@ -37,5 +38,31 @@ test('a layered map reads like a map the same changes were made to', () => {
         expect(sum).toBe([...plain.values()].reduce((total, value) => total + value, 0))
       },
     ),
+  )
+})
+
+test('a code is found as in a plain map, whatever was renamed, removed and added since', () => {
+  type Coded = { readonly code: string }
+  const edit = fc.tuple(
+    fc.integer({ min: 0, max: 9 }).map(String),
+    fc.option(fc.integer({ min: 0, max: 19 }).map((code): Coded => ({ code: `Code-${code}` }))),
+  )
+  fc.assert(
+    fc.property(fc.array(fc.array(edit, { maxLength: 4 }), { maxLength: 6 }), (turns) => {
+      let map: ReadonlyMap<string, Coded> = new Map(
+        Array.from({ length: 10 }, (_, at) => [String(at), { code: `code-${at}` }] as const),
+      )
+      for (const turn of turns) {
+        // No two records share a code, as the database sees to.
+        const next = withChanges(map, turn)
+        const codes = [...next.values()].map(({ code }) => code.toLowerCase())
+        if (new Set(codes).size < codes.length) continue
+        map = next
+        for (let code = 0; code < 20; code += 1) {
+          const wanted = [...map.values()].find((each) => each.code.toLowerCase() === `code-${code}`)
+          expect(findByCode(map, `CODE-${code}`)).toBe(wanted ?? null)
+        }
+      }
+    }),
   )
 })

@@ -20,16 +20,16 @@ function coverageOf(code: string, look: Outlook = guest) {
   return listCoverage(look, look.prepared.store['price-list'].get(list(code).id) as PriceList, found)
 }
 
-test('every list: what it decides and never decides is what it prices', () => {
+test('every list: what it decides and never decides is what it prices', async () => {
   for (const { code } of store['price-list'].values()) {
-    const { priced, decided, never, of } = coverageOf(code)
+    const { priced, decided, never, of } = await coverageOf(code)
     expect(decided + never.count).toBe(priced)
     expect(priced).toBeLessThanOrEqual(of)
   }
 })
 
-test('a group’s list decides for its members what no contract or own list of theirs decides before', () => {
-  const coverage = coverageOf('club-level')
+test('a group’s list decides for its members what no contract or own list of theirs decides before', async () => {
+  const coverage = await coverageOf('club-level')
   const member = lookAs('group:club')
   const { sources, lists } = priceColumn(member.prepared, member.situation, member.quantity)
   const decided = [...sources].filter((source) => lists[source] === list('club-level').id).length
@@ -37,7 +37,7 @@ test('a group’s list decides for its members what no contract or own list of t
   expect(coverage.decided).toBeGreaterThanOrEqual(decided)
 })
 
-test('a list hidden behind another one decides nothing, and the other one is named', () => {
+test('a list hidden behind another one decides nothing, and the other one is named', async () => {
   const before = list('club-level')
   const copy: PriceList = { ...before, id: 'behind', code: 'behind', name: 'Behind', rank: before.rank + 5 }
   const next = applyChanges(store, [{ kind: 'price-list', id: 'behind', before: null, after: copy }])
@@ -45,7 +45,7 @@ test('a list hidden behind another one decides nothing, and the other one is nam
   const look = toOutlook(guest.steppe, prepared, guest.vantage, Date.parse('2026-11-25T10:00:00Z'))
   const found = listPrices(prepared, look.situation, 'behind', { own: 1000, counted: null })
   if (!found) throw new Error('not found')
-  const { priced, decided, never } = listCoverage(look, copy, found)
+  const { priced, decided, never } = await listCoverage(look, copy, found)
   expect(priced).toBeGreaterThan(0)
   expect(decided).toBe(0)
   expect(never.some[0]?.instead).toBe('Club level')

@@ -1,8 +1,37 @@
+import { layersOf } from '../store/layered-map'
 import type { Variant } from './product'
 
-/** Two codes that differ only in case are the same: people type them either way. */
-function isSame(left: string, right: string): boolean {
-  return left.toLowerCase() === right.toLowerCase()
+type Entry<Item> = readonly [id: string, record: Item]
+
+/** Codes in lower case against records; as long as the records, which are never changed in place. */
+const INDEXES = new WeakMap<object, ReadonlyMap<string, Entry<unknown>>>()
+
+/**
+ * The record with a code. Two codes that differ only in case are the same: people type them either way. What was changed
+ * since the records were indexed lies in a layer of its own, so that no edit costs a new index.
+ */
+function find<Item>(
+  records: ReadonlyMap<string, Item>,
+  wanted: string,
+  codeOf: (record: Item) => string,
+): Entry<Item> | null {
+  const layers = layersOf(records)
+  if (layers) {
+    for (const [id, record] of layers.layer)
+      if (record !== null && codeOf(record).toLowerCase() === wanted) return [id, record]
+    const below = find(layers.below, wanted, codeOf)
+    return below && layers.layer.has(below[0]) ? null : below
+  }
+  let index = INDEXES.get(records) as Map<string, Entry<Item>> | undefined
+  if (!index) {
+    index = new Map()
+    for (const entry of records) {
+      const code = codeOf(entry[1]).toLowerCase()
+      if (!index.has(code)) index.set(code, entry)
+    }
+    INDEXES.set(records, index)
+  }
+  return index.get(wanted) ?? null
 }
 
 /** Errors  `null` when no record of the kind has the code. */
@@ -10,12 +39,10 @@ export function findByCode<Coded extends { readonly code: string }>(
   records: ReadonlyMap<string, Coded>,
   code: string,
 ): Coded | null {
-  for (const record of records.values()) if (isSame(record.code, code)) return record
-  return null
+  return find(records, code.toLowerCase(), (record) => record.code)?.[1] ?? null
 }
 
 /** Errors  `null` when no variant has the SKU. */
 export function findBySku(variants: ReadonlyMap<string, Variant>, sku: string): Variant | null {
-  for (const variant of variants.values()) if (isSame(variant.sku, sku)) return variant
-  return null
+  return find(variants, sku.toLowerCase(), (variant) => variant.sku)?.[1] ?? null
 }

@@ -110,6 +110,24 @@ function both(left: Rights, right: Rights): Rights {
   }
 }
 
+/**
+ * Whether nothing keeps a buyer from anything that is sold at all, so that whoever asks for many items need not ask for
+ * each.
+ *
+ * Holds  `findRights` is then all rights for every active variant of an active product.
+ */
+export function isUnrestricted(situation: Situation): boolean {
+  const { rules, passcode, channelAssortment, contractAssortments } = situation.terms
+  return (
+    rules.length === 0 &&
+    !passcode?.isReview &&
+    !channelAssortment &&
+    contractAssortments.length === 0 &&
+    situation.limiting.length === 0 &&
+    findGate(situation) === null
+  )
+}
+
 /** What the gate of the channel leaves a buyer; `null` where it stands open to them. */
 export function findGate({
   buyer,

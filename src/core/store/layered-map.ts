@@ -79,3 +79,14 @@ export function withChanges<Value>(
   }
   return whole
 }
+
+/**
+ * What a map consists of, for whoever keeps something about the map below, which stays while layers come and go.
+ *
+ * Errors  `null` for a map without a layer.
+ */
+export function layersOf<Value>(
+  map: ReadonlyMap<string, Value>,
+): { readonly below: ReadonlyMap<string, Value>; readonly layer: ReadonlyMap<string, Value | null> } | null {
+  return map instanceof LayeredMap ? (map as LayeredMap<Value>) : null
+}

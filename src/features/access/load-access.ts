@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Gate } from '@/core/access/access'
 import { distancesUp, inTreeOrder } from '@/core/catalogue/category'
-import { findRights } from '@/core/engine/find-rights'
+import { findRights, isUnrestricted } from '@/core/engine/find-rights'
 import type { Situation } from '@/core/engine/situation'
 import { Slices } from '@/server/doors/slices'
 import { type Outlook, situationOf } from '@/server/engine/look-from'
@@ -47,9 +47,15 @@ export async function loadAccess({ prepared, standpoint, as, buyerName }: Outloo
   let found: readonly Counted[] | null = null
   const counted = () => (found ??= countedVariants(prepared))
   const counts: ReadonlyMap<string, AccessCell>[] = []
+  // Whoever is kept from nothing sees what all of them see.
+  let open: ReadonlyMap<string, AccessCell> | null = null
   for (const { buyer } of columns) {
     const situation = situationOf(prepared, { ...standpoint, buyer })
-    counts.push(await countBranches(prepared, situation, counted, slices))
+    const isOpen = isUnrestricted(situation)
+    const branches: ReadonlyMap<string, AccessCell> =
+      (isOpen && open) || (await countBranches(prepared, situation, counted, slices))
+    if (isOpen) open = branches
+    counts.push(branches)
   }
   return {
     gates: [...store.channel.values()]

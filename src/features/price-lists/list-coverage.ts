@@ -10,6 +10,7 @@ import type { Situation } from '@/core/engine/situation'
 import type { PriceList } from '@/core/price/price-list'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import type { Store } from '@/core/store/store'
+import { Slices } from '@/server/doors/slices'
 import { type Outlook, situationOf } from '@/server/engine/look-from'
 import type { CoverageView } from './price-list-view'
 
@@ -17,16 +18,25 @@ import type { CoverageView } from './price-list-view'
 const MOST_KINDS = 40
 const NAMED = 6
 
+/** How many variants are looked at between two looks at the clock. */
+const VARIANTS_A_STEP = 1_000
+
 /**
  * How much of the catalogue a list prices, and how much of that it decides for anybody it is for, at the instant and
  * quantity looked at: what it prices and never decides, other lists decide before it.
  */
-export function listCoverage(outlook: Outlook, list: PriceList, found: ListPrices): CoverageView {
+export async function listCoverage(
+  outlook: Outlook,
+  list: PriceList,
+  found: ListPrices,
+): Promise<CoverageView> {
   const { prepared, quantity } = outlook
   const { store, index } = prepared
   const decided = new Uint8Array(index.variantCount)
   const situations = kindsOfBuyers(outlook, list)
+  const slices = new Slices()
   for (const situation of situations) {
+    await slices.rest()
     const { sources, lists } = priceColumn(prepared, situation, quantity)
     const at = new Set(lists.flatMap((id, source) => (id === list.id ? [source] : [])))
     for (let number = 0; number < index.variantCount; number += 1)
@@ -39,6 +49,7 @@ export function listCoverage(outlook: Outlook, list: PriceList, found: ListPrice
   let [of, priced] = [0, 0]
   const topsOf = topsOfProduct(store)
   for (let number = 0; number < index.variantCount; number += 1) {
+    if (number % VARIANTS_A_STEP === 0) await slices.rest()
     const variant = store.variant.get(index.items[number] as string)
     if (variant?.status !== 'active') continue
     const isPriced = (found.lineOf[number] as number) >= 0

@@ -23,6 +23,7 @@ import { type Breaks, onlyMethod } from '@/core/price/price-method'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
+import { Slices } from '@/server/doors/slices'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
@@ -78,7 +79,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   const listName = (id: string) => store['price-list'].get(id)?.name ?? id
   const money = (amount: Decimal) => formatMoney(amount, currency, compiled.digits)
   const found = listPrices(prepared, outlook.situation, list.id, { own: outlook.quantity, counted: null })
-  const effects = lineEffects(outlook, list.id, found)
+  const effects = await lineEffects(outlook, list.id, found)
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -114,7 +115,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
       effect: effects.get(at)?.effect ?? none,
       example: effects.get(at)?.example ?? null,
     })),
-    coverage: listCoverage(outlook, list, found ?? NO_PRICES),
+    coverage: await listCoverage(outlook, list, found ?? NO_PRICES),
     revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
     vantage: outlook.vantage,
     example: exampleBuyer(list, store),
@@ -127,11 +128,11 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
 }
 
 /** What each line of a list does, by its place; the default line stands behind the last. */
-function lineEffects(
+async function lineEffects(
   { prepared, situation }: Outlook,
   listId: string,
   found: ListPrices | null,
-): ReadonlyMap<number, { effect: LineEffect; example: string }> {
+): Promise<ReadonlyMap<number, { effect: LineEffect; example: string }>> {
   const { store, index } = prepared
   const digits = prepared.lists.get(listId)?.digits ?? 2
   const lens = lensInto(prepared, situation.lens, store['price-list'].get(listId)?.currency ?? '')
@@ -142,9 +143,12 @@ function lineEffects(
     number,
     { base: Decimal[]; price: Decimal[]; margin: Decimal[]; belowCost: number; example: string }
   >()
-  found?.lineOf.forEach((line, number) => {
+  const slices = new Slices()
+  for (const [number, line] of (found ?? NO_PRICES).lineOf.entries()) {
+    if (line < 0) continue
+    await slices.rest()
     const variant = store.variant.get(index.items[number] as string)
-    if (line < 0 || !variant) return
+    if (!variant) continue
     const member = members.get(line) ?? {
       base: [],
       price: [],
@@ -152,7 +156,7 @@ function lineEffects(
       belowCost: 0,
       example: variant.sku,
     }
-    const units = found.prices[number] as number
+    const units = found?.prices[number] as number
     const price = fromUnits(units, digits)
     const compared = shownInBasis(prepared, lens, number, { units, basis: listBasis }, storeBasis(prepared))
     const cost = amountOf('cost', number)
@@ -163,7 +167,7 @@ function lineEffects(
     if (cost !== null && compared !== null && isBelowCost(compared, cost)) member.belowCost += 1
     member.price.push(price)
     members.set(line, member)
-  })
+  }
   return new Map(
     [...members].map(([line, { base, price, margin, belowCost, example }]) => {
       margin.sort(compare)

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
-import { findRights } from '@/core/engine/find-rights'
+import { findRights, isUnrestricted } from '@/core/engine/find-rights'
 import type { Situation } from '@/core/engine/situation'
 import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { ShopVisitor } from '@/server/session/shop-session'
@@ -12,9 +12,12 @@ export function visible(
   { prepared, situation }: ShopVisitor,
   products: readonly ProductWithVariants[],
 ): readonly ProductWithVariants[] {
+  const isOpen = isUnrestricted(situation)
   return products.flatMap(({ product, variants }) => {
-    const kept = variants.filter(
-      ({ id }) => findRights(prepared, situation, prepared.index.numberOf.get(id) as number).see,
+    const kept = variants.filter(({ id, status }) =>
+      isOpen
+        ? status === 'active' && product.status === 'active'
+        : findRights(prepared, situation, prepared.index.numberOf.get(id) as number).see,
     )
     return kept.length > 0 ? [{ product, variants: kept }] : []
   })
@@ -40,14 +43,7 @@ export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> |
   const { prepared, situation } = visitor
   const known = CATEGORIES.get(situation)
   if (known !== undefined) return known
-  const { terms } = situation
-  const isOpen =
-    terms.rules.every(({ rule }) => rule.effect !== 'hide') &&
-    !terms.channelAssortment &&
-    terms.contractAssortments.length === 0 &&
-    (terms.channel === null || terms.channel.gate !== 'sign-in') &&
-    terms.channel?.gate !== 'passcode' &&
-    situation.limiting.length === 0
+  const isOpen = isUnrestricted(situation)
   const reached = new Set<string>()
   if (!isOpen) {
     for (const { product } of visible(visitor, orderedProducts(prepared.store)))
