@@ -26,13 +26,17 @@ interface Asked {
   readonly method?: string
 }
 
-const unknownItems = Array.from({ length: 50 }, (_, at) => ({ sku: `X-V${at}`, quantity: '1' }))
+const unknownItems = Array.from({ length: 50 }, (_, at) => ({
+  id: String(at),
+  sku: `X-V${at}`,
+  as: { guest: true },
+}))
 
 const SCREENS: readonly Asked[] = [
   '/board',
-  '/board?as=account:a7&quantity=20',
-  '/board?on=2027-02-01',
-  '/board?on=2026-11-02',
+  '/board?as=account:a7&buying=20',
+  '/board?on=2027-02-01T00:00Z',
+  '/board?on=2026-11-02T12:00Z',
   '/compare?left=guest&right=account:a7',
   '/products',
   '/products/P40',
@@ -45,7 +49,6 @@ const SCREENS: readonly Asked[] = [
   '/access',
   '/assortments',
   '/limits-in-force',
-  '/history',
   '/import',
   '/shop',
   '/shop/category/c3',
@@ -61,16 +64,15 @@ const SCREENS: readonly Asked[] = [
 ]
   .map((path): Asked => ({ path }))
   .concat([
-    { path: '/api/prices', method: 'POST', body: { questions: unknownItems } },
+    { path: '/api/prices', method: 'POST', body: unknownItems },
     {
       path: '/api/prices',
       method: 'POST',
-      body: {
-        questions: Array.from({ length: 1_000 }, (_, at) => ({
-          sku: `V${at * 90}`,
-          buyer: `account:a${at % 200}`,
-        })),
-      },
+      body: Array.from({ length: 1_000 }, (_, at) => ({
+        id: String(at),
+        sku: `V${at * 90}`,
+        as: { account: `a${at % 200}` },
+      })),
     },
   ])
 

@@ -14,6 +14,7 @@ import { type ListPrices, listPrices } from '@/core/engine/list-prices'
 import { scheduleText } from '@/core/predicates/schedule-text'
 import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
+import type { Situation } from '@/core/engine/situation'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
 import type { WhoTerm } from '@/core/predicates/who'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
@@ -79,7 +80,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   const listName = (id: string) => store['price-list'].get(id)?.name ?? id
   const money = (amount: Decimal) => formatMoney(amount, currency, compiled.digits)
   const found = listPrices(prepared, outlook.situation, list.id, { own: outlook.quantity, counted: null })
-  const effects = await lineEffects(outlook, list.id, found)
+  const effects = await knownEffects(outlook, list.id, found)
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -127,12 +128,26 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   }
 }
 
+type LineEffects = ReadonlyMap<number, { effect: LineEffect; example: string }>
+
+/** By list and quantity, as long as what holds for the buyer, which goes with every change of the store. */
+const EFFECTS = new WeakMap<Situation, Map<string, Promise<LineEffects>>>()
+
+function knownEffects(outlook: Outlook, listId: string, found: ListPrices | null): Promise<LineEffects> {
+  const known = EFFECTS.get(outlook.situation) ?? new Map<string, Promise<LineEffects>>()
+  EFFECTS.set(outlook.situation, known)
+  const key = `${listId}/${outlook.quantity}`
+  const effects = known.get(key) ?? lineEffects(outlook, listId, found)
+  known.set(key, effects)
+  return effects
+}
+
 /** What each line of a list does, by its place; the default line stands behind the last. */
 async function lineEffects(
   { prepared, situation }: Outlook,
   listId: string,
   found: ListPrices | null,
-): Promise<ReadonlyMap<number, { effect: LineEffect; example: string }>> {
+): Promise<LineEffects> {
   const { store, index } = prepared
   const digits = prepared.lists.get(listId)?.digits ?? 2
   const lens = lensInto(prepared, situation.lens, store['price-list'].get(listId)?.currency ?? '')
