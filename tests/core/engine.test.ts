@@ -252,6 +252,8 @@ test('what does not exist is named', () => {
     return asked.ok ? null : asked.error.code
   }
   expect(codeOf({ buyer: { kind: 'account', account: 'nobody' } })).toBe('unknown-buyer')
+  // A passcode makes nobody of one who does not exist.
+  expect(codeOf({ buyer: { kind: 'account', account: 'nobody' }, passcode: 'any' })).toBe('unknown-buyer')
   expect(codeOf({ variant: 'nothing' })).toBe('unknown-variant')
   expect(codeOf({ variant: 'engraving' })).toBe('unknown-variant')
   expect(codeOf({ channel: 'moon' })).toBe('unknown-channel')
