@@ -1,5 +1,6 @@
 // One natural direction: app → features → server → core. docs/architecture.md says why.
 const CORE = [
+  'maps',
   'decimal',
   'currency',
   'issue',

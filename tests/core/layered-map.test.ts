@@ -1,5 +1,5 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
-import { withChanges } from '@/core/store/layered-map'
+import { withChanges } from '@/core/maps/layered-map'
 import fc from 'fast-check'
 
 const changes = fc.array(fc.tuple(fc.constantFrom('a', 'b', 'c', 'd', 'e', 'f'), fc.option(fc.integer())), {

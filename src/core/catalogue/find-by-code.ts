@@ -1,4 +1,4 @@
-import { layersOf } from '../store/layered-map'
+import { layersOf } from '../maps/layered-map'
 import type { Variant } from './product'
 
 type Entry<Item> = readonly [id: string, record: Item]

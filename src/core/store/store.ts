@@ -15,7 +15,7 @@ import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
 import type { Tax, TaxClass, TaxRate, TaxSettings } from '../tax/tax'
-import { withChanges } from './layered-map'
+import { withChanges } from '../maps/layered-map'
 
 /** What holds for the whole store. There is exactly one, under the id `settings`. */
 export interface Settings extends TaxSettings {
