@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { allowedHosts, judge, type Knock, securityHeaders, sideOf } from '@/server/doors/outer-door'
 
 const HOSTS = allowedHosts('prices.example, Desk.Example:8443')
@@ -63,6 +65,22 @@ describe('the outer door', () => {
   test('knows the shop’s side from the merchant’s by the whole of the first name', () => {
     expect(['/shop', '/shop/cart', '/api/shop/products'].map(sideOf)).toEqual(['shop', 'shop', 'shop'])
     expect(['/', '/shopping', '/api/store', '/products/shop'].map(sideOf)).toEqual(Array(4).fill('merchant'))
+  })
+
+  test('every action of the merchant’s asks whose side it was called from before anything else', () => {
+    const files = readdirSync('src/features', { recursive: true, encoding: 'utf8' })
+      .filter((name) => name.endsWith('.ts') && !name.startsWith('shop/'))
+      .map((name) => ({ name, text: readFileSync(join('src/features', name), 'utf8') }))
+      .filter(({ text }) => text.startsWith("'use server'"))
+    expect(files.length).toBeGreaterThan(5)
+    const asksLate = files.flatMap(({ name, text }) =>
+      text
+        .split(/^export async function /m)
+        .slice(1)
+        .filter((action) => !/^[^]*?> \{\n {2}await asMerchant\(\)\n/.test(action.split('\n}\n')[0] ?? ''))
+        .map((action) => `${name}: ${/\w+/.exec(action)?.[0]}`),
+    )
+    expect(asksLate).toEqual([])
   })
 
   test('only the scripts of the very page run', () => {

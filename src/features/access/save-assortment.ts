@@ -7,7 +7,7 @@ import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { revisionAsOf } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { AssortmentOwner } from './load-assortments'
 import { currentInstant } from '@/server/clock'
@@ -24,6 +24,7 @@ export async function editAssortment(
   edit: AssortmentEdit,
   asOf: number,
 ): Promise<string | null> {
+  await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
   const record = findByCode<{

@@ -9,7 +9,7 @@ import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getSteppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import type { BoardPatch } from './board-view'
@@ -28,6 +28,7 @@ export async function editBoard(
   edits: readonly AmountEdit[],
   columns: readonly Vantage[],
 ): Promise<BoardOutcome> {
+  await asMerchant()
   const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
   const outcome = await editAmounts(await getSteppe(), edits, {
@@ -41,6 +42,7 @@ export async function editBoard(
 
 /** Takes a change set back; taking that back again is redo. */
 export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]): Promise<BoardOutcome> {
+  await asMerchant()
   const wrong = checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
   const steppe = await getSteppe()

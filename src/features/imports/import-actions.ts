@@ -58,6 +58,7 @@ export async function leaveRows(
 
 /** Writes what is new or changed. */
 export async function writeImport(id: string): Promise<ImportView | null> {
+  await asMerchant()
   const steppe = await getSteppe()
   const author = await currentAuthor()
   return act(id, (job) => startWriting(steppe, job, author))
@@ -77,6 +78,7 @@ export async function rowsOf(id: string, result: RowResult, page: number): Promi
 
 /** Takes everything an import changed back; resolves to what is wrong, or `null`. */
 export async function takeBackImport(changeSet: number): Promise<string | null> {
+  await asMerchant()
   const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
   const outcome = await undo(await getSteppe(), changeSet, note)
   return outcome.ok ? null : refusalSentence(toRefusal(outcome))

@@ -14,7 +14,7 @@ import { revisionOf, undo, type UndoOutcome } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
@@ -42,6 +42,7 @@ export async function editPriceListHead(
   sheet: SheetReference,
   input: PriceListHeadInput,
 ): Promise<PriceListOutcome> {
+  await asMerchant()
   const wrong = checkHead(input)
   if (wrong) return refuse(wrong)
   const steppe = await getSteppe()
@@ -85,6 +86,7 @@ export async function addPriceLine(
   what: string,
   rule: string,
 ): Promise<PriceListOutcome> {
+  await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
   const term = findItem(store, what)
@@ -120,6 +122,7 @@ export async function editPriceLine(
   line: { readonly id: string; readonly rule: string },
   rule: string,
 ): Promise<PriceListOutcome> {
+  await asMerchant()
   const steppe = await getSteppe()
   const current = getPrepared(steppe).store['price-line'].get(line.id)
   if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
@@ -150,6 +153,7 @@ export async function editLineWhen(
   line: { readonly id: string; readonly whenText: string },
   typed: string,
 ): Promise<PriceListOutcome> {
+  await asMerchant()
   const steppe = await getSteppe()
   const current = getPrepared(steppe).store['price-line'].get(line.id)
   if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
@@ -190,6 +194,7 @@ export async function takeBackOnPriceList(
   sheet: SheetReference,
   changeSet: number,
 ): Promise<PriceListOutcome> {
+  await asMerchant()
   const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
   return shownNow(sheet, await undo(await getSteppe(), changeSet, note))
 }

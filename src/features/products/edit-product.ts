@@ -7,7 +7,7 @@ import { undo } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getSteppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { loadProductSheet } from './load-products'
@@ -21,6 +21,7 @@ export async function editProduct(
   code: string,
   vantage: Vantage,
 ): Promise<ProductEditOutcome> {
+  await asMerchant()
   const wrong = checkAmountEdits([edit]) ?? checkVantages([vantage])
   if (wrong) return { ok: false, problem: wrong }
   const outcome = await editAmounts(await getSteppe(), [edit], {
@@ -37,6 +38,7 @@ export async function takeBackOnProduct(
   code: string,
   vantage: Vantage,
 ): Promise<ProductEditOutcome> {
+  await asMerchant()
   const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
   const outcome = await undo(await getSteppe(), changeSet, note)
   return outcome.ok ? shownNow(code, vantage) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }

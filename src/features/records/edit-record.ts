@@ -8,7 +8,7 @@ import { undo } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { randomUUID } from 'node:crypto'
@@ -32,6 +32,7 @@ export interface RecordReference {
 
 /** Changes one field, given as text. */
 export async function editField(sheet: RecordReference, field: string, text: string): Promise<Outcome> {
+  await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
   const record = currentOf(store[sheet.kind], sheet.id)
@@ -52,6 +53,7 @@ export async function createRecord(
   texts: Readonly<Record<string, string>>,
   copyOf: string | null,
 ): Promise<{ readonly ok: true; readonly href: string } | { readonly ok: false; readonly problem: string }> {
+  await asMerchant()
   if (!findSection(sectionOf(kind)?.path ?? ''))
     return { ok: false, problem: 'Nothing of that kind can be made here.' }
   const steppe = await getSteppe()
@@ -82,6 +84,7 @@ export async function createRecord(
 
 /** Puts a record away, or brings it back. */
 export async function archiveRecord(sheet: RecordReference): Promise<Outcome> {
+  await asMerchant()
   const { store } = getPrepared(await getSteppe())
   const record = currentOf(store[sheet.kind], sheet.id)
   if (!record) return gone(sheet)
@@ -95,6 +98,7 @@ export async function archiveRecord(sheet: RecordReference): Promise<Outcome> {
 export async function removeRecord(
   sheet: RecordReference,
 ): Promise<{ readonly ok: true; readonly href: string } | { readonly ok: false; readonly problem: string }> {
+  await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
   const rates =
@@ -119,6 +123,7 @@ export async function removeRecord(
 
 /** Adds a rate of a currency from now on. */
 export async function addRate(sheet: RecordReference, typed: string): Promise<Outcome> {
+  await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
   const id = randomUUID()
@@ -140,6 +145,7 @@ export async function addRate(sheet: RecordReference, typed: string): Promise<Ou
 
 /** Takes a change of the record's history back. */
 export async function takeBackOnRecord(sheet: RecordReference, changeSet: number): Promise<Outcome> {
+  await asMerchant()
   const outcome = await undo(await getSteppe(), changeSet, await note(`Take back change ${changeSet}`))
   if (!outcome.ok && outcome.code === 'unknown-change-set')
     return { ok: false, problem: refusalSentence(toRefusal(outcome)) }

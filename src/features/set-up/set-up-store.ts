@@ -6,7 +6,7 @@ import type { Settings } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getSteppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { redirect } from 'next/navigation'
 import { currentInstant } from '@/server/clock'
@@ -22,6 +22,7 @@ export interface SetUpInput {
 
 /** Makes an empty store with its first channel; everything else is made inside. Resolves to what is wrong. */
 export async function setUpStore(input: SetUpInput): Promise<string> {
+  await asMerchant()
   const steppe = await getSteppe()
   if (steppe.prepared) redirect('/board')
   const currency = input.currency.trim().toUpperCase()

@@ -4,7 +4,7 @@ import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { revisionAsOf } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { currentAuthor } from '@/server/session/author'
+import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
 import { findTax, rateColumns, type RateEdit, rateEdit, type RatePlace, readRates } from './rates-text'
@@ -17,6 +17,7 @@ export type RatesOutcome =
 
 /** Takes over rows pasted from a spreadsheet, all or none; `asOf` is the change set the grid shows. */
 export async function pasteRates(text: string, asOf: number): Promise<RatesOutcome> {
+  await asMerchant()
   const { store } = getPrepared(await getSteppe())
   const read = readRates(store, text, randomUUID)
   return read.ok ? write(read.edits, asOf, 'Tax rates pasted') : read
@@ -30,6 +31,7 @@ export async function setRate(
   reason: string,
   asOf: number,
 ): Promise<RatesOutcome> {
+  await asMerchant()
   const { store } = getPrepared(await getSteppe())
   const tax = findTax(store, place.tax)
   const taxClass = rateColumns(store)[column]
