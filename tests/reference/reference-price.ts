@@ -126,12 +126,8 @@ class Reference {
       unit = moved
     }
     if (unit && this.settings.neverAbovePublic && this.question.buyer.kind !== 'guest') {
-      const place = this.question.deliverTo ?? {
-        country: this.home(),
-        state: '',
-        postcode: '',
-        city: '',
-      }
+      // A guest in the same place: where nothing is said of it, at the account's own address, city and all.
+      const place = this.question.deliverTo ?? this.ownAddress()
       const guest = referencePrice(
         this.store,
         { ...this.question, buyer: { kind: 'guest' }, currency: this.currency, deliverTo: place },
@@ -422,19 +418,19 @@ class Reference {
 
   private taxPlace() {
     const { buyer, deliverTo } = this.question
-    const account = buyer.kind === 'account' ? this.store.account.get(buyer.account) : undefined
     const { taxPlace, grossElsewhere, country } = this.settings
-    const nowhere = { state: '', postcode: '', city: '' }
-    if (grossElsewhere === 'keep-net' || taxPlace === 'store') return { country, ...nowhere }
-    const own = account
-      ? {
-          country: account.country,
-          state: account.state,
-          postcode: account.postcode,
-          city: account.city,
-        }
-      : { country, ...nowhere }
-    return taxPlace === 'billing' && account ? own : (deliverTo ?? own)
+    if (grossElsewhere === 'keep-net' || taxPlace === 'store')
+      return { country, state: '', postcode: '', city: '' }
+    const isKnown = buyer.kind === 'account' && this.store.account.has(buyer.account)
+    return taxPlace === 'billing' && isKnown ? this.ownAddress() : (deliverTo ?? this.ownAddress())
+  }
+
+  private ownAddress() {
+    const { buyer } = this.question
+    const account = buyer.kind === 'account' ? this.store.account.get(buyer.account) : undefined
+    if (!account) return { country: this.settings.country, state: '', postcode: '', city: '' }
+    const { country, state, postcode, city } = account
+    return { country, state, postcode, city }
   }
 
   // --- amounts -------------------------------------------------------------------------------------------
