@@ -1,11 +1,9 @@
 // `npm run bench:board`: the board over 5,000 variants, measured in a real browser, end to end; with `-- large` behind it
 // over 100,000 variants and 1,000,000 lines.
-import { RECORD_KINDS } from '@/core/issue/issue'
-import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { openSteppe } from '@/server/engine/steppe'
 import { launch, openBoard, openWindow } from '@tests/browser/browser'
 import { type TestServer, withServer } from '@tests/browser/server'
-import { largeStore } from './large-store'
+import { fillStore } from './fill-store'
 import { median, milliseconds } from './measure'
 
 const LARGE = { variants: 100_000, lists: 1_000, accounts: 200, linesPerList: 1_000 }
@@ -18,16 +16,7 @@ const SCRUBS = 15
 
 async function fill(data: string): Promise<void> {
   const steppe = await openSteppe(data)
-  const store = largeStore(SIZE)
-  const requests = RECORD_KINDS.flatMap((kind) =>
-    [...store[kind].values()].map((after) => ({ kind, id: after.id, seen: null, after })),
-  )
-  const outcome = await commit(steppe, requests as unknown as ChangeRequest[], {
-    author: 'Bench',
-    note: 'fill',
-    at: new Date(),
-  })
-  if (!outcome.ok) throw new Error(JSON.stringify(outcome).slice(0, 400))
+  await fillStore(steppe, SIZE, new Date())
   await steppe.close()
 }
 

@@ -1,13 +1,12 @@
 // `npm run bench:screens`: every page and interface over 100,000 variants and 1,000,000 lines, beside a page with nothing
 // on it in the same run, and how long each holds up whoever else asks; with `-- usual` over 5,000 variants.
-import { RECORD_KINDS } from '@/core/issue/issue'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { openSteppe } from '@/server/engine/steppe'
 import { startServer } from '@tests/browser/server'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { largeStore } from './large-store'
+import { fillStore } from './fill-store'
 import { median } from './measure'
 
 const SIZE = process.argv.includes('usual')
@@ -78,16 +77,7 @@ const SCREENS: readonly Asked[] = [
 
 async function fill(data: string): Promise<void> {
   const steppe = await openSteppe(data)
-  const store = largeStore(SIZE)
-  const requests = RECORD_KINDS.flatMap((kind) =>
-    [...store[kind].values()].map((after) => ({ kind, id: after.id, seen: null, after })),
-  )
-  const outcome = await commit(steppe, requests as unknown as ChangeRequest[], {
-    author: 'Bench',
-    note: 'fill',
-    at: new Date('2026-11-01T10:00:00Z'),
-  })
-  if (!outcome.ok) throw new Error(JSON.stringify(outcome).slice(0, 400))
+  await fillStore(steppe, SIZE, new Date('2026-11-01T10:00:00Z'))
   // A day is looked back to over changes made since, as in a store that is worked in.
   for (let day = 3; day < 23; day += 1) {
     const before = steppe.prepared?.store.product.get('p0')

@@ -1,0 +1,18 @@
+import { RECORD_KINDS } from '@/core/issue/issue'
+import { type ChangeRequest, commit } from '@/server/changes/commit'
+import type { Steppe } from '@/server/engine/steppe'
+import { largeStore, type StoreSize } from './large-store'
+
+/** Writes a generated store into an empty one, as one change. */
+export async function fillStore(steppe: Steppe, size: StoreSize, at: Date): Promise<void> {
+  const store = largeStore(size)
+  const requests = RECORD_KINDS.flatMap((kind) =>
+    [...store[kind].values()].map((after) => ({ kind, id: after.id, seen: null, after })),
+  )
+  const outcome = await commit(steppe, requests as unknown as ChangeRequest[], {
+    author: 'Bench',
+    note: 'fill',
+    at,
+  })
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome).slice(0, 400))
+}
