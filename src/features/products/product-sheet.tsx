@@ -28,11 +28,11 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
     ...PRODUCT_FIELDS.map(({ field, name }) => ({
       key: field,
       header: name,
-      width: '110px',
+      width: '100px',
       align: 'right' as const,
     })),
-    { key: 'price', header: `For ${view.buyerName}`, width: '150px', align: 'right' },
-    { key: 'margin', header: 'Margin', width: '80px', align: 'right' },
+    { key: 'price', header: `For ${view.buyerName}`, width: '130px', align: 'right' },
+    { key: 'margin', header: 'Margin', width: '72px', align: 'right' },
     { key: 'from', header: 'Decided by', width: 'minmax(120px, 180px)' },
   ]
 

@@ -57,7 +57,9 @@ export function ProductPage({ product, money, chosen }: ProductPageProps) {
                       <span className="flex-1">
                         {each.name} <span className="text-xs text-soft">{each.sku}</span>
                       </span>
-                      <PriceTag price={each.price} money={money} />
+                      <span className="text-right">
+                        <PriceTag price={each.price} money={money} />
+                      </span>
                     </label>
                   </li>
                 ))}
