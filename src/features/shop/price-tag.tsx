@@ -20,7 +20,7 @@ export function PriceTag({ price, money, from = false, large = false }: PriceTag
   if (price.own === null) return <span className="text-soft">{HIDDEN[price.hidden ?? 'none']}</span>
   const text = (amount: NonNullable<ShopPrice['own']>) => formatMoney(amount, money.currency, money.digits)
   return (
-    <span className="inline-block">
+    <span className="inline-flex flex-col">
       <span className="inline-flex flex-wrap items-baseline gap-x-2">
         <span
           className={large ? 'text-3xl font-semibold' : 'text-base font-semibold'}
