@@ -2,6 +2,7 @@ import { decimal, subtract } from '@/core/decimal/decimal'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { commit } from '@/server/changes/commit'
 import { latestChangeSets, latestChangesOf, revisionOf, undo } from '@/server/changes/history'
+import { DiskFullError } from '@/server/database/disk-room'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
 import { demoSteppe } from './demo-steppe'
@@ -46,6 +47,19 @@ test('a cart is kept, and what no longer exists falls out of it', async () => {
   await writeCart(steppe, 'cart-a', [LINE])
   expect(await readCart(steppe, prepared, 'cart-a')).toEqual([LINE])
   expect(await readCart(steppe, prepared, null)).toEqual([])
+})
+
+test('on a nearly full disk neither a cart nor an order is written, and both are once there is room', async () => {
+  const at = new Date('2027-03-01T09:00:00Z')
+  const owner = { account: null, visitor: 'cart-full' }
+  const full = { ...steppe, freeBytes: () => 1_000_000 }
+  await expect(writeCart(full, 'cart-full', [LINE])).rejects.toThrow(DiskFullError)
+  await writeCart(steppe, 'cart-full', [LINE])
+  const stock = getPrepared(steppe).store.variant.get(LINE.variant)?.stock
+  await expect(placeOrder(full, owner, DOCUMENT, at)).rejects.toThrow(DiskFullError)
+  expect(await readCart(steppe, getPrepared(steppe), 'cart-full')).toEqual([LINE])
+  expect(getPrepared(steppe).store.variant.get(LINE.variant)?.stock).toBe(stock)
+  expect(await placeOrder(steppe, owner, DOCUMENT, at)).not.toBeNull()
 })
 
 test('one cart is one order, however often it is sent, and numbers rise', async () => {

@@ -13,6 +13,7 @@ import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
 import { readQuickOrder } from './quick-order'
+import { NO_ROOM, withRoom, withRoomOr } from './with-room'
 
 /** As much as a pasted list may be: a thousand lines. */
 const LONGEST_LIST = 100_000
@@ -32,7 +33,11 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
   const extras = [...new Set(extraCodes)].flatMap((code) => findByCode(store.extra, code)?.id ?? [])
   if (!goWith(visitor, variant.id, extras) || extras.length !== new Set(extraCodes).size)
     return { ok: false, problem: 'These options do not go with this item.' }
-  const lines = await put(visitor, [{ variant: variant.id, quantity, extras }])
+  const lines = await withRoomOr(
+    () => put(visitor, [{ variant: variant.id, quantity, extras }]),
+    () => null,
+  )
+  if (lines === null) return { ok: false, problem: NO_ROOM }
   const line = lines.find((each) => isSame(each, { variant: variant.id, quantity, extras }))
   return { ok: true, quantity: line?.quantity ?? quantity }
 }
@@ -75,7 +80,7 @@ async function put(
 export async function changeLine(form: FormData): Promise<never> {
   const visitor = await enterShopPage()
   const steppe = await getSteppe()
-  const id = await cartOfVisitor()
+  const id = await withRoom(cartOfVisitor)
   const lines = await readCart(steppe, visitor.prepared, id)
   const sku = String(form.get('sku') ?? '')
   const at = Number(form.get('line'))
@@ -87,15 +92,12 @@ export async function changeLine(form: FormData): Promise<never> {
   if (!isGone && !isQuantity(typed)) redirect(`/shop/cart?wrong=${encodeURIComponent(typed.slice(0, 40))}`)
   const quantity = parseDecimal(typed) as Decimal
   const without = form.get('without')
-  await writeCart(
-    steppe,
-    id,
-    isGone
-      ? lines.filter((_, other) => other !== at)
-      : lines.map((each, other) =>
-          other === at ? { ...each, quantity, extras: each.extras.filter((id) => id !== without) } : each,
-        ),
-  )
+  const changed = isGone
+    ? lines.filter((_, other) => other !== at)
+    : lines.map((each, other) =>
+        other === at ? { ...each, quantity, extras: each.extras.filter((id) => id !== without) } : each,
+      )
+  await withRoom(() => writeCart(steppe, id, changed))
   redirect('/shop/cart')
 }
 
@@ -112,7 +114,7 @@ export async function quickOrder(_before: QuickOrdered, form: FormData): Promise
       wanted.push({ variant: variant.id, quantity, extras: [] })
     else left.push(text)
   }
-  if (wanted.length > 0) await put(visitor, wanted)
+  if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
   if (left.length === 0 && wanted.length > 0) redirect('/shop/cart')
   return { taken: wanted.length, left }
 }
@@ -130,6 +132,6 @@ export async function enterPasscode(form: FormData): Promise<never> {
   const given = [...store.passcode.values()].find((each) => each.word.toLowerCase() === word.toLowerCase())
   // A slip does not take away a passcode that was good.
   if (!given) redirect('/shop/gate?wrong=1')
-  await rememberPasscode(given.id)
+  await withRoom(() => rememberPasscode(given.id))
   redirect('/shop/gate?tried=1')
 }

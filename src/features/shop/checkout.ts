@@ -18,6 +18,7 @@ import { enterShopPage } from './enter'
 import { PLACE_SENTENCES } from './cart-problems'
 import { countryName } from './shop-sentences'
 import { loadCart, ownerOf, seenTotal } from './load-cart'
+import { NO_ROOM, withRoom, withRoomOr } from './with-room'
 
 /** What is wrong with a checkout form, by field; nothing typed is lost. */
 export interface CheckoutState {
@@ -79,7 +80,11 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
 
   // Taxes and prices follow the address: what is bought is what was looked at there.
   const deliverTo = { country, state, postcode: address.postcode, city: address.city }
-  await chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' })
+  const isChosen = await withRoomOr(
+    () => chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' }).then(() => true),
+    () => false,
+  )
+  if (!isChosen) return { problems: { total: NO_ROOM }, typed }
   const standpoint = { ...visitor.standpoint, deliverTo }
   const { cart } = await loadCart({ ...visitor, standpoint })
   const missing = cart.problems.flatMap((problem) => (problem.kind === 'place' ? [problem.part] : []))
@@ -102,12 +107,9 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     address: { ...address, country, state },
     payment: payment === 'terms' ? terms : 'card',
   })
-  const number = await placeOrder(
-    await getSteppe(),
-    { account: ownerOf(visitor).account, visitor: await cartOfVisitor() },
-    document,
-    currentInstant(),
-  )
+  const owner = { account: ownerOf(visitor).account, visitor: await cartOfVisitor() }
+  const steppe = await getSteppe()
+  const number = await withRoom(() => placeOrder(steppe, owner, document, currentInstant()))
   redirect(number === null ? '/shop/orders' : `/shop/orders?placed=${number}`)
 }
 

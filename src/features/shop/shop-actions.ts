@@ -6,12 +6,13 @@ import { asMerchant } from '@/server/session/author'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { insideShop } from './inside-shop'
+import { withRoom } from './with-room'
 
 /** Signs in as the account a form names. */
 export async function signIn(form: FormData): Promise<never> {
   const as = String(form.get('as') ?? '')
   // What a guest has put in is still theirs when they say who they are.
-  await enterShop(isBuyerCode(as) ? as : 'guest', 'kept')
+  await withRoom(() => enterShop(isBuyerCode(as) ? as : 'guest', 'kept'))
   redirect('/shop')
 }
 
@@ -19,7 +20,7 @@ export async function signIn(form: FormData): Promise<never> {
 export async function choosePlace(form: FormData): Promise<never> {
   const text = (name: string) => String(form.get(name) ?? '')
   const back = text('back')
-  await chooseInShop({ deliverTo: text('country'), currency: text('currency') })
+  await withRoom(() => chooseInShop({ deliverTo: text('country'), currency: text('currency') }))
   redirect(insideShop(back))
 }
 
@@ -28,12 +29,12 @@ export async function openShopWindow(form: FormData): Promise<never> {
   await asMerchant()
   const text = (name: string) => String(form.get(name) ?? '')
   const { as, deliverTo, currency } = parseVantage(new URLSearchParams(text('vantage')))
-  await enterShop(as)
-  await chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' })
+  await withRoom(() => enterShop(as))
+  await withRoom(() => chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' }))
   redirect(insideShop(text('page')))
 }
 
 export async function leaveShop(): Promise<never> {
-  await enterShop('guest')
+  await withRoom(() => enterShop('guest'))
   redirect('/shop')
 }

@@ -19,6 +19,7 @@ import {
   type RecordOfKind,
   type Store,
 } from '@/core/store/store'
+import { isDiskFull } from '../database/disk-room'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { checkShape } from '../records/record-schema'
@@ -133,8 +134,7 @@ async function commitNow(
   note: CommitNote,
   watch: CommitWatch,
 ): Promise<CommitOutcome> {
-  const freeBytes = steppe.freeBytes()
-  if (freeBytes < LEAST_FREE) return { ok: false, code: 'disk-full', freeBytes }
+  if (isDiskFull(steppe)) return { ok: false, code: 'disk-full', freeBytes: steppe.freeBytes() }
   const store = steppe.prepared?.store ?? steppe.broken?.store ?? emptyStore()
   const conflicts = findConflicts(steppe, store, requests)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
@@ -174,9 +174,6 @@ async function commitNow(
   }
   return { ok: true, changeSet, changes, before, after }
 }
-
-/** Below this the log of the database may find no room for its next segment, and then nothing helps any more. */
-const LEAST_FREE = 64 * 2 ** 20
 
 /** The engine as it will be: made before anything is written, so that nothing is written that it cannot read. */
 function tryNext(

@@ -11,6 +11,7 @@ import { refresh } from 'next/cache'
 import { cookies } from 'next/headers'
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { cache } from 'react'
+import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/schema'
 import { situationOf } from '../engine/look-from'
 import { getSteppe } from '../engine/steppe'
@@ -87,12 +88,15 @@ export async function rememberPasscode(passcode: string): Promise<void> {
  * Signs somebody in, under a new word, so that nobody who knew the old one comes in with them; a guest is signed out.
  * Where and in what they pay follows from who they are again. `kept` takes a guest's cart and the passcode of the window
  * along.
+ *
+ * Errors  throws `DiskFullError`, as all that changes a session.
  */
 export async function enterShop(as: BuyerCode, things: 'kept' | 'left' = 'left'): Promise<void> {
   const before = await readSession()
   const isGuestsOwn = things === 'kept' && (before?.buyer ?? 'guest') === 'guest'
-  const { database } = await getSteppe()
-  if (before) await database.delete(shopSessions).where(eq(shopSessions.id, before.id))
+  const steppe = await getSteppe()
+  requireRoom(steppe)
+  if (before) await steppe.database.delete(shopSessions).where(eq(shopSessions.id, before.id))
   const jar = await cookies()
   jar.delete(COOKIE)
   const next = {
@@ -133,8 +137,9 @@ async function changeSession(change: Partial<Omit<Session, 'id' | 'at'>>): Promi
   const word = (await cookies()).get(COOKIE)?.value ?? ''
   const known = WORD.test(word) ? await findSession(digest(word)) : null
   if (!known) return beginSession({ ...NOBODY, ...change })
-  const { database } = await getSteppe()
-  await database
+  const steppe = await getSteppe()
+  requireRoom(steppe)
+  await steppe.database
     .update(shopSessions)
     .set({ ...change, at: currentInstant() })
     .where(eq(shopSessions.id, known.id))
@@ -144,7 +149,8 @@ async function changeSession(change: Partial<Omit<Session, 'id' | 'at'>>): Promi
 
 async function beginSession(session: Omit<Session, 'id' | 'at'>): Promise<void> {
   const word = randomBytes(32).toString('base64url')
-  const { database } = await getSteppe()
+  const { database, ...steppe } = await getSteppe()
+  requireRoom(steppe)
   await database.delete(shopSessions).where(lt(shopSessions.at, new Date(oldest())))
   await database.insert(shopSessions).values({ ...session, id: digest(word), at: currentInstant() })
   const jar = await cookies()

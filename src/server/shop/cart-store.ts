@@ -4,6 +4,7 @@ import type { CartLineWanted } from '@/core/cart/cart'
 import { parseDecimal } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { eq } from 'drizzle-orm'
+import { requireRoom } from '../database/disk-room'
 import { carts } from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { currentInstant } from '@/server/clock'
@@ -23,11 +24,13 @@ export async function readCart(
   })
 }
 
+/** Errors  throws `DiskFullError`. */
 export async function writeCart(
-  { database }: Steppe,
+  steppe: Steppe,
   id: string,
   lines: readonly CartLineWanted[],
 ): Promise<void> {
+  requireRoom(steppe)
   const row = { id, lines, at: currentInstant() }
-  await database.insert(carts).values(row).onConflictDoUpdate({ target: carts.id, set: row })
+  await steppe.database.insert(carts).values(row).onConflictDoUpdate({ target: carts.id, set: row })
 }

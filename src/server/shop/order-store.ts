@@ -3,6 +3,7 @@ import 'server-only'
 import type { PastPurchase } from '@/core/cart/cart'
 import { type Decimal, subtract, sum } from '@/core/decimal/decimal'
 import { and, desc, eq, isNull } from 'drizzle-orm'
+import { DiskFullError, requireRoom } from '../database/disk-room'
 import { carts, orders } from '../database/schema'
 import { type ChangeRequest, commit, type CommitNote, SHOP_AUTHOR, type Transaction } from '../changes/commit'
 import { revisionOf } from '../changes/history'
@@ -76,7 +77,8 @@ const FIRST_NUMBER = 10_001
  * Keeps an order, gives it the next number, empties the cart and lowers the stock that is counted, all or nothing,
  * forced to disk.
  *
- * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click.
+ * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click. Throws
+ *         `DiskFullError`.
  */
 export async function placeOrder(
   steppe: Steppe,
@@ -84,6 +86,7 @@ export async function placeOrder(
   document: OrderDocument,
   at: Date,
 ): Promise<number | null> {
+  requireRoom(steppe)
   let number = FIRST_NUMBER
   const keep = async (transaction: Transaction) => {
     number = await keepOrder(transaction, owner, document, at)
@@ -140,6 +143,7 @@ async function lowerStock(
     if (requests.length === 0) return false
     const outcome = await commit(steppe, requests, note)
     if (outcome.ok) return true
+    if (outcome.code === 'disk-full') throw new DiskFullError(outcome.freeBytes)
     if (outcome.code !== 'stale') return false
   }
 }
