@@ -379,6 +379,31 @@ describe('amounts and rates', () => {
     expect(refused({ items: [{ basePrice: '1'.repeat(1000) }] })[0]).toMatch(/basePrice too-large/)
   })
 
+  test.each([
+    ['of another currency', { as: { guest: true }, currency: 'IDR' }],
+    ['after an adjustment', { as: { account: 'farm' } }],
+  ])('a price %s that is too large to be held exactly is no price, and the trace says so', (_, asked) => {
+    const document = {
+      items: [{ basePrice: '9999999999999.99' }],
+      currencies: [{ code: 'IDR' }],
+      exchangeRates: [{ currency: 'IDR', rate: '17000', from: '2026-01-01T00:00Z' }],
+      adjustments: [
+        {
+          code: 'more',
+          name: 'More',
+          state: 'on',
+          rank: 1,
+          target: 'shown',
+          audience: MEMBERS,
+          method: { kind: 'percent', percent: '900' },
+        },
+      ],
+    }
+    const { unit, trace } = answer(document, asked)
+    expect(unit).toBeNull()
+    expect(JSON.stringify(trace)).toContain('too-large')
+  })
+
   test.each(['base', 'shown'])(
     'an adjustment on the %s price that leaves nothing is left out, and the trace says so',
     (target) => {

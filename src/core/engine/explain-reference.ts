@@ -1,6 +1,6 @@
 import { findOwnAmount, type ReferenceField, resolveValue } from '../catalogue/product'
 import { findConversion } from '../currency/currency'
-import { type Decimal, scaleOf } from '../decimal/decimal'
+import { type Decimal, powerOfTen, scaleOf, toDigits } from '../decimal/decimal'
 import { type Fraction, multiplyFractions, toFraction } from '../decimal/fraction'
 import { type RoundingRule, roundPrice, toMinorUnit } from '../decimal/rounding'
 import type { Adjustment } from '../price/adjustment'
@@ -184,7 +184,7 @@ export function explainBasis(
   return { steps: [...before.steps, step], exact }
 }
 
-/** An exact amount after its rounding, with a step for the rounding where it changes anything. */
+/** An exact amount after its rounding, with a step for the rounding where it changes anything, or for what is too large. */
 export function rounded(
   { currency, digits }: Pick<Lens, 'currency' | 'digits'>,
   { steps, basis }: Pick<Explained, 'steps' | 'basis'>,
@@ -194,6 +194,8 @@ export function rounded(
   const rule = rounding ?? toMinorUnit(digits)
   const once = roundPrice(exact, rule)
   const amount = scaleOf(once) <= digits ? once : roundPrice(toFraction(once), toMinorUnit(digits))
+  if (toDigits(amount).coefficient * powerOfTen(digits - scaleOf(amount)) > BigInt(Number.MAX_SAFE_INTEGER))
+    return { steps: [...steps, { kind: 'too-large', amount, currency, basis }], amount, basis }
   if (amount === shown(exact)) return { steps, amount, basis }
   return { steps: [...steps, { kind: 'rounding', rule, amount, currency, basis }], amount, basis }
 }

@@ -173,6 +173,7 @@ function graduatedUnits(
 ): number {
   const average = graduatedAverage(prepared, lens, compiled, line, number, quantities)
   if (!average) return Number.NaN
+  // Never more than the dearest bracket, which is held exactly.
   const units = (2n * average.numerator + average.denominator) / (2n * average.denominator)
   return units > 0n ? Number(units) : 1
 }

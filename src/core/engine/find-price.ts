@@ -53,20 +53,12 @@ export function lookUpPrice(
     : amountAt(referenceAmounts(prepared, 'basePrice', situation.lens), number)
   const line = won ? scratch.line : -1
   const listBasis = won ? won.compiled.basis : storeBasis(prepared)
-  if (unadjusted !== unadjusted)
-    return {
-      units: unadjusted,
-      basis: listBasis,
-      entry: null,
-      line,
-      isPublic: false,
-      isFloor: false,
-      unadjusted,
-    }
+  if (unadjusted !== unadjusted) return noPrice(listBasis, null, line, unadjusted)
   let units = unadjusted
   let basis = listBasis
   if (situation.shown.length > 0 && !won?.contract?.isProtected)
     units = adjustShown(prepared, situation, number, { units, basis })
+  if (units !== units) return noPrice(listBasis, won, line, unadjusted)
   let isPublic = false
   const { publicSituation } = situation
   if (publicSituation) {
@@ -87,6 +79,15 @@ export function lookUpPrice(
     isFloor,
     unadjusted,
   }
+}
+
+function noPrice(
+  basis: FoundPrice['basis'],
+  entry: LadderEntry | null,
+  line: number,
+  unadjusted: number,
+): FoundPrice {
+  return { units: Number.NaN, basis, entry, line, isPublic: false, isFloor: false, unadjusted }
 }
 
 /** Whether there is a price and it is below another of the same item. */

@@ -144,7 +144,8 @@ export function leastSource({ numerator, addend }: Operation): number {
 /**
  * The price a step makes of another, both in smallest units.
  *
- * Errors  NaN when there is nothing to start from, or when the result is not above zero before rounding.
+ * Errors  NaN when there is nothing to start from, when the result is not above zero before rounding, and when it is
+ *         more than a double holds exactly.
  */
 export function runPriceStep(step: PriceStep, source: number): number {
   if (!(source >= step.least)) return Number.NaN
@@ -220,7 +221,12 @@ function runBeyond(step: PriceStep, source: number): number {
   const tolerance = (Math.abs(scaled) + Math.abs(step.shift) + 1) * 2 ** -49
   if (quotient - floor <= tolerance || floor + 1 - quotient <= tolerance) return runExactly(step, source)
   const price = step.offset + step.grid * floor
-  return price > 0 ? price : step.smallest
+  return price > 0 ? heldExactly(price) : step.smallest
+}
+
+/** Beyond 2^53 neighbouring units are one double: no price is better than another one. */
+function heldExactly(units: number): number {
+  return units <= Number.MAX_SAFE_INTEGER ? units : Number.NaN
 }
 
 function runExactly({ operation, rule, digits }: PriceStep, source: number): number {
@@ -231,5 +237,5 @@ function runExactly({ operation, rule, digits }: PriceStep, source: number): num
   const rounded = roundPrice(value, rule)
   // A rule finer than the currency: its price is rounded once more, to what can be paid.
   const payable = scaleOf(rounded) <= digits ? rounded : roundPrice(toFraction(rounded), toMinorUnit(digits))
-  return toUnits(payable, digits)
+  return heldExactly(toUnits(payable, digits))
 }

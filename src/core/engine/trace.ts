@@ -123,6 +123,13 @@ export type TraceStep =
       readonly basis: TaxBasis
     }
   | {
+      /** More than can be held exactly: there is no price. */
+      readonly kind: 'too-large'
+      readonly amount: Decimal
+      readonly currency: string
+      readonly basis: TaxBasis
+    }
+  | {
       readonly kind: 'public-price'
       readonly amount: Decimal
       readonly currency: string

@@ -4,7 +4,8 @@ import { DiskFullError } from '@/server/database/disk-room'
 import { redirect } from 'next/navigation'
 
 /** What a buyer reads when the shop can save nothing for the moment. */
-export const NO_ROOM = 'The shop cannot save anything at the moment. Nothing is lost; please try again in a while.'
+export const NO_ROOM =
+  'The shop cannot save anything at the moment. Nothing is lost; please try again in a while.'
 
 /** Writes what a buyer wants; when the disk has no room they are told on a page of its own, with nothing lost. */
 export function withRoom<Result>(write: () => Promise<Result>): Promise<Result> {

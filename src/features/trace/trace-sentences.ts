@@ -117,6 +117,8 @@ export function stepParts(wording: Wording, step: TraceStep, productHref: string
           text: `${step.rates.map((rate) => rateWords(rate)).join(', ')}${step.fee === '0' ? '' : `, ${step.fee} % fee`}`,
         },
       ]
+    case 'too-large':
+      return [{ text: 'More than can be held exactly, so there is no price' }]
     case 'public-price':
       return [{ text: 'Never above what guests pay' }]
     case 'floor':
