@@ -1,3 +1,4 @@
+import { findNearest, type ReadyCandidates, readyCandidates } from '../issue/issue'
 import { layersOf } from '../maps/layered-map'
 import type { Variant } from './product'
 
@@ -45,4 +46,17 @@ export function findByCode<Coded extends { readonly code: string }>(
 /** Errors  `null` when no variant has the SKU. */
 export function findBySku(variants: ReadonlyMap<string, Variant>, sku: string): Variant | null {
   return find(variants, sku.toLowerCase(), (variant) => variant.sku)?.[1] ?? null
+}
+
+/** SKUs ready to be looked through; as long as the variants, which are never changed in place. */
+const SKUS = new WeakMap<object, ReadyCandidates>()
+
+/** The SKU most like what was typed; `null` when none is like it at all. */
+export function nearestSku(variants: ReadonlyMap<string, Variant>, typed: string): string | null {
+  let skus = SKUS.get(variants)
+  if (!skus) {
+    skus = readyCandidates([...variants.values()].map(({ sku }) => sku))
+    SKUS.set(variants, skus)
+  }
+  return findNearest(typed, skus)
 }

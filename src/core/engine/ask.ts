@@ -23,19 +23,69 @@ import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
 import type { Situation } from './situation'
 import type { BasketLine, Question, QuestionError } from './standpoint'
-import type { Answer, BreakRow, LineReference, Trace, Winner } from './trace'
+import type { Answer, BreakRow, ExplainedAnswer, LineReference, Trace, Winner } from './trace'
 
-type Asked =
-  { readonly ok: true; readonly value: Answer } | { readonly ok: false; readonly error: QuestionError }
+type Asked<Value> =
+  { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly error: QuestionError }
 
 /**
  * What one buyer pays for one variant, with every step and every candidate that lost.
+ *
+ * Errors  as `answer`.
+ */
+export function ask(prepared: PreparedStore, question: Question): Asked<ExplainedAnswer> {
+  const opened = openQuestion(prepared, question)
+  if (!opened.ok) return opened
+  const { situation, number, quantities, main, extras } = opened.value
+  const answered = toAnswer(prepared, question, opened.value)
+  const { limits } = answered
+  const deciding = [
+    ...Object.values(limits.setBy).flatMap((source) => (source.kind === 'rule' ? [source.rule] : [])),
+    ...limits.together.map(({ id }) => id),
+  ]
+  const traceOf = (item: number, found: FoundPrice) => toTrace(prepared, situation, item, quantities, found)
+  return {
+    ok: true,
+    value: {
+      ...answered,
+      accessRules: explainRights(prepared, situation, number),
+      limitRules: explainLimits(prepared, situation, number, new Set(deciding)),
+      extras: answered.extras.map((extra, at) => {
+        const { number: item, found } = extras[at] as FoundItem
+        return { ...extra, trace: traceOf(item, found) }
+      }),
+      trace: traceOf(number, main),
+    },
+  }
+}
+
+/**
+ * What one buyer pays for one variant, without the reasons: these cost far more than the answer.
  *
  * Errors  names the buyer, variant, extra, channel or currency that does not exist, or a quantity not above zero.
  *         A variant without any price is an answer.
  * Holds   `item` is the amount `findPrice` and `priceColumn` give.
  */
-export function ask(prepared: PreparedStore, question: Question): Asked {
+export function answer(prepared: PreparedStore, question: Question): Asked<Answer> {
+  const opened = openQuestion(prepared, question)
+  return opened.ok ? { ok: true, value: toAnswer(prepared, question, opened.value) } : opened
+}
+
+interface FoundItem {
+  readonly number: number
+  readonly found: FoundPrice
+}
+
+interface OpenQuestion {
+  readonly situation: Situation
+  readonly number: number
+  readonly quantities: Quantities
+  readonly main: FoundPrice
+  /** In the order they were asked for. */
+  readonly extras: readonly FoundItem[]
+}
+
+function openQuestion(prepared: PreparedStore, question: Question): Asked<OpenQuestion> {
   const { index, store } = prepared
   const opened = openSituationExactly(prepared, question)
   if (!opened.ok) return opened
@@ -53,80 +103,68 @@ export function ask(prepared: PreparedStore, question: Question): Asked {
   if (missing !== undefined) return { ok: false, error: { code: 'unknown-extra', extra: missing } }
 
   const quantities = quantitiesOf(prepared, question)
-  const main = priceItem(prepared, situation, number, quantities)
-  const extras = question.extras.map((id) => ({
-    extra: id,
-    ...priceItem(prepared, situation, index.numberOf.get(id) as number, quantities),
-  }))
-  const { basis } = main.found
+  const main = findPrice(prepared, situation, number, quantities)
+  const extras = question.extras.map((id): FoundItem => {
+    const item = index.numberOf.get(id) as number
+    return { number: item, found: findPrice(prepared, situation, item, quantities) }
+  })
+  return { ok: true, value: { situation, number, quantities, main, extras } }
+}
+
+function toAnswer(
+  prepared: PreparedStore,
+  question: Question,
+  { situation, number, quantities, main, extras }: OpenQuestion,
+): Answer {
+  const { basis } = main
   const withExtras = addExtras(
     prepared,
     situation,
     number,
-    main.found,
+    main,
     extras.map(({ found }) => found),
   )
   const unit = withExtras?.unit ?? null
   const access = findRights(prepared, situation, number)
-  const limits = findLimits(prepared, situation, number)
-  const deciding = [
-    ...Object.values(limits.setBy).flatMap((source) => (source.kind === 'rule' ? [source.rule] : [])),
-    ...limits.together.map(({ id }) => id),
-  ]
-  const exact = findExactUnit(prepared, situation, number, quantities, main.found)
+  const exact = findExactUnit(prepared, situation, number, quantities, main)
   return {
-    ok: true,
-    value: {
-      currency: situation.currency,
-      currencyFrom: situation.currencyFrom,
-      see: access.see,
-      seePrice: access.seePrice && unit !== null,
-      buy: access.buy && unit !== null,
-      quote: access.quote,
-      because: access.because ?? (unit === null ? { code: 'no-price' } : null),
-      access,
-      accessRules: explainRights(prepared, situation, number),
-      limits,
-      limitRules: explainLimits(prepared, situation, number, new Set(deciding)),
-      tax: unit && taxPrice(prepared, situation, number, { amount: unit, basis }),
-      unit,
-      basis,
-      item: toPrice(main.found.units, situation.digits),
-      entry: main.found.entry,
-      extras: extras.map(({ extra, found, trace }) => ({
-        extra,
-        unit: basedPrice(found, situation.digits),
-        trace,
-      })),
-      total: withExtras && totalOf(withExtras, exact?.unit ?? null, question.quantity),
-      was: findComparedPrice(prepared, situation, question, number, quantities),
-      breaks: breaksOf(prepared, situation, number),
-      trace: main.trace,
-    },
+    currency: situation.currency,
+    currencyFrom: situation.currencyFrom,
+    see: access.see,
+    seePrice: access.seePrice && unit !== null,
+    buy: access.buy && unit !== null,
+    quote: access.quote,
+    because: access.because ?? (unit === null ? { code: 'no-price' } : null),
+    access,
+    limits: findLimits(prepared, situation, number),
+    tax: unit && taxPrice(prepared, situation, number, { amount: unit, basis }),
+    unit,
+    basis,
+    item: toPrice(main.units, situation.digits),
+    entry: main.entry,
+    extras: question.extras.map((extra, at) => ({
+      extra,
+      unit: basedPrice((extras[at] as FoundItem).found, situation.digits),
+    })),
+    total: withExtras && totalOf(withExtras, exact?.unit ?? null, question.quantity),
+    was: findComparedPrice(prepared, situation, question, number, quantities),
+    breaks: breaksOf(prepared, situation, number),
   }
 }
 
-interface Priced {
-  readonly found: FoundPrice
-  readonly trace: Trace
-}
-
-function priceItem(
+function toTrace(
   prepared: PreparedStore,
   situation: Situation,
   number: number,
   quantities: Quantities,
-): Priced {
-  const found = findPrice(prepared, situation, number, quantities)
+  found: FoundPrice,
+): Trace {
   const { entry, line } = found
   const steps = explainFound(prepared, situation, number, quantities, found)
   const won = entry && { entry, line, units: found.unadjusted }
   const losers = findLosers(prepared, situation, number, quantities, won)
   const idleAdjustments = findIdleAdjustments(prepared, situation, number, entry?.contract ?? null, steps)
-  return {
-    found,
-    trace: { winner: winnerOf(found), policy: situation.policy, steps, losers, idleAdjustments },
-  }
+  return { winner: winnerOf(found), policy: situation.policy, steps, losers, idleAdjustments }
 }
 
 function winnerOf({ entry, line, units }: FoundPrice): Winner {

@@ -237,11 +237,7 @@ export interface Answer {
   readonly quote: boolean
   readonly because: AccessReason | { readonly code: 'no-price' } | null
   readonly access: Access
-  /** Every access rule and how it stood. */
-  readonly accessRules: readonly RuleTold[]
   readonly limits: FoundLimits
-  /** Every limit rule and how it stood. */
-  readonly limitRules: readonly RuleTold[]
   /** Of one piece with its extras; `null` without a price. */
   readonly tax: PriceTax | null
   /** The item with its extras; `null` when there is neither a list price nor a base price. */
@@ -254,7 +250,6 @@ export interface Answer {
     readonly extra: string
     /** In the basis the extra has by itself. */
     readonly unit: BasedAmount | null
-    readonly trace: Trace
   }[]
   /** For the quantity asked, exactly: units of different brackets cost what their bracket says. */
   readonly total: Decimal | null
@@ -264,5 +259,14 @@ export interface Answer {
   readonly was: BasedAmount | null
   /** What the buyer pays from which quantity on; empty when the quantity does not matter. */
   readonly breaks: readonly BreakRow[]
+}
+
+/** The same with why, and why not otherwise. */
+export interface ExplainedAnswer extends Answer {
+  /** Every access rule and how it stood. */
+  readonly accessRules: readonly RuleTold[]
+  /** Every limit rule and how it stood. */
+  readonly limitRules: readonly RuleTold[]
+  readonly extras: readonly (Answer['extras'][number] & { readonly trace: Trace })[]
   readonly trace: Trace
 }

@@ -111,26 +111,41 @@ export type Parsed<Value> =
 /** What is longer is nobody's slip of the hand, and would take long to compare. */
 const LONGEST_TYPED = 120
 
+/** Candidates made ready to be looked through many times. */
+export interface ReadyCandidates {
+  readonly texts: readonly string[]
+  readonly lower: readonly string[]
+  readonly letters: Int32Array
+}
+
+export function readyCandidates(candidates: Iterable<string>): ReadyCandidates {
+  const texts = [...candidates]
+  const lower = texts.map((text) => text.toLowerCase())
+  return { texts, lower, letters: Int32Array.from(lower, lettersOf) }
+}
+
 /**
  * The candidate that looks most like what was typed, when one is like it at all; of equals the first.
  *
  * Linear in the number of candidates: whatever cannot be near is passed over without being compared.
  */
-export function findNearest(typed: string, candidates: Iterable<string>): string | null {
+export function findNearest(typed: string, candidates: Iterable<string> | ReadyCandidates): string | null {
   if (typed.length > LONGEST_TYPED) return null
+  const { texts, lower, letters } = 'texts' in candidates ? candidates : readyCandidates(candidates)
   const wanted = typed.toLowerCase()
-  const letters = lettersOf(wanted)
+  const signs = lettersOf(wanted)
   let within = Math.max(2, Math.floor(typed.length / 3))
   let best: string | null = null
-  for (const candidate of candidates) {
-    if (Math.abs(candidate.length - wanted.length) > within) continue
-    const other = candidate.toLowerCase()
-    if (missing(letters, lettersOf(other)) > within) continue
+  for (let at = 0; at < texts.length; at += 1) {
+    const other = lower[at] as string
+    if (Math.abs(other.length - wanted.length) > within) continue
+    if (missing(signs, letters[at] as number) > within) continue
     const away = distance(wanted, other)
-    if (away > within || (best !== null && away === within)) continue
-    best = candidate
-    within = away
+    if (away > within) continue
+    best = texts[at] as string
     if (away === 0) return best
+    // Only what is nearer still is of interest.
+    within = away - 1
   }
   return best
 }

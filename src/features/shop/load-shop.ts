@@ -4,7 +4,7 @@ import { pathToRoot } from '@/core/catalogue/category'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
-import { ask } from '@/core/engine/ask'
+import { answer } from '@/core/engine/ask'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { factsOf } from '@/core/engine/catalogue-index'
 import { findLimits } from '@/core/engine/find-limits'
@@ -244,7 +244,7 @@ function answerFor(
   quantity: Decimal,
   extras: readonly string[],
 ): Answer | null {
-  const asked = ask(prepared, { ...standpoint, variant, quantity, extras, basket: [] })
+  const asked = answer(prepared, { ...standpoint, variant, quantity, extras, basket: [] })
   return asked.ok ? asked.value : null
 }
 

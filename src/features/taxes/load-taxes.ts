@@ -1,10 +1,9 @@
 import 'server-only'
 
-import { findBySku } from '@/core/catalogue/find-by-code'
+import { findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import { decimal } from '@/core/decimal/decimal'
-import { ask } from '@/core/engine/ask'
+import { answer } from '@/core/engine/ask'
 import { toPlace } from '@/core/engine/vantage'
-import { findNearest } from '@/core/issue/issue'
 import { priceDigitsOf } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
 import { taxLines } from '@/ui/format/tax-lines'
@@ -55,16 +54,13 @@ function tryTax({ prepared, standpoint }: Outlook, tried: TriedTax): TaxesView['
   const { store } = prepared
   const variant = findBySku(store.variant, tried.sku)
   if (!variant) {
-    const nearest = findNearest(
-      tried.sku,
-      [...store.variant.values()].map(({ sku }) => sku),
-    )
+    const nearest = nearestSku(store.variant, tried.sku)
     const problem = `There is no SKU “${tried.sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
     return { title: '', lines: [], problem }
   }
   const land = tried.state === '' ? tried.country : `${tried.country}-${tried.state}`
   const deliverTo = toPlace(`${land}/${tried.postcode}/${tried.city}`)
-  const asked = ask(prepared, {
+  const asked = answer(prepared, {
     ...standpoint,
     deliverTo: tried.country === '' ? standpoint.deliverTo : deliverTo,
     variant: variant.id,

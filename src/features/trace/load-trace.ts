@@ -1,14 +1,13 @@
 import 'server-only'
 
-import { findBySku } from '@/core/catalogue/find-by-code'
+import { findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import { resolveValue, variantName } from '@/core/catalogue/product'
 import { ask } from '@/core/engine/ask'
 import { fromUnits } from '@/core/engine/price-step'
-import type { Answer, Loser, TraceStep } from '@/core/engine/trace'
+import type { ExplainedAnswer, Loser, TraceStep } from '@/core/engine/trace'
 import { inBasis, storeBasis } from '@/core/engine/basis'
 import { shown } from '@/core/engine/shown'
 import type { TaxBasis } from '@/core/price/based-amount'
-import { findNearest } from '@/core/issue/issue'
 import { priceDigitsOf } from '@/core/store/store'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
@@ -34,10 +33,7 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
   const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
   if (!variant || !product) {
-    const nearest = findNearest(
-      sku,
-      [...store.variant.values()].map((each) => each.sku),
-    )
+    const nearest = nearestSku(store.variant, sku)
     return { ok: false, problem: `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}` }
   }
   const question = {
@@ -146,7 +142,7 @@ const TAX_WORDS: Readonly<Record<TaxBasis, string>> = { gross: 'with tax', net: 
 /** The nearest things that would give another price. */
 function whatWouldChange(
   wording: Wording,
-  { unit, currency, trace }: Answer,
+  { unit, currency, trace }: ExplainedAnswer,
   productHref: string,
 ): TraceView['wouldChange'] {
   const priceDigits = priceDigitsOf(wording.store, currency)

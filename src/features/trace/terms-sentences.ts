@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { LIMIT_FIELDS, type LimitField } from '@/core/limits/limit'
-import type { Answer } from '@/core/engine/trace'
+import type { ExplainedAnswer } from '@/core/engine/trace'
 import type { RuleTold, RuleStanding } from '@/core/engine/explain-terms'
 import type { LimitSource } from '@/core/engine/find-limits'
 import type { Store } from '@/core/store/store'
@@ -15,7 +15,7 @@ type Line = TraceTerms['lines'][number]
 /** What a buyer may do, what tax falls on it and how many they may buy: each with what decided and what did not. */
 export function termsSections(
   store: Store,
-  answer: Answer,
+  answer: ExplainedAnswer,
   digits: number,
   productHref: string,
 ): readonly TraceTerms[] {
@@ -26,7 +26,7 @@ export function termsSections(
   ].filter(({ lines }) => lines.length > 0)
 }
 
-function accessLine(store: Store, { access, because }: Answer): Line {
+function accessLine(store: Store, { access, because }: ExplainedAnswer): Line {
   const can = [
     access.see ? 'see it' : 'do not see it',
     access.see && (access.seePrice ? 'see its price' : 'see no price'),
@@ -35,7 +35,7 @@ function accessLine(store: Store, { access, because }: Answer): Line {
   return { parts: [{ text: `They ${can.join(', ')}` }, ...becauseParts(store, because)], outcome: '' }
 }
 
-function becauseParts(store: Store, because: Answer['because']): readonly TracePart[] {
+function becauseParts(store: Store, because: ExplainedAnswer['because']): readonly TracePart[] {
   switch (because?.code) {
     case undefined:
       return []
@@ -77,7 +77,7 @@ function becauseParts(store: Store, because: Answer['because']): readonly TraceP
 
 function assortmentName(
   store: Store,
-  by: NonNullable<Extract<Answer['because'], { code: 'assortment' }>['by']>,
+  by: NonNullable<Extract<ExplainedAnswer['because'], { code: 'assortment' }>['by']>,
 ): string {
   switch (by.kind) {
     case 'category':
@@ -100,7 +100,7 @@ const STANDING: Readonly<Record<RuleStanding, string>> = {
 }
 
 /** Rules that are for this and lost, or would be for this for somebody else; those for other things are silent. */
-function ruleLines(store: Store, { accessRules }: Answer): readonly Line[] {
+function ruleLines(store: Store, { accessRules }: ExplainedAnswer): readonly Line[] {
   return accessRules.filter(isTelling).map(({ rule, standing }) => {
     const record = store['access-rule'].get(rule)
     return {
@@ -127,7 +127,7 @@ const FIELD_WORDS: Readonly<Record<LimitField, string>> = {
 
 function limitLines(
   store: Store,
-  { limits: { limits, setBy, together }, limitRules }: Answer,
+  { limits: { limits, setBy, together }, limitRules }: ExplainedAnswer,
   productHref: string,
 ): readonly Line[] {
   const set = LIMIT_FIELDS.flatMap((field): readonly Line[] => {

@@ -11,7 +11,7 @@ import { contentOf, taxPrice } from '@/core/engine/find-tax'
 import { openSituation } from '@/core/engine/open-situation'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Standpoint } from '@/core/engine/standpoint'
-import type { Answer, Trace } from '@/core/engine/trace'
+import type { ExplainedAnswer, Trace } from '@/core/engine/trace'
 import type { QuantityLimits } from '@/core/limits/limit'
 import type { BasedAmount } from '@/core/price/based-amount'
 import { priceDigitsOf } from '@/core/store/store'
@@ -70,13 +70,13 @@ export interface ItemAnswer extends AnsweredRights {
   readonly taxes: readonly AnsweredLevy[]
   readonly untaxed: 'certificate' | 'reverse-charge' | null
   readonly limits: AnsweredLimits
-  readonly because: Answer['because']
+  readonly because: ExplainedAnswer['because']
   /** How the price came about; `null` where none is shown. */
   readonly trace: Trace | null
   /** Every rule and how it stood, and taxes that fall on nothing. */
   readonly termsTrace: {
-    readonly access: Answer['accessRules']
-    readonly limits: Answer['limitRules']
+    readonly access: ExplainedAnswer['accessRules']
+    readonly limits: ExplainedAnswer['limitRules']
     readonly taxes: readonly AnsweredMiss[]
   }
 }
@@ -108,7 +108,7 @@ export function toItemAnswer(
   prepared: PreparedStore,
   standpoint: Standpoint,
   line: CartLineWanted,
-  answer: Answer,
+  answer: ExplainedAnswer,
 ): ItemAnswer {
   const { store, index } = prepared
   const { currency, access, basis, tax } = answer

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
-import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
+import { findByCode, findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import type { CartLineWanted, PastPurchase } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
 import { isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
@@ -138,15 +138,21 @@ export function answerQuestions(
   now: number,
 ): readonly PriceAnswer[] | null {
   if (!Array.isArray(questions)) return null
-  return questions.map((each: unknown) => {
-    const isCart = typeof each === 'object' && each !== null && 'lines' in each
-    const { error } = (isCart ? cartQuestion : question).validate(each, { convert: false, abortEarly: true })
-    const id = (each as { id?: unknown } | null)?.id
-    if (error) return { id: typeof id === 'string' ? id : null, error: shapeError(error) }
-    return isCart
-      ? answerCart(prepared, each as SubmittedCart, now)
-      : answerItem(prepared, each as SubmittedStandpoint & SubmittedLine, now)
+  return questions.map((each: unknown) => answerQuestion(prepared, each, now))
+}
+
+/** Answers one question, or says why it cannot be answered. */
+export function answerQuestion(prepared: PreparedStore, submitted: unknown, now: number): PriceAnswer {
+  const isCart = typeof submitted === 'object' && submitted !== null && 'lines' in submitted
+  const { error } = (isCart ? cartQuestion : question).validate(submitted, {
+    convert: false,
+    abortEarly: true,
   })
+  const id = (submitted as { id?: unknown } | null)?.id
+  if (error) return { id: typeof id === 'string' ? id : null, error: shapeError(error) }
+  return isCart
+    ? answerCart(prepared, submitted as SubmittedCart, now)
+    : answerItem(prepared, submitted as SubmittedStandpoint & SubmittedLine, now)
 }
 
 function answerItem(
@@ -215,7 +221,15 @@ function unknown(
   value: string,
   known: Iterable<string>,
 ): { readonly error: AnswerError } {
-  const nearest = findNearest(value, [...known])
+  return unknownNear(code, where, value, findNearest(value, known))
+}
+
+function unknownNear(
+  code: AnswerError['code'],
+  where: string,
+  value: string,
+  nearest: string | null,
+): { readonly error: AnswerError } {
   const message = `there is no ${code.slice('unknown-'.length)} “${value}”${nearest ? `; the nearest is ${nearest}` : ''}`
   return { error: { code, where, value, nearest, message } }
 }
@@ -227,10 +241,7 @@ function codesOf(records: ReadonlyMap<string, { readonly code: string }>): reado
 function readLine({ store }: PreparedStore, submitted: SubmittedLine, prefix: string): Read<CartLineWanted> {
   const { sku } = submitted
   const variant = findBySku(store.variant, sku)
-  if (!variant) {
-    const skus = [...store.variant.values()].map((each) => each.sku)
-    return unknown('unknown-sku', `${prefix}sku`, sku, skus)
-  }
+  if (!variant) return unknownNear('unknown-sku', `${prefix}sku`, sku, nearestSku(store.variant, sku))
   const typed = String(submitted.quantity ?? '1')
   const quantity = typed.length > LONGEST_QUANTITY ? null : parseDecimal(typed)
   if (quantity === null || !isPositive(quantity) || scaleOf(quantity) > 3)

@@ -11,6 +11,7 @@ import { applyChanges, type Change, emptyStore, type Store } from '@/core/store/
 import { meansTheSame } from '@/core/store/same-meaning'
 import { parseContext } from '../changes/commit'
 import { Slices } from '../doors/slices'
+import { arrayText } from '../doors/text-stream'
 import { checkShape } from '../records/record-schema'
 
 /** The name of each kind of record in the document. */
@@ -58,48 +59,72 @@ export function toDocument(store: Store): object {
 
 /** The same as text in pieces, for stores too large to be written in one go while others wait. */
 export async function* documentText(store: Store): AsyncGenerator<string> {
-  const slices = new Slices()
   yield `{"format":"${FORMAT}","version":${VERSION}`
   for (const kind of RECORD_KINDS) {
     yield `,"${SECTIONS[kind]}":`
-    const records = recordsInOrder(store, kind)
-    if (kind === 'settings') {
-      yield JSON.stringify(inFixedOrder(records[0] ?? null))
-      continue
-    }
-    let text = '['
-    for (const [at, record] of records.entries()) {
-      await slices.rest()
-      text += `${at === 0 ? '' : ','}${JSON.stringify(inFixedOrder(record))}`
-      if (text.length < PIECE) continue
-      yield text
-      text = ''
-    }
-    yield `${text}]`
+    if (kind === 'settings') yield JSON.stringify(inFixedOrder([...store.settings.values()][0] ?? null))
+    else yield* arrayText(inSlices(store[kind]))
   }
   yield '}'
 }
 
-const PIECE = 65_536
+interface Identified {
+  readonly id: string
+}
 
-/** Records come from the database in this order; only those made since stand behind. */
-function recordsInOrder(store: Store, kind: RecordKind): readonly { readonly id: string }[] {
-  const records = [...(store[kind] as ReadonlyMap<string, { readonly id: string }>).values()]
-  const isSorted = records.every(
-    (record, at) => at === 0 || (records[at - 1] as { id: string }).id < record.id,
-  )
-  return isSorted ? records : records.sort((left, right) => (left.id < right.id ? -1 : 1))
+async function* inSlices(records: ReadonlyMap<string, Identified>): AsyncGenerator<unknown> {
+  const slices = new Slices()
+  const behind: Identified[] = []
+  let last = ''
+  for (const record of records.values()) {
+    await slices.rest()
+    if (record.id > last) last = record.id
+    else behind.push(record)
+  }
+  behind.sort(byId)
+  let at = 0
+  last = ''
+  for (const record of records.values()) {
+    if (record.id <= last) continue
+    last = record.id
+    for (; at < behind.length && (behind[at] as Identified).id < last; at += 1) yield inFixedOrder(behind[at])
+    await slices.rest()
+    yield inFixedOrder(record)
+  }
+  for (const record of behind.slice(at)) yield inFixedOrder(record)
+}
+
+function recordsInOrder(store: Store, kind: RecordKind): readonly Identified[] {
+  return [...(store[kind] as ReadonlyMap<string, Identified>).values()].sort(byId)
+}
+
+function byId(left: Identified, right: Identified): number {
+  return left.id < right.id ? -1 : 1
 }
 
 /** A database keeps the fields of an object in an order of its own. */
 function inFixedOrder(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(inFixedOrder)
   if (value === null || typeof value !== 'object') return value
-  const rank = (field: string) => FIRST_FIELDS.indexOf(field) + 1 || FIRST_FIELDS.length + 1
-  const fields = Object.entries(value).sort(
-    ([left], [right]) => rank(left) - rank(right) || (left < right ? -1 : 1),
-  )
-  return Object.fromEntries(fields.map(([field, inner]) => [field, inFixedOrder(inner)]))
+  const record = value as Fields
+  const fields = fieldsInOrder(Object.keys(record))
+  return Object.fromEntries(fields.map((field) => [field, inFixedOrder(record[field])]))
+}
+
+/** Records of one kind have the same fields: how these stand is found once. */
+const ORDERS = new Map<string, readonly string[]>()
+const MOST_ORDERS = 1_000
+
+function fieldsInOrder(fields: readonly string[]): readonly string[] {
+  const key = fields.join('\n')
+  let order = ORDERS.get(key)
+  if (!order) {
+    const rank = (field: string) => FIRST_FIELDS.indexOf(field) + 1 || FIRST_FIELDS.length + 1
+    order = [...fields].sort((left, right) => rank(left) - rank(right) || (left < right ? -1 : 1))
+    if (ORDERS.size >= MOST_ORDERS) ORDERS.clear()
+    ORDERS.set(key, order)
+  }
+  return order
 }
 
 const FIRST_FIELDS = ['id', 'code', 'sku', 'name', 'kind']

@@ -25,11 +25,7 @@ export async function readCart(
 }
 
 /** Errors  throws `DiskFullError`. */
-export async function writeCart(
-  steppe: Steppe,
-  id: string,
-  lines: readonly CartLineWanted[],
-): Promise<void> {
+export async function writeCart(steppe: Steppe, id: string, lines: readonly CartLineWanted[]): Promise<void> {
   requireRoom(steppe)
   const row = { id, lines, at: currentInstant() }
   await steppe.database.insert(carts).values(row).onConflictDoUpdate({ target: carts.id, set: row })

@@ -1,7 +1,9 @@
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { currentInstant } from '@/server/clock'
 import { Slices } from '@/server/doors/slices'
 import { refuse, withStore } from '@/server/doors/with-store'
-import { answerQuestions, MOST_QUESTIONS, type PriceAnswer } from '@/server/exchange/price-questions'
+import { answerQuestion, MOST_QUESTIONS, type PriceAnswer } from '@/server/exchange/price-questions'
+import { arrayText, textStream } from '@/server/doors/text-stream'
 import { readBody } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
 
@@ -17,12 +19,18 @@ export const POST = withStore(async (request: NextRequest, { prepared }) => {
       'too-many',
       `Send at most ${MOST_QUESTIONS} questions at once; these are ${questions.length}.`,
     )
+  const answers = answersTo(prepared, questions, currentInstant().getTime())
+  return new Response(textStream(arrayText(answers)), { headers: { 'content-type': 'application/json' } })
+})
+
+async function* answersTo(
+  prepared: PreparedStore,
+  questions: readonly unknown[],
+  now: number,
+): AsyncGenerator<PriceAnswer> {
   const slices = new Slices()
-  const now = currentInstant().getTime()
-  const answers: PriceAnswer[] = []
   for (const question of questions) {
-    answers.push(...(answerQuestions(prepared, [question], now) ?? []))
+    yield answerQuestion(prepared, question, now)
     await slices.rest()
   }
-  return NextResponse.json(answers)
-})
+}

@@ -1,5 +1,6 @@
 import { documentFaults } from '@/features/imports/document-faults'
 import { currentInstant } from '@/server/clock'
+import { textStream } from '@/server/doors/text-stream'
 import { refuse } from '@/server/doors/with-store'
 import { getSteppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'
@@ -11,13 +12,15 @@ import { type NextRequest, NextResponse } from 'next/server'
 /** As large as a store of a million lines. */
 const LARGEST_DOCUMENT = 1_000_000_000
 
-/** The whole configuration as one document; its ETag says which state of the store it is. */
-export async function GET(): Promise<Response> {
+/** The whole configuration as one document; its ETag says which state of the store it is, and who has that reads nothing. */
+export async function GET(request: NextRequest): Promise<Response> {
   const steppe = await getSteppe()
   const store = steppe.prepared?.store ?? steppe.broken?.store
   if (!store) return refuse(409, 'not-set-up', 'This store has not been set up yet.', etag(0))
   const headers = { 'content-type': 'application/json', ...etag(steppe.lastChangeSet) }
-  return new Response(toStream(documentText(store)), { headers })
+  if (request.headers.get('if-none-match') === headers.etag)
+    return new Response(null, { status: 304, headers: etag(steppe.lastChangeSet) })
+  return new Response(textStream(documentText(store)), { headers })
 }
 
 /** Makes the store what a document says, if it is still in the state that `If-Match` names. */
@@ -44,18 +47,4 @@ export async function PUT(request: NextRequest): Promise<NextResponse> {
 
 function etag(changeSet: number): { readonly etag: string } {
   return { etag: `"${changeSet}"` }
-}
-
-function toStream(pieces: AsyncGenerator<string>): ReadableStream<Uint8Array> {
-  const encoder = new TextEncoder()
-  return new ReadableStream({
-    async pull(controller) {
-      const { done, value } = await pieces.next()
-      if (done) controller.close()
-      else controller.enqueue(encoder.encode(value))
-    },
-    async cancel() {
-      await pieces.return(undefined)
-    },
-  })
 }
