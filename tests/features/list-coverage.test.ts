@@ -1,6 +1,5 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { prepare } from '@/core/engine/prepare'
-import { listPrices } from '@/core/engine/list-prices'
 import { priceColumn } from '@/core/engine/price-column'
 import type { PriceList } from '@/core/price/price-list'
 import { applyChanges } from '@/core/store/store'
@@ -12,12 +11,7 @@ const guest = lookAs('guest')
 const list = (code: string) => findByCode(store['price-list'], code) as PriceList
 
 function coverageOf(code: string, look: Outlook = guest) {
-  const found = listPrices(look.prepared, look.situation, list(code).id, {
-    own: look.quantity,
-    counted: null,
-  })
-  if (!found) throw new Error(code)
-  return listCoverage(look, look.prepared.store['price-list'].get(list(code).id) as PriceList, found)
+  return listCoverage(look, look.prepared.store['price-list'].get(list(code).id) as PriceList)
 }
 
 test('every list: what it decides and never decides is what it prices', async () => {
@@ -43,9 +37,7 @@ test('a list hidden behind another one decides nothing, and the other one is nam
   const next = applyChanges(store, [{ kind: 'price-list', id: 'behind', before: null, after: copy }])
   const prepared = prepare(next)
   const look = toOutlook(guest.steppe, prepared, guest.vantage, Date.parse('2026-11-25T10:00:00Z'))
-  const found = listPrices(prepared, look.situation, 'behind', { own: 1000, counted: null })
-  if (!found) throw new Error('not found')
-  const { priced, decided, never } = await listCoverage(look, copy, found)
+  const { priced, decided, never } = await listCoverage(look, copy)
   expect(priced).toBeGreaterThan(0)
   expect(decided).toBe(0)
   expect(never.some[0]?.instead).toBe('Club level')

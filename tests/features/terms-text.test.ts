@@ -1,3 +1,7 @@
+import { findBySku } from '@/core/catalogue/find-by-code'
+import type { Product } from '@/core/catalogue/product'
+import { decimal } from '@/core/decimal/decimal'
+import { refresh } from '@/core/engine/prepare'
 import { applyChanges, type Change } from '@/core/store/store'
 import { readAssortment, writeAssortment } from '@/features/records/assortment-text'
 import { RECORD_FIELDS } from '@/features/records/record-fields'
@@ -8,6 +12,7 @@ import { loadLimits } from '@/features/limits/load-limits'
 import { loadTaxes } from '@/features/taxes/load-taxes'
 import { readRates, rateRows, writeRates } from '@/features/taxes/rates-text'
 import { parseTaxRate } from '@/core/tax/parse-tax'
+import { toOutlook } from '@/server/engine/look-from'
 import { lookAs, store } from '@tests/fixtures/demo-outlook'
 
 describe('rates as a spreadsheet takes them', () => {
@@ -146,14 +151,27 @@ describe('the places', () => {
     expect(above.buy).toBe(above.all - nuclei.all)
   })
 
-  test('an assortment counts what is in; a product in two branches says through which', () => {
-    const view = loadAssortments(lookAs('guest'), 'contract', 'C-104')
+  test('an assortment counts what is in; a product in two branches says through which', async () => {
+    const view = await loadAssortments(lookAs('guest'), 'contract', 'C-104')
     expect(view).toMatchObject({ start: 'everything', inside: view.all, owner: { code: 'C-104' } })
     expect(view.branches.every(({ inside, all }) => inside === all)).toBe(true)
   })
 
-  test('limits in force name the level of each field', () => {
-    const { items, orders } = loadLimits(lookAs('account:tarnside'), 'PK-BK')
+  test('limits in force follow an edit of a product, which leaves standpoints as they were', async () => {
+    const look = lookAs('guest')
+    const before = await loadLimits(look, '')
+    const product = store.product.get(findBySku(store.variant, 'FR-BR-PF')?.product ?? '') as Product
+    const after = { ...product, limits: { ...product.limits, maximum: decimal(7) } }
+    const changes: readonly Change[] = [{ kind: 'product', id: product.id, before: product, after }]
+    const prepared = refresh(look.prepared, applyChanges(store, changes), changes)
+    const next = toOutlook(look.steppe, prepared, look.vantage, look.now)
+    const { items } = await loadLimits(next, '')
+    expect(before.items.some(({ product: code }) => code === product.code)).toBe(false)
+    expect(items.find(({ product: code }) => code === product.code)?.cells[1]?.text).toBe('7')
+  })
+
+  test('limits in force name the level of each field', async () => {
+    const { items, orders } = await loadLimits(lookAs('account:tarnside'), 'PK-BK')
     expect(items[0]?.cells[2]).toEqual({
       text: '12',
       by: 'Buckets by the stack',

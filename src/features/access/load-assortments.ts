@@ -6,9 +6,13 @@ import {
   matchAssortment,
   holdsBranch,
 } from '@/core/access/assortment'
-import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
+import { inTreeOrder } from '@/core/catalogue/category'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Store } from '@/core/store/store'
+import { Slices } from '@/server/doors/slices'
 import type { Outlook } from '@/server/engine/look-from'
+import { Remembered } from '@/server/engine/remembered'
+import { soldVariants } from '@/server/engine/sold-variants'
 
 /** Whose assortment it is. */
 export interface AssortmentOwner {
@@ -58,11 +62,11 @@ export interface AssortmentsView {
   readonly asOf: number
 }
 
-export function loadAssortments(
+export async function loadAssortments(
   { prepared, live, steppe }: Outlook,
   kind: string,
   code: string,
-): AssortmentsView {
+): Promise<AssortmentsView> {
   const { store } = prepared
   const owners = [
     ...[...store.channel.values()].map((each) => ({
@@ -78,7 +82,7 @@ export function loadAssortments(
   const record = owner && [...store[owner.kind].values()].find((each) => each.code === owner.code)
   const assortment = record?.assortment ?? { start: 'everything' as const, include: [], exclude: [] }
   const compiled = compileAssortment(assortment)
-  const counts = countBranches(store, compiled)
+  const counts = await countBranches(prepared, `${owner?.kind}/${owner?.code}`, compiled)
   const branches = inTreeOrder(store.category).map(({ category: { id, name }, depth }) => ({
     id,
     name,
@@ -107,7 +111,7 @@ export function loadAssortments(
         holds,
       })),
     ],
-    manyPaths: manyPaths(store, compiled),
+    manyPaths: compiled.categories.size === 0 ? [] : manyPaths(store, compiled),
     inside: counts.total,
     all: counts.everything,
     live,
@@ -122,27 +126,39 @@ function toOwner(
   return { kind, code, name }
 }
 
-function countBranches(store: Store, compiled: CompiledAssortment) {
-  const inside = new Map<string, number>()
-  const all = new Map<string, number>()
-  let total = 0
-  let everything = 0
-  for (const variant of store.variant.values()) {
-    const product = store.product.get(variant.product)
-    if (variant.status !== 'active' || product?.status !== 'active') continue
-    const item = { variant: variant.id, product: product.id, filedUnder: product.categories }
-    const { holds } = matchAssortment(compiled, store.category, item)
-    everything += 1
-    total += Number(holds)
-    const reached = new Set(
-      product.categories.flatMap((id) => pathToRoot(store.category, id).map((each) => each.id)),
-    )
-    for (const id of reached) {
-      all.set(id, (all.get(id) ?? 0) + 1)
-      if (holds) inside.set(id, (inside.get(id) ?? 0) + 1)
+interface Counts {
+  readonly inside: ReadonlyMap<string, number>
+  readonly all: ReadonlyMap<string, number>
+  readonly total: number
+  readonly everything: number
+}
+
+const COUNTS = new Remembered<Counts>()
+
+function countBranches(
+  prepared: PreparedStore,
+  owner: string,
+  compiled: CompiledAssortment,
+): Promise<Counts> {
+  const { store } = prepared
+  return COUNTS.of({ prepared }, owner, async () => {
+    const inside = new Map<string, number>()
+    const all = new Map<string, number>()
+    let total = 0
+    const sold = await soldVariants(prepared)
+    const slices = new Slices()
+    for (const { variant, product, branches } of sold) {
+      if (slices.isDue()) await slices.rest()
+      const item = { variant: variant.id, product: product.id, filedUnder: product.categories }
+      const { holds } = matchAssortment(compiled, store.category, item)
+      total += Number(holds)
+      for (const id of branches) {
+        all.set(id, (all.get(id) ?? 0) + 1)
+        if (holds) inside.set(id, (inside.get(id) ?? 0) + 1)
+      }
     }
-  }
-  return { inside, all, total, everything }
+    return { inside, all, total, everything: sold.length }
+  })
 }
 
 const MOST_TOLD = 40

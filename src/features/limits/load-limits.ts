@@ -1,11 +1,13 @@
 import 'server-only'
 
-import { variantName } from '@/core/catalogue/product'
+import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { findLimits, isSingle, type LimitSource } from '@/core/engine/find-limits'
 import { isForEverything, LIMIT_FIELDS, type LimitField, type LimitRule } from '@/core/limits/limit'
 import type { Store } from '@/core/store/store'
-import { shownProducts } from '@/server/engine/catalogue-order'
+import { Slices } from '@/server/doors/slices'
+import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
 import type { Outlook } from '@/server/engine/look-from'
+import { Remembered, wordOf } from '@/server/engine/remembered'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 
 /** One field of a limit, and the level that set it. */
@@ -37,27 +39,10 @@ export interface LimitsView {
 const MOST_SHOWN = 150
 
 /** The limits in force for whoever is looked as: of what was searched for, or of everything that has any. */
-export function loadLimits({ prepared, situation, buyerName }: Outlook, find: string): LimitsView {
-  const { store, index } = prepared
-  const items = shownProducts(store, { category: null, text: find }).flatMap(({ product, variants }) =>
-    variants.flatMap((variant): readonly LimitedItem[] => {
-      const found = findLimits(prepared, situation, index.numberOf.get(variant.id) as number)
-      const together = found.together.filter((rule) => !isForEverything(rule))
-      const isLimited = Object.keys(found.setBy).length > 0 || together.length > 0
-      if (find === '' && !isLimited) return []
-      return [
-        {
-          sku: variant.sku,
-          product: product.code,
-          name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
-          cells: LIMIT_FIELDS.map((field) =>
-            toCell(store, field, found.limits[field], found.setBy[field], product.code),
-          ),
-          together: together.map(toRule),
-        },
-      ]
-    }),
-  )
+export async function loadLimits(outlook: Outlook, find: string): Promise<LimitsView> {
+  const { prepared, situation, buyerName } = outlook
+  const { store } = prepared
+  const items = find === '' ? await limitedItems(outlook) : itemsNamed(store, find)
   return {
     buyer: buyerName,
     find,
@@ -65,8 +50,55 @@ export function loadLimits({ prepared, situation, buyerName }: Outlook, find: st
       .map(({ rule }) => rule)
       .filter((rule) => !isSingle(rule) && isForEverything(rule))
       .map(toRule),
-    items: items.slice(0, MOST_SHOWN),
+    items: items.slice(0, MOST_SHOWN).map((item) => toLimited(outlook, item)),
     more: Math.max(0, items.length - MOST_SHOWN),
+  }
+}
+
+interface Item {
+  readonly product: Product
+  readonly variant: Variant
+}
+
+function itemsNamed(store: Store, text: string): readonly Item[] {
+  return shownProducts(store, { category: null, text }).flatMap(({ product, variants }) =>
+    variants.map((variant) => ({ product, variant })),
+  )
+}
+
+const LIMITED = new Remembered<readonly Item[]>()
+
+/** Everything that has a limit, in the order of the catalogue. */
+function limitedItems({ prepared, situation }: Outlook): Promise<readonly Item[]> {
+  return LIMITED.of({ prepared }, wordOf(situation), async () => {
+    const limited: Item[] = []
+    const slices = new Slices()
+    for (const { product, variants } of orderedProducts(prepared.store))
+      for (const variant of variants) {
+        if (slices.isDue()) await slices.rest()
+        const { setBy, together } = findLimits(
+          prepared,
+          situation,
+          prepared.index.numberOf.get(variant.id) as number,
+        )
+        if (Object.keys(setBy).length > 0 || together.some((rule) => !isForEverything(rule)))
+          limited.push({ product, variant })
+      }
+    return limited
+  })
+}
+
+function toLimited({ prepared, situation }: Outlook, { product, variant }: Item): LimitedItem {
+  const { store, index } = prepared
+  const found = findLimits(prepared, situation, index.numberOf.get(variant.id) as number)
+  return {
+    sku: variant.sku,
+    product: product.code,
+    name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+    cells: LIMIT_FIELDS.map((field) =>
+      toCell(store, field, found.limits[field], found.setBy[field], product.code),
+    ),
+    together: found.together.filter((rule) => !isForEverything(rule)).map(toRule),
   }
 }
 

@@ -14,7 +14,6 @@ import { type ListPrices, listPrices } from '@/core/engine/list-prices'
 import { scheduleText } from '@/core/predicates/schedule-text'
 import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
-import type { Situation } from '@/core/engine/situation'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
 import type { WhoTerm } from '@/core/predicates/who'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
@@ -26,6 +25,7 @@ import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import { Slices } from '@/server/doors/slices'
 import type { Outlook } from '@/server/engine/look-from'
+import { Remembered, wordOf } from '@/server/engine/remembered'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
 import { breaksPhrase, roundingPhrase, whatPhrase, whenSentence, whoPhrase } from '@/ui/format/rule-phrases'
@@ -79,8 +79,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   const codeOf = (id: string) => store['price-list'].get(id)?.code ?? id
   const listName = (id: string) => store['price-list'].get(id)?.name ?? id
   const money = (amount: Decimal) => formatMoney(amount, currency, compiled.digits)
-  const found = listPrices(prepared, outlook.situation, list.id, { own: outlook.quantity, counted: null })
-  const effects = await knownEffects(outlook, list.id, found)
+  const effects = await knownEffects(outlook, list.id)
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -116,7 +115,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
       effect: effects.get(at)?.effect ?? none,
       example: effects.get(at)?.example ?? null,
     })),
-    coverage: await listCoverage(outlook, list, found ?? NO_PRICES),
+    coverage: await listCoverage(outlook, list),
     revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
     vantage: outlook.vantage,
     example: exampleBuyer(list, store),
@@ -130,16 +129,13 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
 
 type LineEffects = ReadonlyMap<number, { effect: LineEffect; example: string }>
 
-/** By list and quantity, as long as what holds for the buyer, which goes with every change of the store. */
-const EFFECTS = new WeakMap<Situation, Map<string, Promise<LineEffects>>>()
+const EFFECTS = new Remembered<LineEffects>()
 
-function knownEffects(outlook: Outlook, listId: string, found: ListPrices | null): Promise<LineEffects> {
-  const known = EFFECTS.get(outlook.situation) ?? new Map<string, Promise<LineEffects>>()
-  EFFECTS.set(outlook.situation, known)
-  const key = `${listId}/${outlook.quantity}`
-  const effects = known.get(key) ?? lineEffects(outlook, listId, found)
-  known.set(key, effects)
-  return effects
+function knownEffects(outlook: Outlook, listId: string): Promise<LineEffects> {
+  const { prepared, situation, quantity } = outlook
+  return EFFECTS.of(outlook, `${listId}/${quantity}/${wordOf(situation)}`, () =>
+    lineEffects(outlook, listId, listPrices(prepared, situation, listId, { own: quantity, counted: null })),
+  )
 }
 
 /** What each line of a list does, by its place; the default line stands behind the last. */
@@ -161,7 +157,7 @@ async function lineEffects(
   const slices = new Slices()
   for (const [number, line] of (found ?? NO_PRICES).lineOf.entries()) {
     if (line < 0) continue
-    await slices.rest()
+    if (slices.isDue()) await slices.rest()
     const variant = store.variant.get(index.items[number] as string)
     if (!variant) continue
     const member = members.get(line) ?? {

@@ -14,6 +14,6 @@ export default async function Page({
 }) {
   const fields = await searchParams
   const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const view = loadAssortments(outlook, fields['of'] ?? '', fields['code'] ?? '')
+  const view = await loadAssortments(outlook, fields['of'] ?? '', fields['code'] ?? '')
   return <AssortmentsPage view={view} tabs={<SectionTabs place="Access" path="assortments" />} />
 }

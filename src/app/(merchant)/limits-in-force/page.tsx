@@ -14,6 +14,6 @@ export default async function Page({
 }) {
   const fields = await searchParams
   const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const view = loadLimits(outlook, fields['find'] ?? '')
+  const view = await loadLimits(outlook, fields['find'] ?? '')
   return <LimitsPage view={view} tabs={<SectionTabs place="Limits" path="limits-in-force" />} />
 }

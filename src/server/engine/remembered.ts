@@ -1,0 +1,39 @@
+import 'server-only'
+
+import type { Outlook } from './look-from'
+
+/** Beyond it the oldest are forgotten. */
+const MOST_KEPT = 500
+
+/**
+ * What took long to find out about a prepared store, kept as long as that: a change makes another one. Who asks while it
+ * is being found out waits for the same.
+ */
+export class Remembered<Value> {
+  private readonly known = new WeakMap<object, Map<string, Promise<Value>>>()
+
+  /** `key` says everything else the answer depends on. */
+  of({ prepared }: Pick<Outlook, 'prepared'>, key: string, find: () => Promise<Value>): Promise<Value> {
+    let kept = this.known.get(prepared)
+    if (!kept) this.known.set(prepared, (kept = new Map()))
+    const known = kept.get(key)
+    if (known) return known
+    const [oldest] = kept.keys()
+    if (kept.size >= MOST_KEPT && oldest !== undefined) kept.delete(oldest)
+    const found = find()
+    kept.set(key, found)
+    // What failed is tried again by whoever asks next.
+    found.catch(() => kept.delete(key))
+    return found
+  }
+}
+
+const NUMBERS = new WeakMap<object, number>()
+let last = 0
+
+/** A word for a situation, the same for no other one: what holds for somebody, somewhere, for some time. */
+export function wordOf(situation: Outlook['situation']): string {
+  let number = NUMBERS.get(situation)
+  if (number === undefined) NUMBERS.set(situation, (number = last += 1))
+  return String(number)
+}
