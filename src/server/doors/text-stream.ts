@@ -17,14 +17,14 @@ export function textStream(pieces: AsyncGenerator<string>): ReadableStream<Uint8
 
 const PIECE = 65_536
 
-/** An array as JSON in pieces, with rests between its entries. */
-export async function* arrayText(
-  entries: AsyncIterable<unknown> | Iterable<unknown>,
-): AsyncGenerator<string> {
+/** An array as JSON in pieces, from some of its entries at a time. */
+export async function* arrayText(parts: AsyncIterable<readonly unknown[]>): AsyncGenerator<string> {
   let text = '['
   let isFirst = true
-  for await (const entry of entries) {
-    text += `${isFirst ? '' : ','}${JSON.stringify(entry)}`
+  for await (const part of parts) {
+    if (part.length === 0) continue
+    // An array as text, without its brackets.
+    text += `${isFirst ? '' : ','}${JSON.stringify(part).slice(1, -1)}`
     isFirst = false
     if (text.length < PIECE) continue
     yield text

@@ -72,26 +72,35 @@ interface Identified {
   readonly id: string
 }
 
-async function* inSlices(records: ReadonlyMap<string, Identified>): AsyncGenerator<unknown> {
+/** So many records are written between two looks at the clock. */
+const RECORDS_A_PART = 200
+
+/** Records in the order of their ids: those made since the store was read stand behind the others, and are merged in. */
+async function* inSlices(records: ReadonlyMap<string, Identified>): AsyncGenerator<readonly unknown[]> {
   const slices = new Slices()
   const behind: Identified[] = []
   let last = ''
   for (const record of records.values()) {
-    await slices.rest()
+    if (slices.isDue()) await slices.rest()
     if (record.id > last) last = record.id
     else behind.push(record)
   }
   behind.sort(byId)
+  let part: unknown[] = []
   let at = 0
   last = ''
   for (const record of records.values()) {
     if (record.id <= last) continue
     last = record.id
-    for (; at < behind.length && (behind[at] as Identified).id < last; at += 1) yield inFixedOrder(behind[at])
+    for (; at < behind.length && (behind[at] as Identified).id < last; at += 1)
+      part.push(inFixedOrder(behind[at]))
+    part.push(inFixedOrder(record))
+    if (part.length < RECORDS_A_PART) continue
+    yield part
+    part = []
     await slices.rest()
-    yield inFixedOrder(record)
   }
-  for (const record of behind.slice(at)) yield inFixedOrder(record)
+  yield [...part, ...behind.slice(at).map(inFixedOrder)]
 }
 
 function recordsInOrder(store: Store, kind: RecordKind): readonly Identified[] {

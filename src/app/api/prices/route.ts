@@ -27,10 +27,10 @@ async function* answersTo(
   prepared: PreparedStore,
   questions: readonly unknown[],
   now: number,
-): AsyncGenerator<PriceAnswer> {
+): AsyncGenerator<readonly PriceAnswer[]> {
   const slices = new Slices()
   for (const question of questions) {
-    yield answerQuestion(prepared, question, now)
+    yield [answerQuestion(prepared, question, now)]
     await slices.rest()
   }
 }
