@@ -1,7 +1,8 @@
 import { itemFacts, categoriesOf } from '@/core/catalogue/item-facts'
-import { resolveValue } from '@/core/catalogue/product'
+import { type Product, resolveValue, type Variant } from '@/core/catalogue/product'
 import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
+import { applyChanges, type Change, type Store } from '@/core/store/store'
 import { matchWhat } from '@/core/predicates/what'
 import { BLOCK_SIZE, type BoardProduct } from '@/features/board/board-view'
 import { comparedColumns } from '@/features/board/compared-columns'
@@ -129,6 +130,41 @@ describe('the catalogue’s order and filter', () => {
     expect(frames?.variants.map(({ sku }) => sku)).toEqual(['FR-BR-CA'])
     expect(codes('jars', 'frames')).toEqual([])
     expect(codes('no-such-category')).toEqual([])
+  })
+
+  test('after edits that move nothing, some that do, and both together it is what sorting anew gives', () => {
+    const afresh = (from: Store): Store => ({
+      ...from,
+      product: new Map(from.product),
+      variant: new Map(from.variant),
+    })
+    const [first, second] = [...store.product.values()] as unknown as readonly [Product, Product]
+    const [one, other] = [...store.variant.values()] as unknown as readonly [Variant, Variant]
+    const found = (from: Store, category: string | null, text: string) =>
+      shownProducts(from, { category, text }).map(({ product, variants }) => ({ product, variants }))
+    const edit = (record: Product | Variant, fields: object): Change => {
+      const kind = 'sku' in record ? 'variant' : 'product'
+      return { kind, id: record.id, before: record, after: { ...record, ...fields } } as Change
+    }
+    const steps: readonly (readonly Change[])[] = [
+      [edit(first, { basePrice: decimal('1.23') })],
+      [edit(one, { sku: 'ANOTHER-SKU' })],
+      [edit(second, { name: 'A name before all' })],
+      [edit(other, { position: 99 }), edit(first, { basePrice: decimal('1.24') })],
+      [edit(second, { status: 'archived' })],
+      [edit(one, { status: 'archived' }), edit(second, { status: 'active' })],
+    ]
+    let now = afresh(store)
+    orderedProducts(now)
+    for (const changes of steps) {
+      now = applyChanges(now, changes)
+      for (const [category, text] of [
+        [null, ''],
+        ['hives', ''],
+        [null, 'another-sku'],
+      ] as const)
+        expect(found(now, category, text)).toEqual(found(afresh(now), category, text))
+    }
   })
 })
 

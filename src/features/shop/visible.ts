@@ -3,6 +3,7 @@ import 'server-only'
 import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
 import { findRights, isUnrestricted } from '@/core/engine/find-rights'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Situation } from '@/core/engine/situation'
 import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { ShopVisitor } from '@/server/session/shop-session'
@@ -35,13 +36,15 @@ export function firstVisible(
   return undefined
 }
 
-/** By situation: it lives as long as what holds for the visitor, and goes with every change of the store. */
-const CATEGORIES = new WeakMap<Situation, ReadonlySet<string> | null>()
+/** What can be reached, by situation, as long as the prepared store. */
+const CATEGORIES = new WeakMap<PreparedStore, WeakMap<Situation, ReadonlySet<string> | null>>()
 
 /** Ids of the categories a visitor can reach something in; `null` where nothing is kept from them. */
 export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> | null {
   const { prepared, situation } = visitor
-  const known = CATEGORIES.get(situation)
+  const kept = CATEGORIES.get(prepared) ?? new WeakMap<Situation, ReadonlySet<string> | null>()
+  CATEGORIES.set(prepared, kept)
+  const known = kept.get(situation)
   if (known !== undefined) return known
   const isOpen = isUnrestricted(situation)
   const reached = new Set<string>()
@@ -51,7 +54,7 @@ export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> |
         for (const { id } of pathToRoot(prepared.store.category, category)) reached.add(id)
   }
   const found = isOpen ? null : reached
-  CATEGORIES.set(situation, found)
+  kept.set(situation, found)
   return found
 }
 

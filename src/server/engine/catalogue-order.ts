@@ -1,8 +1,9 @@
 import 'server-only'
 
 import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
-import { findByCode } from '@/core/catalogue/find-by-code'
+import { findByCode, findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import type { Product, Variant } from '@/core/catalogue/product'
+import { layersOf } from '@/core/maps/layered-map'
 import type { Store } from '@/core/store/store'
 
 export interface ProductWithVariants {
@@ -22,9 +23,10 @@ interface Shelves {
   readonly variants: Store['variant']
   readonly categories: Store['category']
   readonly products: readonly Shelved[]
-  readonly byId: ReadonlyMap<string, Shelved>
-  /** Ids of categories against all that is in them or below, in the same order; filled as they are asked for. */
-  readonly byCategory: Map<string, readonly Shelved[]>
+  /** Where each product stands, by its id. */
+  readonly places: ReadonlyMap<string, number>
+  /** Ids of categories against where all that is in them or below stands; filled as they are asked for. */
+  readonly byCategory: Map<string, readonly number[]>
 }
 
 /** Kept as long as the records they were made from: sorting a large catalogue for every block would be waste. */
@@ -33,36 +35,82 @@ const shelves = new WeakMap<Store['product'], Shelves>()
 function shelvesOf(store: Store): Shelves {
   const known = shelves.get(store.product)
   if (known?.variants === store.variant && known.categories === store.category) return known
+  const made = carriedOver(store) ?? shelve(store)
+  shelves.set(store.product, made)
+  return made
+}
+
+function shelve(store: Store): Shelves {
   const variantsOf = new Map<string, Variant[]>()
   for (const variant of store.variant.values()) {
     const siblings = variantsOf.get(variant.product)
     if (siblings) siblings.push(variant)
     else variantsOf.set(variant.product, [variant])
   }
-  const places = new Map(inTreeOrder(store.category).map(({ category }, at) => [category.id, at]))
+  const branches = new Map(inTreeOrder(store.category).map(({ category }, at) => [category.id, at]))
   const products = [...store.product.values()]
     .filter(({ status }) => status === 'active')
-    .map((product) => ({
-      product,
-      variants: (variantsOf.get(product.id) ?? []).sort((left, right) => left.position - right.position),
-      title: `${product.name} ${product.code}`.toLowerCase(),
-      words: null,
-    }))
+    .map((product) => toShelved(product, (variantsOf.get(product.id) ?? []).sort(byPosition)))
     .sort(
       (left, right) =>
-        (places.get(left.product.categories[0] ?? '') ?? 0) -
-          (places.get(right.product.categories[0] ?? '') ?? 0) ||
+        (branches.get(left.product.categories[0] ?? '') ?? 0) -
+          (branches.get(right.product.categories[0] ?? '') ?? 0) ||
         (left.product.name < right.product.name ? -1 : 1),
     )
-  const made = {
+  return {
     variants: store.variant,
     categories: store.category,
     products,
-    byId: new Map(products.map((each) => [each.product.id, each])),
+    places: new Map(products.map(({ product }, at) => [product.id, at])),
     byCategory: new Map(),
   }
-  shelves.set(store.product, made)
-  return made
+}
+
+function toShelved(product: Product, variants: readonly Variant[]): Shelved {
+  return { product, variants, title: `${product.name} ${product.code}`.toLowerCase(), words: null }
+}
+
+function byPosition(left: Variant, right: Variant): number {
+  return left.position - right.position
+}
+
+/**
+ * The shelves of the catalogue before some edits, with what was edited put in its place.
+ *
+ * Errors  `null` where none are known, or where an edit moves something.
+ */
+function carriedOver({ product: products, variant: variants, category }: Store): Shelves | null {
+  const changedProducts = layersOf(products)
+  const changedVariants = layersOf(variants)
+  const known = shelves.get(products) ?? (changedProducts && shelves.get(changedProducts.below))
+  if (!known || known.categories !== category) return null
+  if (known.variants !== variants && known.variants !== changedVariants?.below) return null
+  const after = [...known.products]
+  const at = (id: string) => known.places.get(id)
+  for (const [id, product] of changedProducts?.layer ?? []) {
+    const place = at(id)
+    const before = place === undefined ? null : after[place]
+    if (place === undefined || !before || !product || !staysInPlace(before.product, product)) return null
+    after[place] = { ...before, product }
+  }
+  for (const [id, variant] of known.variants === variants ? [] : (changedVariants?.layer ?? [])) {
+    const place = variant ? at(variant.product) : undefined
+    const shelved = place === undefined ? null : after[place]
+    const among = shelved?.variants.findIndex((each) => each.id === id) ?? -1
+    if (!variant || !shelved || place === undefined || among < 0) return null
+    if (shelved.variants[among]?.position !== variant.position) return null
+    after[place] = toShelved(shelved.product, shelved.variants.with(among, variant))
+  }
+  return { ...known, variants, products: after }
+}
+
+function staysInPlace(before: Product, after: Product): boolean {
+  return (
+    before.status === after.status &&
+    before.name === after.name &&
+    before.code === after.code &&
+    before.categories.join() === after.categories.join()
+  )
 }
 
 /** All products with their variants, by the tree of categories and then by name. */
@@ -76,7 +124,8 @@ export function orderedProducts(store: Store): readonly ProductWithVariants[] {
  * Errors  `undefined` when there is none.
  */
 export function findShownProduct(store: Store, code: string): ProductWithVariants | undefined {
-  return shelvesOf(store).byId.get(findByCode(store.product, code)?.id ?? '')
+  const { products, places } = shelvesOf(store)
+  return products[places.get(findByCode(store.product, code)?.id ?? '') ?? -1]
 }
 
 /** The products in a category (or below it) whose name, code or SKU holds every word. */
@@ -89,27 +138,41 @@ export function shownProducts(
   if (words.length === 0) return within
   return within.flatMap((each): readonly ProductWithVariants[] => {
     if (words.every((word) => each.title.includes(word))) return [each]
-    each.words ??= each.variants.map(({ sku, options }) =>
-      `${each.title} ${sku} ${Object.values(options).join(' ')}`.toLowerCase(),
-    )
-    const texts = each.words
+    const texts = wordsOf(each)
     const variants = each.variants.filter((_, at) => words.every((word) => texts[at]?.includes(word)))
     return variants.length > 0 ? [{ product: each.product, variants }] : []
   })
+}
+
+function wordsOf(shelved: Shelved): readonly string[] {
+  return (shelved.words ??= shelved.variants.map(({ sku, options }) =>
+    `${shelved.title} ${sku} ${Object.values(options).join(' ')}`.toLowerCase(),
+  ))
 }
 
 function productsIn(store: Store, code: string): readonly Shelved[] {
   const wanted = findByCode(store.category, code)?.id
   if (wanted === undefined) return []
   const { products, byCategory } = shelvesOf(store)
-  const known = byCategory.get(wanted)
-  if (known) return known
-  const below = new Set(
-    [...store.category.keys()].filter((id) =>
-      pathToRoot(store.category, id).some((each) => each.id === wanted),
-    ),
-  )
-  const found = products.filter(({ product }) => product.categories.some((id) => below.has(id)))
-  byCategory.set(wanted, found)
-  return found
+  let places = byCategory.get(wanted)
+  if (!places) {
+    const below = new Set(
+      [...store.category.keys()].filter((id) =>
+        pathToRoot(store.category, id).some((each) => each.id === wanted),
+      ),
+    )
+    places = products.flatMap(({ product }, at) =>
+      product.categories.some((id) => below.has(id)) ? [at] : [],
+    )
+    byCategory.set(wanted, places)
+  }
+  return places.map((at) => products[at] as Shelved)
+}
+
+/** Makes everything ready that is looked up in a catalogue, so that nobody who asks first waits for it. */
+export function readyCatalogue(store: Store): void {
+  for (const shelved of shelvesOf(store).products) wordsOf(shelved)
+  findByCode(store.product, '')
+  findBySku(store.variant, '')
+  nearestSku(store.variant, '')
 }
