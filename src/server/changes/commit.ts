@@ -21,6 +21,7 @@ import {
 } from '@/core/store/store'
 import { isDiskFull } from '../database/disk-room'
 import * as schema from '../database/schema'
+import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
 import { checkShape } from '../records/record-schema'
 import { revisionKey, writeChanges, writeHistory } from '../records/record-tables'
@@ -159,8 +160,13 @@ async function commitNow(
     await transaction
       .insert(schema.changeSets)
       .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
-    await writeHistory(transaction, changes, changeSet, (done) => watch('writing', done))
-    await writeChanges(transaction, changes, revisionOf, (done) => watch('writing', changes.length + done))
+    const slices = new Slices()
+    const told = async (done: number) => {
+      await watch('writing', done)
+      await slices.rest()
+    }
+    await writeHistory(transaction, changes, changeSet, told)
+    await writeChanges(transaction, changes, revisionOf, (done) => told(changes.length + done))
     await alongside?.(transaction)
   })
   steppe.sync()
@@ -206,8 +212,10 @@ async function readRequests(store: Store, requests: readonly ChangeRequest[], wa
   const changes: Change[] = []
   const issues: Issue[] = []
   const context = parseContext(store, requests)
+  const slices = new Slices()
   for (const [at, { kind, id, after }] of requests.entries()) {
     if (at % RECORDS_A_TURN === 0) await watch('checking', at)
+    await slices.rest()
     const before = store[kind].get(id) ?? null
     if (after === null) {
       changes.push({ kind, id, before, after } as Change)

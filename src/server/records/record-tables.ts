@@ -64,8 +64,10 @@ export function revisionKey({ kind, id }: { readonly kind: RecordKind; readonly 
   return `${kind}/${id}`
 }
 
-/** Rows read or written by one statement: large enough to be quick, small enough for one text. */
+/** Rows read by one statement: large enough to be quick, small enough for one text. */
 const ROWS_AT_ONCE = 5_000
+/** Rows written by one statement, during which nobody is served. */
+const ROWS_A_WRITE = 500
 
 /** Reads the whole store. */
 export async function loadStore(database: Database): Promise<{ store: Store; revisions: Revisions }> {
@@ -134,9 +136,9 @@ export async function writeHistory(
   changeSet: number,
   told: Told,
 ): Promise<void> {
-  for (let from = 0; from < changes.length; from += ROWS_AT_ONCE) {
+  for (let from = 0; from < changes.length; from += ROWS_A_WRITE) {
     await told(from)
-    const rows = changes.slice(from, from + ROWS_AT_ONCE).map(({ kind, id, before, after }, at) => ({
+    const rows = changes.slice(from, from + ROWS_A_WRITE).map(({ kind, id, before, after }, at) => ({
       change_set: changeSet,
       position: from + at,
       kind,
@@ -164,9 +166,9 @@ export async function writeChanges(
     const records = changes.flatMap((change) =>
       change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
     )
-    for (let at = 0; at < records.length; at += ROWS_AT_ONCE) {
+    for (let at = 0; at < records.length; at += ROWS_A_WRITE) {
       await told(done)
-      const some = records.slice(at, at + ROWS_AT_ONCE)
+      const some = records.slice(at, at + ROWS_A_WRITE)
       await writeRows(transaction, TABLES[kind], some, (id) => revisionOf({ kind, id }))
       done += some.length
     }
@@ -175,13 +177,13 @@ export async function writeChanges(
     const ids = changes.flatMap((change) =>
       change.kind === kind && change.after === null ? [change.id] : [],
     )
-    for (let at = 0; at < ids.length; at += ROWS_AT_ONCE) {
+    for (let at = 0; at < ids.length; at += ROWS_A_WRITE) {
       await told(done)
-      const some = JSON.stringify(ids.slice(at, at + ROWS_AT_ONCE))
+      const some = JSON.stringify(ids.slice(at, at + ROWS_A_WRITE))
       await transaction.execute(
         sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${some}::jsonb))`,
       )
-      done += Math.min(ROWS_AT_ONCE, ids.length - at)
+      done += Math.min(ROWS_A_WRITE, ids.length - at)
     }
   }
 }
@@ -203,8 +205,8 @@ async function freeCodes(transaction: Transaction, changes: readonly Change[]): 
     const column = getTableColumns(table)[kind === 'variant' ? 'sku' : 'code']
     if (!column) continue
     const name = sql.identifier(column.name)
-    for (let at = 0; at < ids.length; at += ROWS_AT_ONCE) {
-      const some = JSON.stringify(ids.slice(at, at + ROWS_AT_ONCE))
+    for (let at = 0; at < ids.length; at += ROWS_A_WRITE) {
+      const some = JSON.stringify(ids.slice(at, at + ROWS_A_WRITE))
       await transaction.execute(
         sql`update ${table} set ${name} = ${GIVEN_UP} || id where id in (select jsonb_array_elements_text(${some}::jsonb))`,
       )
