@@ -17,6 +17,7 @@ const sums = { net: decimal(10), tax: decimal(2), gross: decimal(12) }
 const DOCUMENT: OrderDocument = {
   currency: 'EUR',
   digits: 2,
+  display: 'gross',
   buyer: 'Fennmoor',
   email: 'orders@fennmoor.example',
   address: { name: 'Fennmoor', street: '', postcode: '', city: 'Mullingar', state: '', country: 'IE' },
@@ -29,6 +30,7 @@ const DOCUMENT: OrderDocument = {
       quantity: decimal(2),
       extras: [],
       unit: { net: decimal(5), gross: decimal(6) },
+      perUnit: { amount: decimal('0.50'), per: 'piece' },
       ...sums,
     },
   ],

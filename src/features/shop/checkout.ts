@@ -3,7 +3,9 @@
 import { type Account } from '@/core/buyers/buyer'
 import type { Cart } from '@/core/cart/cart'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
+import { unitPriceOf } from '@/core/catalogue/content'
 import { variantName } from '@/core/catalogue/product'
+import { contentOf, displayOf } from '@/core/engine/find-tax'
 import { readPlace } from '@/core/places/iso-3166'
 import { PLACE_TEXT, placeText } from '@/core/engine/vantage'
 import { findTextFault } from '@/core/issue/text-fault'
@@ -101,7 +103,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
       },
       typed,
     }
-  const document = toDocument(store, cart, {
+  const document = toDocument(visitor, cart, {
     buyer: account?.name ?? address.name,
     email,
     address: { ...address, country, state },
@@ -119,14 +121,18 @@ function accountOf({ standpoint }: ShopVisitor, store: Store): Account | null {
 }
 
 function toDocument(
-  store: Store,
+  { prepared, situation }: ShopVisitor,
   cart: Cart,
   head: Pick<OrderDocument, 'buyer' | 'email' | 'address' | 'payment'>,
 ): OrderDocument {
+  const { store, index } = prepared
+  const display = displayOf(prepared, situation, 'cart')
+  const shows = display === 'gross' ? 'gross' : 'net'
   return {
     ...head,
     currency: cart.currency,
     digits: cart.digits,
+    display,
     lines: cart.lines.flatMap((line) => {
       const variant = store.variant.get(line.variant)
       const product = store.product.get(variant?.product ?? '')
@@ -139,6 +145,11 @@ function toDocument(
           quantity: line.quantity,
           extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
           unit: { net: line.unitAmount.net, gross: line.unitAmount.gross },
+          perUnit: unitPriceOf(
+            line.unitAmount[shows],
+            contentOf(prepared, index.numberOf.get(variant.id) as number),
+            cart.digits,
+          ),
           ...line.amount,
         },
       ]

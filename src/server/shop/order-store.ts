@@ -1,7 +1,9 @@
 import 'server-only'
 
 import type { PastPurchase } from '@/core/cart/cart'
+import type { UnitPrice } from '@/core/catalogue/content'
 import { type Decimal, subtract, sum } from '@/core/decimal/decimal'
+import type { TaxDisplay } from '@/core/places/place'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { DiskFullError, requireRoom } from '../database/disk-room'
 import { carts, orders } from '../database/schema'
@@ -26,6 +28,8 @@ interface OrderedLine {
   readonly quantity: Decimal
   readonly extras: readonly string[]
   readonly unit: { readonly net: Decimal; readonly gross: Decimal }
+  /** What a kilogram, litre, metre… of it costs, as it was shown; `null` where its content is not stated. */
+  readonly perUnit: UnitPrice | null
   readonly net: Decimal
   readonly tax: Decimal
   readonly gross: Decimal
@@ -41,6 +45,8 @@ interface OrderedSums {
 export interface OrderDocument {
   readonly currency: string
   readonly digits: number
+  /** Whether the buyer was shown prices with tax, without, or both. */
+  readonly display: TaxDisplay
   readonly buyer: string
   readonly email: string
   readonly address: OrderAddress
@@ -167,7 +173,21 @@ export async function ordersOf({ database }: Steppe, owner: OrderOwner): Promise
       ? and(isNull(orders.account), eq(orders.visitor, owner.visitor as string))
       : eq(orders.account, owner.account)
   const rows = await database.select().from(orders).where(mine).orderBy(desc(orders.number))
-  return rows.map(({ number, at, document }) => ({ number, at, document: document as OrderDocument }))
+  return rows.map(({ number, at, document }) => ({ number, at, document: read(document as StoredDocument) }))
+}
+
+/** A document as it was written; the first ones did not say everything. */
+type StoredDocument = Omit<OrderDocument, 'display' | 'lines'> & {
+  readonly display?: TaxDisplay
+  readonly lines: readonly (Omit<OrderedLine, 'perUnit'> & { readonly perUnit?: UnitPrice | null })[]
+}
+
+function read(document: StoredDocument): OrderDocument {
+  return {
+    ...document,
+    display: document.display ?? 'net',
+    lines: document.lines.map((line) => ({ ...line, perUnit: line.perUnit ?? null })),
+  }
 }
 
 /** What an account has bought, for limits over a period. Nobody knows what a guest bought elsewhere. */
