@@ -1,7 +1,7 @@
 import type { RecordKind } from '@/core/issue/issue'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
-import { revisionAsOf, revisionOf } from '@/server/changes/history'
+import { formerlyKnownAs, revisionAsOf, revisionOf } from '@/server/changes/history'
 import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'
 import { toDocument } from '@/server/exchange/store-document'
@@ -87,6 +87,17 @@ describe('a document', () => {
 })
 
 describe('what one change set may do', () => {
+  test('a record is found by the code it had before, whatever its case, and by none it never had', async () => {
+    const [group] = getPrepared(steppe).store.group.values()
+    const { id, code } = group as { id: string; code: string }
+    await commit(steppe, [edit('group', id, { code: '50 %/a' })], NOTE)
+    await commit(steppe, [edit('group', id, { name: 'Another name' })], NOTE)
+    expect(await formerlyKnownAs(steppe, 'group', code.toUpperCase())).toBe(id)
+    expect(await formerlyKnownAs(steppe, 'group', '50 %/a')).toBeNull()
+    expect(await formerlyKnownAs(steppe, 'account', code)).toBeNull()
+    await commit(steppe, [edit('group', id, { code })], NOTE)
+  })
+
   test('two SKUs change places', async () => {
     const { store } = getPrepared(steppe)
     const [one, other] = [...store.variant.values()] as unknown as readonly [Sold, Sold]

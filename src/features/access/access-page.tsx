@@ -2,6 +2,7 @@ import { GATE_WORDS } from '@/ui/format/terms-phrases'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import type { AccessView } from './load-access'
+import { recordHref } from '@/ui/frame/record-href'
 
 type Cell = AccessView['rows'][number]['cells'][number]
 
@@ -31,7 +32,7 @@ export function AccessPage({ view, isWhole, tabs }: AccessPageProps) {
           <span className="text-soft">Gates</span>
           {view.gates.map(({ code, name, gate }) => (
             <span key={code}>
-              <VantageLink href={`/channels/${code}`} className="link-name">
+              <VantageLink href={recordHref('channels', code)} className="link-name">
                 {name}
               </VantageLink>{' '}
               {GATE_WORDS[gate]}

@@ -7,6 +7,7 @@ import { useRouter } from 'next/navigation'
 import { type ReactNode, useState, useTransition } from 'react'
 import type { AssortmentBranch, AssortmentsView } from './load-assortments'
 import { type AssortmentEdit, editAssortment } from './save-assortment'
+import { recordHref } from '@/ui/frame/record-href'
 
 interface AssortmentsPageProps {
   readonly view: AssortmentsView
@@ -131,7 +132,7 @@ export function AssortmentsPage({ view, tabs }: AssortmentsPageProps) {
                   <ul>
                     {manyPaths.map(({ code, name, holds, through }) => (
                       <li key={code} className="border-b border-dotted border-base-300 py-1">
-                        <VantageLink href={`/products/${code}`} className="link-name">
+                        <VantageLink href={recordHref('products', code)} className="link-name">
                           {name}
                         </VantageLink>{' '}
                         {holds ? `is in, through ${through || 'its own setting'}` : 'is left out by itself'}

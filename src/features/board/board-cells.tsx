@@ -5,6 +5,7 @@ import { ColumnHeading } from '@/ui/grid/column-heading'
 import { differenceText, isCellBelowCost, isInWords, type Measure, measureText } from './board-measures'
 import type { BoardRow } from './board-rows'
 import type { BoardCell, BoardProduct, BoardVariant } from './board-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 interface BuyerHeadingProps {
   readonly title: string
@@ -66,7 +67,7 @@ export function VariantName({
 }) {
   return (
     <VantageLink
-      href={`/products/${product.code}`}
+      href={recordHref('products', product.code)}
       tabIndex={-1}
       title={`${variant.sku}: open ${product.name}`}
       className={`min-w-0 truncate hover:underline ${alone ? 'pl-5 font-semibold' : 'pl-5'}`}

@@ -5,6 +5,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { useRouter } from 'next/navigation'
 import type { ReactNode } from 'react'
 import type { LimitsView } from './load-limits'
+import { recordHref } from '@/ui/frame/record-href'
 
 const COLUMNS = ['At least', 'At most', 'Multiples of', 'Starts with', 'Only'] as const
 
@@ -79,7 +80,7 @@ export function LimitsPage({ view, tabs }: { readonly view: LimitsView; readonly
             {view.items.map((item) => (
               <tr key={item.sku} className="border-b border-dotted border-base-300 align-baseline">
                 <th scope="row" className="py-1 pr-3 text-left font-normal">
-                  <VantageLink href={`/products/${item.product}`} className="link-name">
+                  <VantageLink href={recordHref('products', item.product)} className="link-name">
                     {item.name}
                   </VantageLink>{' '}
                   <span className="text-xs text-soft">{item.sku}</span>

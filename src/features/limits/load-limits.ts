@@ -9,6 +9,7 @@ import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
 import type { Outlook } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { limitPhrase } from '@/ui/format/terms-phrases'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** One field of a limit, and the level that set it. */
 interface LimitCell {
@@ -103,7 +104,7 @@ function toLimited({ prepared, situation }: Outlook, { product, variant }: Item)
 }
 
 function toRule(rule: LimitRule): LimitedItem['together'][number] {
-  return { name: rule.name, href: `/limits/${rule.code}`, text: limitPhrase(rule) }
+  return { name: rule.name, href: recordHref('limits', rule.code), text: limitPhrase(rule) }
 }
 
 function toCell(
@@ -115,7 +116,7 @@ function toCell(
 ): LimitCell | null {
   if (value === null || !source) return null
   const text = typeof value === 'string' ? value : value.map(({ quantity }) => quantity).join(', ')
-  if (source.kind !== 'rule') return { text, by: `its ${source.kind}`, href: `/products/${product}` }
+  if (source.kind !== 'rule') return { text, by: `its ${source.kind}`, href: recordHref('products', product) }
   const rule = store.limit.get(source.rule)
-  return { text, by: rule?.name ?? field, href: `/limits/${rule?.code ?? ''}` }
+  return { text, by: rule?.name ?? field, href: recordHref('limits', rule?.code ?? '') }
 }

@@ -2,6 +2,7 @@ import 'server-only'
 
 import type { Store } from '@/core/store/store'
 import { shownProducts } from '@/server/engine/catalogue-order'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** Something the palette can go to. */
 interface Found {
@@ -48,20 +49,20 @@ export function findRecords(store: Store, text: string): readonly Found[] {
         kind: 'Product',
         title: product.name,
         about: product.code,
-        to: `/products/${product.code}`,
+        to: recordHref('products', product.code),
       })),
     ...first(store['price-list'].values(), ({ name, code }) => holds(name, code)).map(
       ({ name, code, purpose }) => ({
         kind: 'Price list',
         title: name,
         about: purpose,
-        to: `/price-lists/${code}`,
+        to: recordHref('price-lists', code),
       }),
     ),
     ...OTHERS.flatMap(([kind, word, path]) =>
       first<{ readonly name: string; readonly code: string }>(store[kind].values(), ({ name, code }) =>
         holds(name, code),
-      ).map(({ name, code }) => ({ kind: word, title: name, about: code, to: `/${path}/${code}` })),
+      ).map(({ name, code }) => ({ kind: word, title: name, about: code, to: recordHref(path, code) })),
     ),
     ...first(store.group.values(), ({ name, code }) => holds(name, code)).map(({ name, code }) => ({
       kind: 'Look as',

@@ -23,6 +23,7 @@ import {
 import type { PriceListHeadInput } from './price-list-input'
 import type { LineEffect, PriceListView } from './price-list-view'
 import { RoundingWord } from './rounding-word'
+import { recordHref } from '@/ui/frame/record-href'
 
 const RULE_COLUMN = 1
 const WHEN_COLUMN = 2
@@ -125,7 +126,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           <span className="text-soft">.</span>
         </p>
         <p className="flex gap-5">
-          <VantageLink href={`/list-records/${encodeURIComponent(view.code)}`} className="link-name">
+          <VantageLink href={recordHref('list-records', view.code)} className="link-name">
             Where, when, currency and more
           </VantageLink>
           <VantageLink href={`/import?list=${encodeURIComponent(view.code)}`} className="link-name">

@@ -5,6 +5,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
 import type { PriceListRow } from './price-list-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 interface PriceListTableProps {
   readonly rows: readonly PriceListRow[]
@@ -45,7 +46,7 @@ export function PriceListTable({ rows, buyerName }: PriceListTableProps) {
           rowClass={(row) => (rows[row]?.on ? '' : 'text-soft')}
           onToggle={(row) => {
             const code = rows[row]?.code
-            if (code) router.push(href(`/price-lists/${code}`))
+            if (code) router.push(href(recordHref('price-lists', code)))
             return code !== undefined
           }}
           renderCell={(row, column) => {
@@ -65,7 +66,11 @@ function ListCell({ list, column }: { readonly list: PriceListRow; readonly colu
   switch (column) {
     case 'name':
       return (
-        <VantageLink href={`/price-lists/${list.code}`} tabIndex={-1} className="truncate hover:underline">
+        <VantageLink
+          href={recordHref('price-lists', list.code)}
+          tabIndex={-1}
+          className="truncate hover:underline"
+        >
           <span className="font-semibold">{list.name}</span>
           {!list.on && <span> · switched off</span>}
         </VantageLink>

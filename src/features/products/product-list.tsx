@@ -8,6 +8,7 @@ import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
 import { useCallback, useEffect, useState } from 'react'
 import type { ProductListRow, ProductListView } from './product-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** Milliseconds without a key before what was typed is looked for. */
 const REST = 200
@@ -93,7 +94,7 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
           rowKey={rowKey}
           onToggle={(row) => {
             const code = shown[row]?.code
-            if (code) router.push(href(`/products/${code}`))
+            if (code) router.push(href(recordHref('products', code)))
             return code !== undefined
           }}
           renderCell={(row, column) => {
@@ -112,7 +113,7 @@ function ProductCell({ product, column }: { readonly product: ProductListRow; re
     case 'name':
       return (
         <VantageLink
-          href={`/products/${product.code}`}
+          href={recordHref('products', product.code)}
           tabIndex={-1}
           className="truncate font-semibold hover:underline"
         >

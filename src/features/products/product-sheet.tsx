@@ -13,6 +13,7 @@ import { withVantage } from '@/ui/frame/vantage-url'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { editProduct, takeBackOnProduct } from './edit-product'
 import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 const FIRST_FIELD = 1
 const PRICE = FIRST_FIELD + PRODUCT_FIELDS.length
@@ -84,7 +85,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
           <VantageLink href={`/board?find=${view.code}`} className="link-name">
             On the board
           </VantageLink>
-          <VantageLink href={`/product-records/${encodeURIComponent(view.code)}`} className="link-name">
+          <VantageLink href={recordHref('product-records', view.code)} className="link-name">
             Name, categories, options and more
           </VantageLink>
           <a

@@ -1,5 +1,6 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ProductSheetView } from './product-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** Tax class, limits and access of each variant for whoever is looked as, and where each is set. */
 export function TermsSection({ view }: { readonly view: ProductSheetView }) {
@@ -8,7 +9,7 @@ export function TermsSection({ view }: { readonly view: ProductSheetView }) {
       <h2 className="font-semibold">Tax, limits and access</h2>
       <p className="text-soft">
         For {view.buyerName}. All of it can be set{' '}
-        <VantageLink href={`/product-records/${view.code}`} className="link-name">
+        <VantageLink href={recordHref('product-records', view.code)} className="link-name">
           on the product
         </VantageLink>{' '}
         and on each variant.
@@ -26,7 +27,7 @@ export function TermsSection({ view }: { readonly view: ProductSheetView }) {
           {view.variants.map(({ sku, name, terms }) => (
             <tr key={sku} className="border-b border-dotted border-base-300">
               <th scope="row" className="py-1 pr-4 text-left font-normal">
-                <VantageLink href={`/variant-records/${sku}`} className="link-name">
+                <VantageLink href={recordHref('variant-records', sku)} className="link-name">
                   {name || view.name}
                 </VantageLink>{' '}
                 <span className="text-2xs text-soft">{sku}</span>

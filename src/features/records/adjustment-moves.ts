@@ -13,6 +13,7 @@ import { applyChanges, type Change } from '@/core/store/store'
 import { type Outlook, situationOf } from '@/server/engine/look-from'
 import { formatMoney, formatPercent } from '@/ui/format/amount'
 import type { RelatedTable } from './record-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 const EXAMPLES = 5
 
@@ -69,7 +70,7 @@ export function adjustmentMoves(outlook: Outlook, adjustment: Adjustment): Relat
         return {
           title: product && variant ? `${product.name} ${variantName(product, variant)}`.trim() : '',
           about: `${formatMoney(before, currency, digits)} → ${formatMoney(after, currency, digits)}`,
-          href: product ? `/products/${product.code}` : null,
+          href: product ? recordHref('products', product.code) : null,
         }
       }),
     ],

@@ -10,6 +10,7 @@ import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { recordHref } from '@/ui/frame/record-href'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { randomUUID } from 'node:crypto'
 import type { Fields } from './field-rule'
@@ -79,7 +80,7 @@ export async function createRecord(
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
-  return { ok: true, href: `/${sectionOf(kind).path}/${encodeURIComponent(labelOf(kind, after as never))}` }
+  return { ok: true, href: recordHref(sectionOf(kind).path, labelOf(kind, after as never)) }
 }
 
 /** Puts a record away, or brings it back. */

@@ -16,6 +16,7 @@ import { adjustmentMoves } from './adjustment-moves'
 import type { Fields } from './field-rule'
 import type { RateChart, RecordView, RelatedTable } from './record-view'
 import type { EditableKind } from './sections'
+import { recordHref } from '@/ui/frame/record-href'
 
 const DAY = 86_400_000
 /** How long before its end a contract is flagged. */
@@ -57,10 +58,9 @@ export function linksOf(store: Store, kind: EditableKind, record: Fields): Recor
         : [],
     )
   }
-  if (kind === 'price-list')
-    return [{ name: 'Its lines', href: `/price-lists/${encodeURIComponent(code)}`, as: null }]
+  if (kind === 'price-list') return [{ name: 'Its lines', href: recordHref('price-lists', code), as: null }]
   if (kind === 'product')
-    return [{ name: 'Its variants and prices', href: `/products/${encodeURIComponent(code)}`, as: null }]
+    return [{ name: 'Its variants and prices', href: recordHref('products', code), as: null }]
   return []
 }
 
@@ -82,7 +82,7 @@ export function relatedOf(outlook: Outlook, kind: EditableKind, record: Fields):
             .map(({ name, code, city, country }) => ({
               title: name,
               about: [city, country].filter(Boolean).join(', '),
-              href: `/accounts/${code}`,
+              href: recordHref('accounts', code),
             })),
         },
       ]
@@ -96,7 +96,7 @@ export function relatedOf(outlook: Outlook, kind: EditableKind, record: Fields):
             return {
               title: found?.name ?? list,
               about: found ? `${found.currency}, ${found.state}, ${whenSentence(found.schedule)}` : '',
-              href: found ? `/price-lists/${found.code}` : null,
+              href: found ? recordHref('price-lists', found.code) : null,
             }
           }),
         },
@@ -130,7 +130,7 @@ function ladderOf({ prepared, situation }: Outlook, buyer: Parameters<typeof sta
         about: contract
           ? `by contract ${contract.code}`
           : [RUNG_WORDS[rung], ...(isOwnRung(rung) ? [`rank ${list.rank}`] : [])].join(', '),
-        href: `/price-lists/${list.code}`,
+        href: recordHref('price-lists', list.code),
       })),
       { title: 'Base price', about: 'what everything falls back to', href: null },
     ],
@@ -197,7 +197,7 @@ function examplesOf({ prepared, situation }: Outlook, id: string): RelatedTable 
         return {
           title: name,
           about: `${formatMoney(basePrice ?? ('0' as never), home, 2)} → ${text === null ? 'no rate' : formatMoney(text, id, currency?.priceDigits ?? 2)}${own === null ? '' : ', set by itself'}`,
-          href: `/products/${code}`,
+          href: recordHref('products', code),
         }
       }),
   }

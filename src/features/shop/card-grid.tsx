@@ -2,6 +2,7 @@ import { ProductPicture } from '@/ui/format/product-picture'
 import Link from 'next/link'
 import { PriceTag } from './price-tag'
 import type { ShopCard, ShopMoney } from './shop-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** Products side by side, each with the visitor's own price. */
 export function CardGrid({
@@ -15,7 +16,7 @@ export function CardGrid({
     <ul className="grid grid-cols-2 gap-x-8 gap-y-10 md:grid-cols-3 lg:grid-cols-4">
       {cards.map((card) => (
         <li key={card.code}>
-          <Link href={`/shop/product/${card.code}`} className="group block">
+          <Link href={recordHref('shop/product', card.code)} className="group block">
             <Picture name={card.picture} />
             <h2 className="pt-3 text-base leading-6 font-semibold group-hover:underline">{card.name}</h2>
             <p className="line-clamp-2 min-h-10 text-soft">{card.about}</p>

@@ -3,6 +3,7 @@ import { formatAmount, formatMoney } from '@/ui/format/amount'
 import Link from 'next/link'
 import { changeLine } from './cart-actions'
 import type { CartLineView, CartProblemView, CartView } from './cart-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 interface CartPageProps {
   readonly view: CartView
@@ -79,7 +80,7 @@ function CartTable({ view: { lines, display, currency, digits, priceDigits } }: 
           <tr key={line.position} className="border-b border-base-300 align-baseline">
             <td className="py-3 pr-4">
               <Link
-                href={`/shop/product/${line.product}?sku=${line.sku}`}
+                href={`${recordHref('shop/product', line.product)}?sku=${encodeURIComponent(line.sku)}`}
                 className="font-semibold hover:underline"
               >
                 {line.name}

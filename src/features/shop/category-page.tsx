@@ -3,6 +3,7 @@ import { CardGrid } from './card-grid'
 import { Crumbs } from './crumbs'
 import { PageLinks } from './page-links'
 import type { ShopListing, ShopMoney } from './shop-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** The products of one branch, and the branches below it. */
 export function CategoryPage({
@@ -22,7 +23,7 @@ export function CategoryPage({
         <ul className="flex flex-wrap gap-x-6 gap-y-1 pb-6">
           {listing.children.map(({ code, name }) => (
             <li key={code}>
-              <Link href={`/shop/category/${code}`} className="link-name">
+              <Link href={recordHref('shop/category', code)} className="link-name">
                 {name}
               </Link>
             </li>
@@ -30,7 +31,7 @@ export function CategoryPage({
         </ul>
       )}
       <CardGrid cards={listing.cards} money={money} />
-      <PageLinks {...listing} path={`/shop/category/${code}`} />
+      <PageLinks {...listing} path={recordHref('shop/category', code)} />
     </>
   )
 }

@@ -1,5 +1,6 @@
 import Link from 'next/link'
 import type { ShopCategoryLink } from './shop-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** The way from the shop's front page to here. */
 export function Crumbs({ path }: { readonly path: readonly ShopCategoryLink[] }) {
@@ -14,7 +15,7 @@ export function Crumbs({ path }: { readonly path: readonly ShopCategoryLink[] })
         {path.map(({ code, name }) => (
           <li key={code}>
             <span aria-hidden>› </span>
-            <Link href={`/shop/category/${code}`} className="hover:underline">
+            <Link href={recordHref('shop/category', code)} className="hover:underline">
               {name}
             </Link>
           </li>

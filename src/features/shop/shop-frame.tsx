@@ -6,6 +6,7 @@ import { PlaceChooser } from './place-chooser'
 import type { TaxDisplay } from '@/core/places/place'
 import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
 import type { ShopCategoryLink, ShopChoices } from './shop-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 interface ShopFrameProps {
   readonly storeName: string
@@ -77,7 +78,7 @@ export function ShopFrame({
           <ul className="flex gap-[1.15rem] pb-2 whitespace-nowrap">
             {categories.map(({ code, name }) => (
               <li key={code}>
-                <Link href={`/shop/category/${code}`} className="hover:underline">
+                <Link href={recordHref('shop/category', code)} className="hover:underline">
                   {name}
                 </Link>
               </li>

@@ -2,6 +2,7 @@ import Link from 'next/link'
 import { Picture } from './card-grid'
 import { PriceTag } from './price-tag'
 import type { ShopCard, ShopCategoryLink, ShopMoney } from './shop-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 interface ShopFrontProps {
   readonly branches: readonly (ShopCategoryLink & { readonly card: ShopCard })[]
@@ -18,7 +19,7 @@ export function ShopFront({ branches, money }: ShopFrontProps) {
       <ul className="grid grid-cols-2 gap-8 lg:grid-cols-4">
         {branches.map(({ code, name, card }) => (
           <li key={code}>
-            <Link href={`/shop/category/${code}`} className="group block">
+            <Link href={recordHref('shop/category', code)} className="group block">
               <Picture name={card.picture} />
               <h2 className="pt-3 text-lg leading-6 font-semibold group-hover:underline">{name}</h2>
               <p className="text-soft">

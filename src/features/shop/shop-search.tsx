@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { Autocomplete, Input, ListBox, ListBoxItem, SearchField } from 'react-aria-components'
 import type { ShopSuggestion } from './shop-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** How long typing must rest before it is looked up, in milliseconds. */
 const REST = 120
@@ -42,7 +43,7 @@ export function ShopSearch() {
             aria-label="Products that may be meant"
             items={suggestions}
             className="py-1 outline-none"
-            onAction={(code) => leave(`/shop/product/${encodeURIComponent(String(code))}`)}
+            onAction={(code) => leave(recordHref('shop/product', String(code)))}
           >
             {({ code, name }) => (
               <ListBoxItem

@@ -22,6 +22,7 @@ import {
 } from './trace-sentences'
 import { termsSections } from './terms-sentences'
 import type { TraceLossView, TracePart, TraceView } from './trace-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 type Loaded =
   { readonly ok: true; readonly value: TraceView } | { readonly ok: false; readonly problem: string }
@@ -55,7 +56,7 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
   const compared =
     unit && shown(inBasis(prepared, lens, number, { amount: unit, basis }, storeBasis(prepared)))
   const wording: Wording = { store, buyerName, currency }
-  const href = `/products/${product.code}`
+  const href = recordHref('products', product.code)
   const options = variantName(product, variant)
   const worded = trace.losers.map((loser) => ({
     loser,

@@ -9,6 +9,7 @@ import { taxLines } from '@/ui/format/tax-lines'
 import { whatPhrase } from '@/ui/format/rule-phrases'
 import { EFFECT_WORDS, GATE_WORDS, limitPhrase } from '@/ui/format/terms-phrases'
 import type { TracePart, TraceTerms } from './trace-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 type Line = TraceTerms['lines'][number]
 
@@ -47,7 +48,7 @@ function becauseParts(store: Store, because: ExplainedAnswer['because']): readon
       const channel = store.channel.get(because.channel)
       return [
         { text: '– the gate of' },
-        { text: channel?.name ?? '', href: `/channels/${channel?.code ?? ''}` },
+        { text: channel?.name ?? '', href: recordHref('channels', channel?.code ?? '') },
         { text: `says: ${GATE_WORDS[because.gate]}` },
       ]
     }
@@ -58,7 +59,7 @@ function becauseParts(store: Store, because: ExplainedAnswer['because']): readon
       const record = kind === 'channel' ? store.channel.get(id) : store.contract.get(id)
       return [
         { text: '– it is not in the assortment of' },
-        { text: record?.name ?? id, href: `/${kind}s/${record?.code ?? ''}` },
+        { text: record?.name ?? id, href: recordHref(`${kind}s`, record?.code ?? '') },
         ...(because.by ? [{ text: `, which leaves out ${assortmentName(store, because.by)}` }] : []),
       ]
     }
@@ -68,7 +69,7 @@ function becauseParts(store: Store, because: ExplainedAnswer['because']): readon
       const rule = store['access-rule'].get(because.rule)
       return [
         { text: '–' },
-        { text: rule?.name ?? because.rule, href: `/access-rules/${rule?.code ?? ''}` },
+        { text: rule?.name ?? because.rule, href: recordHref('access-rules', rule?.code ?? '') },
         { text: `says so for ${whatPhrase(because.scope, store)}` },
       ]
     }
@@ -105,7 +106,7 @@ function ruleLines(store: Store, { accessRules }: ExplainedAnswer): readonly Lin
     const record = store['access-rule'].get(rule)
     return {
       parts: [
-        { text: record?.name ?? rule, href: `/access-rules/${record?.code ?? ''}` },
+        { text: record?.name ?? rule, href: recordHref('access-rules', record?.code ?? '') },
         { text: record ? `(${EFFECT_WORDS[record.effect]})` : '' },
       ],
       outcome: STANDING[standing],
@@ -138,13 +139,13 @@ function limitLines(
     return [{ parts: [{ text: FIELD_WORDS[field] }, sourcePart(store, source, productHref)], outcome: text }]
   })
   const counted = together.map((rule) => ({
-    parts: [{ text: rule.name, href: `/limits/${rule.code}` }],
+    parts: [{ text: rule.name, href: recordHref('limits', rule.code) }],
     outcome: limitPhrase(rule),
   }))
   const lost = limitRules.filter(isTelling).map(({ rule, standing }) => {
     const record = store.limit.get(rule)
     return {
-      parts: [{ text: record?.name ?? rule, href: `/limits/${record?.code ?? ''}` }],
+      parts: [{ text: record?.name ?? rule, href: recordHref('limits', record?.code ?? '') }],
       outcome: STANDING[standing],
     }
   })
@@ -154,5 +155,5 @@ function limitLines(
 function sourcePart(store: Store, source: LimitSource, productHref: string): TracePart {
   if (source.kind !== 'rule') return { text: `(its ${source.kind})`, href: productHref }
   const rule = store.limit.get(source.rule)
-  return { text: `(${rule?.name ?? source.rule})`, href: `/limits/${rule?.code ?? ''}` }
+  return { text: `(${rule?.name ?? source.rule})`, href: recordHref('limits', rule?.code ?? '') }
 }

@@ -15,6 +15,7 @@ import {
   whoPhrase,
 } from '@/ui/format/rule-phrases'
 import type { TracePart } from './trace-view'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** Turns the data of a trace into what a merchant would say. */
 export interface Wording {
@@ -26,19 +27,19 @@ export interface Wording {
 
 export function listPart({ store }: Wording, list: string): TracePart {
   const found = store['price-list'].get(list)
-  return found ? { text: found.name, href: `/price-lists/${found.code}` } : { text: list }
+  return found ? { text: found.name, href: recordHref('price-lists', found.code) } : { text: list }
 }
 
 function contractPart({ store }: Wording, contract: string): TracePart {
   const found = store.contract.get(contract)
   return found
-    ? { text: `contract ${found.code}`, href: `/contracts/${found.code}` }
+    ? { text: `contract ${found.code}`, href: recordHref('contracts', found.code) }
     : { text: `contract ${contract}` }
 }
 
 function adjustmentPart({ store }: Wording, adjustment: string): TracePart {
   const found = store.adjustment.get(adjustment)
-  return found ? { text: found.name, href: `/adjustments/${found.code}` } : { text: adjustment }
+  return found ? { text: found.name, href: recordHref('adjustments', found.code) } : { text: adjustment }
 }
 
 /** A candidate by name: the list, and which of its lines where that is the question. */

@@ -110,6 +110,27 @@ function netChanges(store: Store, changes: readonly Change[]): readonly Change[]
   )
 }
 
+/**
+ * The id of the record that was known by a code before it was renamed: the last one, where several were.
+ *
+ * Errors  `null` when no record of the kind ever went by it.
+ */
+export async function formerlyKnownAs(
+  steppe: Steppe,
+  kind: RecordKind,
+  code: string,
+): Promise<string | null> {
+  const [row] = await steppe.database
+    .select({ id: schema.changes.record })
+    .from(schema.changes)
+    .where(
+      and(eq(schema.changes.kind, kind), sql`${schema.formerCode(schema.changes)} = ${code.toLowerCase()}`),
+    )
+    .orderBy(desc(schema.changes.changeSet))
+    .limit(1)
+  return row?.id ?? null
+}
+
 /** The change set that last wrote a record; `null` when there is no such record. */
 export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number | null {
   return steppe.revisions.get(revisionKey({ kind, id })) ?? null

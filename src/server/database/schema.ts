@@ -547,6 +547,12 @@ export function ownerIn({ before, after }: ChangedColumns, field: 'list' | 'prod
   return sql`(coalesce(${after}, ${before}) ->> ${sql.raw(`'${field}'`)})`
 }
 
+/** The code or SKU a change took from a record, in lower case; null where it kept it. */
+export function formerCode({ before, after }: { readonly before: AnyPgColumn; readonly after: AnyPgColumn }) {
+  const codeIn = (column: AnyPgColumn) => sql`lower(coalesce(${column}->>'code', ${column}->>'sku'))`
+  return sql`(nullif(${codeIn(before)}, ${codeIn(after)}))`
+}
+
 export const changes = pgTable(
   'change',
   {
@@ -569,6 +575,10 @@ export const changes = pgTable(
     index('change_variant_product')
       .on(ownerIn(table, 'product'))
       .where(sql`${table.kind} = 'variant'`),
+    // Where a link to a code leads that was renamed since.
+    index('change_former_code')
+      .on(table.kind, formerCode(table))
+      .where(sql`${formerCode(table)} is not null`),
     index('change_rate_currency')
       .on(ownerIn(table, 'currency'))
       .where(sql`${table.kind} = 'exchange-rate'`),

@@ -3,6 +3,7 @@ import type { PriceTax } from '@/core/engine/find-tax'
 import type { Store } from '@/core/store/store'
 import type { LevyMiss } from '@/core/tax/find-levies'
 import { formatMoney } from './amount'
+import { recordHref } from '@/ui/frame/record-href'
 
 /** One line of a tax worked out; a part with `href` is the name of a record. */
 interface TaxLine {
@@ -25,14 +26,14 @@ export function taxLines(
       parts: [
         { text: 'Without tax' },
         taxClass
-          ? { text: `(class ${taxClass.name})`, href: `/tax-classes/${taxClass.code}` }
+          ? { text: `(class ${taxClass.name})`, href: recordHref('tax-classes', taxClass.code) }
           : { text: '(no class)' },
       ],
       outcome: money(tax.net),
     },
     ...tax.taxes.map(({ levy, on, amount }) => ({
       parts: [
-        { text: levy.tax.name, href: `/tax-names/${levy.tax.code}` },
+        { text: levy.tax.name, href: recordHref('tax-names', levy.tax.code) },
         { text: `${levy.percent} % on ${money(on)}` },
       ],
       outcome: money(amount),
@@ -54,7 +55,7 @@ export function taxLines(
   for (const miss of tax.misses)
     lines.push({
       parts: [
-        { text: miss.tax.name, href: `/tax-names/${miss.tax.code}` },
+        { text: miss.tax.name, href: recordHref('tax-names', miss.tax.code) },
         { text: missPhrase(store, miss) },
       ],
       outcome: '',

@@ -2,6 +2,7 @@ import { addressWord } from '@/server/doors/address-word'
 import { loadRecord } from '@/features/records/load-record'
 import { RecordSheet } from '@/features/records/record-sheet'
 import { findSection } from '@/features/records/sections'
+import { leadToRecord } from '@/server/doors/moved-record'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
@@ -20,8 +21,9 @@ export default async function RecordPage({ params, searchParams }: RecordPagePro
   const { section: path, label } = await params
   const section = findSection(path)
   if (!section) notFound()
-  const vantage = parseVantage(new URLSearchParams(await searchParams))
+  const search = await searchParams
+  const vantage = parseVantage(new URLSearchParams(search))
   const view = await loadRecord(await lookFrom(vantage), section.kind, addressWord(label))
-  if (!view) notFound()
+  if (!view) return leadToRecord(section.kind, section.path, addressWord(label), search)
   return <RecordSheet key={`${view.id} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }

@@ -1,10 +1,10 @@
 import { addressWord } from '@/server/doors/address-word'
 import { loadPriceListSheet } from '@/features/price-lists/load-price-lists'
 import { PriceListSheet } from '@/features/price-lists/price-list-sheet'
+import { leadToRecord } from '@/server/doors/moved-record'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
-import { notFound } from 'next/navigation'
 
 interface PriceListPageProps {
   readonly params: Promise<{ code: string }>
@@ -16,8 +16,10 @@ export async function generateMetadata({ params }: PriceListPageProps): Promise<
 }
 
 export default async function PriceListPage({ params, searchParams }: PriceListPageProps) {
-  const vantage = parseVantage(new URLSearchParams(await searchParams))
-  const view = await loadPriceListSheet(await lookFrom(vantage), addressWord((await params).code))
-  if (!view) notFound()
+  const search = await searchParams
+  const code = addressWord((await params).code)
+  const vantage = parseVantage(new URLSearchParams(search))
+  const view = await loadPriceListSheet(await lookFrom(vantage), code)
+  if (!view) return leadToRecord('price-list', 'price-lists', code, search)
   return <PriceListSheet key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }

@@ -1,10 +1,10 @@
 import { addressWord } from '@/server/doors/address-word'
 import { loadProductSheet } from '@/features/products/load-products'
 import { ProductSheet } from '@/features/products/product-sheet'
+import { leadToRecord } from '@/server/doors/moved-record'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
-import { notFound } from 'next/navigation'
 
 interface ProductPageProps {
   readonly params: Promise<{ code: string }>
@@ -16,8 +16,10 @@ export async function generateMetadata({ params }: ProductPageProps): Promise<Me
 }
 
 export default async function ProductPage({ params, searchParams }: ProductPageProps) {
-  const vantage = parseVantage(new URLSearchParams(await searchParams))
-  const view = await loadProductSheet(await lookFrom(vantage), addressWord((await params).code))
-  if (!view) notFound()
+  const search = await searchParams
+  const code = addressWord((await params).code)
+  const vantage = parseVantage(new URLSearchParams(search))
+  const view = await loadProductSheet(await lookFrom(vantage), code)
+  if (!view) return leadToRecord('product', 'products', code, search)
   return <ProductSheet key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
 }

@@ -1,8 +1,11 @@
 import { CategoryPage } from '@/features/shop/category-page'
 import { loadListing, shopMoney } from '@/features/shop/load-shop'
 import { readPage } from '@/features/shop/pages'
+import { addressWord } from '@/server/doors/address-word'
+import { nowKnownAs } from '@/server/doors/moved-record'
+import { recordHref } from '@/ui/frame/record-href'
+import { notFound, permanentRedirect } from 'next/navigation'
 import { enterShopPage } from '@/features/shop/enter'
-import { notFound } from 'next/navigation'
 
 export default async function ShopCategory({
   params,
@@ -12,8 +15,13 @@ export default async function ShopCategory({
   readonly searchParams: Promise<{ page?: string }>
 }) {
   const visitor = await enterShopPage()
-  const { code } = await params
-  const listing = loadListing(visitor, code, readPage((await searchParams).page))
-  if (!listing) notFound()
+  const code = addressWord((await params).code)
+  const search = await searchParams
+  const listing = loadListing(visitor, code, readPage(search.page))
+  if (!listing) {
+    const now = await nowKnownAs('category', code)
+    if (now === null || !loadListing(visitor, now)) notFound()
+    permanentRedirect(recordHref('shop/category', now))
+  }
   return <CategoryPage code={code} listing={listing} money={shopMoney(visitor)} />
 }

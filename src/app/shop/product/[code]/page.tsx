@@ -2,8 +2,10 @@ import { addressWord } from '@/server/doors/address-word'
 import { AwayPage } from '@/features/shop/away-page'
 import { enterShopPage } from '@/features/shop/enter'
 import { findAway, loadShopProduct, shopMoney } from '@/features/shop/load-shop'
+import { nowKnownAs } from '@/server/doors/moved-record'
+import { recordHref } from '@/ui/frame/record-href'
 import { ProductPage } from '@/features/shop/product-page'
-import { notFound, redirect } from 'next/navigation'
+import { notFound, permanentRedirect, redirect } from 'next/navigation'
 
 interface ShopProductProps {
   readonly params: Promise<{ code: string }>
@@ -13,13 +15,16 @@ interface ShopProductProps {
 export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
   const visitor = await enterShopPage()
   const code = addressWord((await params).code)
+  const search = await searchParams
   const product = loadShopProduct(visitor, code)
-  if (product)
-    return (
-      <ProductPage product={product} money={shopMoney(visitor)} chosen={(await searchParams).sku ?? null} />
-    )
+  if (product) return <ProductPage product={product} money={shopMoney(visitor)} chosen={search.sku ?? null} />
   const away = findAway(visitor, code)
-  if (!away) notFound()
+  if (!away) {
+    // The new code of something a visitor is not shown is not told.
+    const now = await nowKnownAs('product', code)
+    if (now === null || !loadShopProduct(visitor, now)) notFound()
+    permanentRedirect(recordHref('shop/product', now))
+  }
   if (away.landing !== 'message') redirect(`/shop/${away.landing}`)
   return <AwayPage message={away.message} />
 }

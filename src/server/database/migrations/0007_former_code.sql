@@ -1,0 +1,1 @@
+CREATE INDEX "change_former_code" ON "change" USING btree ("kind",(nullif(lower(coalesce("before"->>'code', "before"->>'sku')), lower(coalesce("after"->>'code', "after"->>'sku'))))) WHERE (nullif(lower(coalesce("change"."before"->>'code', "change"."before"->>'sku')), lower(coalesce("change"."after"->>'code', "change"."after"->>'sku')))) is not null;
