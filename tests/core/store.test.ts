@@ -1,3 +1,4 @@
+import { refusals } from '@tests/fixtures/written-store'
 import { decimal } from '@/core/decimal/decimal'
 import { findNearest } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
@@ -315,3 +316,56 @@ test.each([
 ])('the nearest to %s is %s', (text, expected) =>
   expect(findNearest(text, ['FR-BR-PF', 'HV-NAT'])).toBe(expected),
 )
+
+describe('what two records cannot both say', () => {
+  const group = (code: string, name: string, fields: object = {}) => ({ code, name, ...fields })
+
+  test.each([
+    [
+      'groups of one name',
+      { groups: [group('a', 'Farms'), group('b', 'farms')] },
+      'groups b.name: duplicate',
+    ],
+    [
+      'accounts with one e-mail',
+      {
+        accounts: [
+          { code: 'a', name: 'A', emails: ['post@a.example'] },
+          { code: 'b', name: 'B', emails: ['Post@a.example'] },
+        ],
+      },
+      'accounts b.emails: duplicate',
+    ],
+    [
+      'regions for one country',
+      {
+        regions: [
+          { code: 'a', name: 'A', countries: ['IE'] },
+          { code: 'b', name: 'B', countries: ['IE'] },
+        ],
+      },
+      'regions b.countries: duplicate',
+    ],
+    [
+      'a region that pays in what the store does not take',
+      { regions: [{ code: 'a', name: 'A', countries: ['GB'], currency: 'GBP' }] },
+      'regions a.currency: unknown',
+    ],
+  ])('%s', (_, sections, expected) => expect(refusals(sections as never)).toContain(expected))
+
+  test('an archived record, and categories that hang on others, are out of the way', () => {
+    expect(refusals({ groups: [group('a', 'Farms', { status: 'archived' }), group('b', 'Farms')] })).toEqual(
+      [],
+    )
+    expect(
+      refusals({
+        categories: [
+          { code: 'x', name: 'X' },
+          { code: 'y', name: 'Y' },
+          { code: 'xo', name: 'Other', parent: 'x' },
+          { code: 'yo', name: 'Other', parent: 'y' },
+        ],
+      }),
+    ).toEqual([])
+  })
+})

@@ -218,7 +218,11 @@ describe('what is refused', () => {
   test.each([
     [{ percent: '120' }, ['taxRates[0].percent: unusual-rate']],
     [{ percent: '120', reason: 'luxury levy' }, []],
-    [{ percent: '-1' }, ['taxRates[0].percent: unusual-rate']],
+    [{ percent: '51' }, ['taxRates[0].percent: unusual-rate']],
+    [{ percent: '50' }, []],
+    [{ percent: '-3', reason: 'rebate' }, ['taxRates[0].percent: negative']],
+    [{ country: 'XX' }, ['taxRates[0].country: unknown']],
+    [{ country: 'UK' }, ['taxRates[0].country: unknown']],
     [{ country: 'Ireland' }, ['taxRates[0].country: unknown']],
     [{ country: '', city: 'Cork' }, ['taxRates[0].country: missing']],
     [{ postcode: '94199-94100' }, ['taxRates[0].postcode: malformed']],

@@ -86,7 +86,7 @@ describe('every refusal says what is wrong and what would be right', () => {
     [issue('too-low', '-100', '-99.99'), /leave nothing/],
     [issue('not-whole', '1.5', '1'), /whole number, 1 at least/],
     [issue('unknown', 'framse', 'frames'), /no “framse”; the nearest is frames/],
-    [issue('duplicate', 'FR-BR'), /“FR-BR” is taken/],
+    [issue('duplicate', 'FR-BR'), /“FR-BR” is already in use/],
     [issue('cycle', 'A › B › A'), /inside itself: A › B › A/],
     [issue('empty-audience', ''), /somebody it is for/],
     [issue('empty-scope', ''), /something it is for/],
@@ -103,7 +103,7 @@ describe('every refusal says what is wrong and what would be right', () => {
   test('several issues are told one after the other', () =>
     expect(
       refusalSentence({ code: 'invalid', issues: [issue('missing', ''), issue('duplicate', 'X')] }),
-    ).toMatch(/empty\. FR-BR.*taken/))
+    ).toMatch(/empty\. FR-BR.*in use/))
 })
 
 test.each([

@@ -3,6 +3,7 @@ import { findNearest, type Issue, type IssueCode, type RecordKind } from '../iss
 import { findReferenceCycle, listsReferredTo } from '../price/price-references'
 import { dependantKey, findDependants, labelOf, referencesOf } from './references'
 import { checkAccess } from './check-access'
+import { checkDoubles } from './check-doubles'
 import { checkLimits } from './check-limits'
 import { checkTaxes } from './check-taxes'
 import type { Change, RecordOfKind, Store } from './store'
@@ -33,6 +34,7 @@ export function checkChanges(next: Store, changes: readonly Change[]): readonly 
         : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
     ),
     ...checkListReferences(next, changes),
+    ...checkDoubles(next, changes),
     ...checkTaxes(next, changes),
     ...checkAccess(next, changes),
     ...checkLimits(next, changes),

@@ -1,4 +1,4 @@
-import { compare, HUNDRED, negate, ZERO } from '../decimal/decimal'
+import { compare, decimal } from '../decimal/decimal'
 import { DraftReader } from '../issue/draft-reader'
 import type { Parsed } from '../issue/issue'
 import { parseSchedule } from '../predicates/parse-predicates'
@@ -11,6 +11,8 @@ export type TaxRateDraft = Omit<TaxRate, 'percent'> & { readonly percent: string
 
 /** Rates are published with three digits at most; one more for those computed. */
 const RATE_DIGITS = 4
+/** A rate above this is more often a slip than a levy: it needs a reason. */
+const MOST_USUAL = decimal(50)
 
 export function parseTaxClass(draft: TaxClass): Parsed<TaxClass> {
   const reader = new DraftReader('tax-class', draft.code)
@@ -38,14 +40,9 @@ export function parseTaxRate(draft: TaxRateDraft): Parsed<TaxRate> {
     reader.report('missing', 'country', '')
   if (draft.postcode !== '' && !readPostcode(draft.postcode))
     reader.report('malformed', 'postcode', draft.postcode, '94103, 94* or 94100-94199')
-  const percent = reader.decimal('percent', draft.percent, { digits: RATE_DIGITS, sign: 'any' })
-  const leavesNothing = compare(percent, negate(HUNDRED)) <= 0
-  if (draft.reason.trim() === '' && !leavesNothing) {
-    if (compare(percent, ZERO) < 0) reader.report('unusual-rate', 'percent', draft.percent, '0')
-    if (compare(percent, HUNDRED) > 0) reader.report('unusual-rate', 'percent', draft.percent, '100')
-  }
-  // A levy that takes away as much as all it is charged on, or more, leaves no price to be computed back.
-  if (leavesNothing) reader.report('too-low', 'percent', draft.percent, '-99')
+  const percent = reader.decimal('percent', draft.percent, { digits: RATE_DIGITS, sign: 'not-negative' })
+  if (draft.reason.trim() === '' && compare(percent, MOST_USUAL) > 0)
+    reader.report('unusual-rate', 'percent', draft.percent, MOST_USUAL)
   const { from, to } = parseSchedule(reader, 'period', { ...ALWAYS, from: draft.from, to: draft.to })
   return reader.result({
     ...draft,

@@ -32,13 +32,24 @@ const WHEN_HINT =
 const RULE_HINT =
   '-12% or +5% on base, -0.60 as an amount, 17.60 fixed, m35 margin, -15% @other-list; 10: -18% from ten on.'
 
+function sheetOf({ id, code, revision, vantage }: PriceListView) {
+  return { id, code, revision, vantage }
+}
+
+/** A line as the sheet shows it by now. */
+function lineOf<Line extends { readonly id: string | null }>(
+  { lines }: { readonly lines: readonly Line[] },
+  line: Line,
+): Line {
+  return lines.find(({ id }) => id === line.id) ?? line
+}
+
 /** One price list: who it is for as a sentence, and what each of its lines does. */
 export function PriceListSheet({ initial }: { readonly initial: PriceListView }) {
   const { view, take } = useSheet(initial)
   const { showTrace, setVantage, vantage } = useFrame()
-  const sheet = { id: view.id, code: view.code, revision: view.revision, vantage: view.vantage }
 
-  const saveHead = (input: PriceListHeadInput) => take(() => editPriceListHead(sheet, input))
+  const saveHead = (input: PriceListHeadInput) => take((now) => editPriceListHead(sheetOf(now), input))
   const { example } = view
 
   const columns: readonly GridColumn[] = [
@@ -176,8 +187,12 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           onEdit={(row, column, typed) => {
             const line = rows[row]
             if (!line) return Promise.resolve('This line is gone.')
-            if (column === WHEN_COLUMN) return take(() => editLineWhen(sheet, line, typed))
-            return take(() => editPriceLine(sheet, { id: line.id, rule: line.rule }, typed))
+            if (column === WHEN_COLUMN)
+              return take((now) => editLineWhen(sheetOf(now), lineOf(now, line), typed))
+            return take((now) => {
+              const { id, rule } = lineOf(now, line)
+              return editPriceLine(sheetOf(now), { id, rule }, typed)
+            })
           }}
           onCell={(row, column, asked) => {
             const line = rows[row]
@@ -194,11 +209,15 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           }
         />
       </div>
-      {view.live && <AddLineForm onAdd={(what, rule) => take(() => addPriceLine(sheet, what, rule))} />}
+      {view.live && (
+        <AddLineForm onAdd={(what, rule) => take((now) => addPriceLine(sheetOf(now), what, rule))} />
+      )}
       <CoverageSection coverage={view.coverage} isOn={view.state === 'on'} />
       <HistorySection
         history={view.history}
-        onTakeBack={view.live ? (changeSet) => take(() => takeBackOnPriceList(sheet, changeSet)) : undefined}
+        onTakeBack={
+          view.live ? (changeSet) => take((now) => takeBackOnPriceList(sheetOf(now), changeSet)) : undefined
+        }
       />
     </section>
   )

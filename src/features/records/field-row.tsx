@@ -1,6 +1,6 @@
 'use client'
 
-import { useId, useState } from 'react'
+import { useId, useRef, useState } from 'react'
 import type { FieldView } from './record-view'
 
 interface FieldRowProps {
@@ -18,6 +18,7 @@ export function FieldRow({ view, disabled, onSave }: FieldRowProps) {
   const [typed, setTyped] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const hintId = useId()
+  const saving = useRef<string | null>(null)
   const text = typed ?? view.text
 
   async function save(next: string): Promise<void> {
@@ -25,7 +26,11 @@ export function FieldRow({ view, disabled, onSave }: FieldRowProps) {
       setTyped(null)
       return setProblem(null)
     }
+    // Enter saves, and leaving the field would save the same once more.
+    if (saving.current === next) return
+    saving.current = next
     const wrong = await onSave(next)
+    saving.current = null
     setProblem(wrong)
     if (wrong === null) setTyped(null)
   }

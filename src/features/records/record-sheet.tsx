@@ -10,7 +10,14 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { addRate, archiveRecord, editField, removeRecord, takeBackOnRecord } from './edit-record'
+import {
+  addRate,
+  archiveRecord,
+  editField,
+  type RecordReference,
+  removeRecord,
+  takeBackOnRecord,
+} from './edit-record'
 import { FieldRow } from './field-row'
 import type { RecordView, RelatedTable } from './record-view'
 import { sectionOf } from './sections'
@@ -21,16 +28,9 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
   const { href, vantage } = useFrame()
   const router = useRouter()
   const { path, singular } = sectionOf(view.kind)
-  const sheet = {
-    kind: view.kind,
-    id: view.id,
-    label: view.label,
-    revision: view.revision,
-    vantage: view.vantage,
-  }
 
   async function remove(): Promise<void> {
-    const outcome = await removeRecord(sheet)
+    const outcome = await removeRecord(referenceTo(view))
     if (!outcome.ok) return void toast.error(outcome.problem)
     toast(`${view.title} is gone. Undo brings it back from its history.`)
     router.push(href(outcome.href))
@@ -67,7 +67,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
             <button
               type="button"
               className="link-name"
-              onClick={() => void complain(take(() => archiveRecord(sheet)))}
+              onClick={() => void complain(take((now) => archiveRecord(referenceTo(now))))}
             >
               {view.archived ? 'Bring back' : 'Put away'}
             </button>
@@ -84,7 +84,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
               key={field.field}
               view={field}
               disabled={!view.live}
-              onSave={(text) => take(() => editField(sheet, field.field, text))}
+              onSave={(text) => take((now) => editField(referenceTo(now), field.field, text))}
             />
           ))}
         </dl>
@@ -93,7 +93,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
             <LineChart title={view.chart.title} points={view.chart.points} />
           )}
           {view.kind === 'currency' && view.live && (
-            <RateForm onAdd={(rate) => take(() => addRate(sheet, rate))} />
+            <RateForm onAdd={(rate) => take((now) => addRate(referenceTo(now), rate))} />
           )}
           {view.related.map((table) => (
             <Related key={table.title} table={table} />
@@ -102,10 +102,16 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
       </div>
       <HistorySection
         history={view.history}
-        onTakeBack={view.live ? (changeSet) => take(() => takeBackOnRecord(sheet, changeSet)) : undefined}
+        onTakeBack={
+          view.live ? (changeSet) => take((now) => takeBackOnRecord(referenceTo(now), changeSet)) : undefined
+        }
       />
     </section>
   )
+}
+
+function referenceTo({ kind, id, label, revision, vantage }: RecordView): RecordReference {
+  return { kind, id, label, revision, vantage }
 }
 
 function Related({ table }: { readonly table: RelatedTable }) {

@@ -171,7 +171,10 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'not-whole': ({ value, expected }) => `“${value}” must be a whole number, ${expected} at least.`,
   unknown: ({ value, expected }) =>
     `there is no “${value}”${expected ? `; the nearest is ${expected}` : ''}.`,
-  duplicate: ({ value }) => `“${value}” is taken. Every one needs its own.`,
+  duplicate: ({ value, expected }) =>
+    expected === null
+      ? `“${value}” is already in use. Choose another.`
+      : `“${value}” is already used by ${expected}.`,
   cycle: ({ value }) => `it would be inside itself: ${value}.`,
   'empty-audience': () => 'it needs somebody it is for. Choose a group, an account or everyone.',
   'empty-scope': () => 'it needs something it is for: a category, a product or a variant.',
@@ -189,7 +192,7 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
     `${value} is the store’s own currency; its amount is the one beside, and it needs no rate.`,
   'no-parties': () => 'a contract binds somebody: name an account or a group.',
   'reversed-range': ({ value }) => `“${value}” holds nothing: the first must be below the second.`,
-  'unusual-rate': ({ value }) => `${value} % is outside 0 to 100 %. Say under “Why so” why it is meant.`,
+  'unusual-rate': ({ value }) => `${value} % is above 50 %. Enter a reason if it is right.`,
   overlap: ({ value, expected }) =>
     `there is already a rate for the same place and class at that time (${expected}). ${value === 'always' ? 'Give one of them an end.' : 'End one before the other starts.'}`,
   'min-above-max': ({ value, expected }) => `the least, ${value}, is above the most, ${expected}.`,
