@@ -1,3 +1,4 @@
+import { readDocument } from '@/server/exchange/store-document'
 import { refusals } from '@tests/fixtures/written-store'
 import { decimal } from '@/core/decimal/decimal'
 import { findNearest } from '@/core/issue/issue'
@@ -368,4 +369,14 @@ describe('what two records cannot both say', () => {
       }),
     ).toEqual([])
   })
+})
+
+test('a time zone is known by its city', () => {
+  const offered = (timeZone: string) => {
+    const read = readDocument({ format: 'steppe-store', version: 1, settings: { currency: 'EUR', timeZone } })
+    return read.ok ? null : read.errors.find(({ where }) => where === 'settings.timeZone')?.expected
+  }
+  expect(offered('Lisbon')).toBe('Europe/Lisbon')
+  expect(offered('new york')).toBe('America/New_York')
+  expect(offered('Europe/Lisbonn')).toBe('Europe/Lisbon')
 })

@@ -269,7 +269,7 @@ describe('a file of products', () => {
     expect(read.store.variant.get('smk')).toMatchObject({ taxClass: null, limits: { maximum: null } })
     expect(codes(read)).toEqual([[], [], ['unknown'], ['repeated', 'record']])
     expect(effectsText(read.outcomes[0]!.effects)).toContain('Tax class')
-    expect(problemSentence(read.outcomes[2]!.problems[0]!)).toContain('Books')
+    expect(problemSentence(read.outcomes[2]!.problems[0]!, 'point')).toContain('Books')
     const again = await products(productsFile(read.store), { store: read.store })
     expect(again.drafts).toEqual([])
     const emptied = await products('SKU,Tax class,In multiples of\nFR-DEEP,none,none', { store: read.store })
@@ -369,9 +369,9 @@ test('problems and changes are worded with what would be right', async () => {
     'SKU,Price,Status,Product code\nSMK,32,,\nSMK,32,,\nFR-DEEP,x,gone,SMK\n',
   )
   expect(outcomes.map(({ effects }) => effectsText(effects))[0]).toBe('Base price 30.00 → 32.00')
-  expect(outcomes.flatMap(({ problems }) => problems).map(problemSentence)).toEqual([
+  expect(outcomes.flatMap(({ problems }) => problems).map((each) => problemSentence(each, 'comma'))).toEqual([
     'SKU SMK stands in row 2 already.',
-    'Base price: “x” is not an amount. Write it like 19.90, with a point.',
+    '“x” is not an amount. Write it like 19,90.',
     'Status “gone” must be one of: active, archived.',
     'SKU FR-DEEP belongs to product FR, not to SMK.',
   ])

@@ -171,6 +171,18 @@ describe('amounts as people write them', () => {
   })
 })
 
+test('wrong rows go back parted as they came', async () => {
+  const read = await readTable(new TextEncoder().encode('SKU;Price\nA;1,50\n'))
+  if (!read.ok) throw new Error(read.problem.code)
+  const { header, rows, delimiter } = read.table
+  const text = writeTable(
+    header,
+    rows.map(({ cells }) => cells),
+    delimiter,
+  )
+  expect(text).toBe('\uFEFFSKU;Price\r\nA;1,50\r\n')
+})
+
 describe('matching columns', () => {
   const guess = (header: readonly string[]) => guessMatching(header, productFields(store, header))
 

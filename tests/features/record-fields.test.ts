@@ -132,6 +132,9 @@ test.each([
   ['', null],
   ['0.05', { kind: 'step', step: '0.05', mode: 'half-up' }],
   ['0.5 down', { kind: 'step', step: '0.5', mode: 'down' }],
+  ['.95', { kind: 'endings', period: '1', endings: ['.95'], mode: 'nearest' }],
+  ['.49 .99', { kind: 'endings', period: '1', endings: ['.49', '.99'], mode: 'nearest' }],
+  ['.05', { kind: 'step', step: '.05', mode: 'half-up' }],
   ['ends .95', { kind: 'endings', period: '1', endings: ['.95'], mode: 'nearest' }],
   ['ends 4.90 9.90 in 10 up', { kind: 'endings', period: '10', endings: ['4.90', '9.90'], mode: 'up' }],
 ])('the rounding “%s”', (text, rule) => {
@@ -175,9 +178,13 @@ describe('what is typed into a field', () => {
     ['-10%', { kind: 'percent', percent: '-10' }],
     ['+4 %', { kind: 'percent', percent: '4' }],
     ['−2', { kind: 'amount', amount: '-2' }],
-    ['0.50', { kind: 'amount', amount: '0.50' }],
+    ['+0.50', { kind: 'amount', amount: '0.50' }],
   ])('an adjustment of %s', (text, method) => {
     expect(read('adjustment', 'method', text)).toEqual({ method })
+  })
+
+  test('an adjustment without a sign is asked for its direction', () => {
+    expect(read('adjustment', 'method', '3')).toBe('Does “3” raise or lower prices? Type +3 or -3.')
   })
 
   test('an adjustment by a word is refused', () => {

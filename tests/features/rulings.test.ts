@@ -404,6 +404,18 @@ describe('amounts and rates', () => {
     expect(JSON.stringify(trace)).toContain('too-large')
   })
 
+  test('a list that lists an item and leaves it out says that it leaves it out', () => {
+    const scope = {
+      include: [{ kind: 'everything' }],
+      exclude: [{ kind: 'product', product: 'P0' }],
+    }
+    const priceLists = [list('own', { scope })]
+    const line = { list: 'own', scope: { include: [{ kind: 'product', product: 'P0' }] }, ...fixed('8.00') }
+    const { trace } = answer({ priceLists, priceLines: [{ id: 'l', ...line }] }, {})
+    expect(JSON.stringify(trace)).toContain('excluded-item')
+    expect(JSON.stringify(trace)).not.toContain('outside-scope')
+  })
+
   test.each(['base', 'shown'])(
     'an adjustment on the %s price that leaves nothing is left out, and the trace says so',
     (target) => {

@@ -27,6 +27,10 @@ test('what is written into an address is read from it', () => {
   )
 })
 
+test('a day alone is looked at in its middle', () => {
+  expect(parseVantage(new URLSearchParams('on=2027-03-15')).on).toBe('2027-03-15T12:00Z')
+})
+
 test.each([
   'buying=0',
   'buying=-3',

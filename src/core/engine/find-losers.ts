@@ -196,8 +196,11 @@ function noLine({ store, index }: PreparedStore, entry: LadderEntry, number: num
     price: null,
     basis: compiled.basis,
   })
-  if (!layout.holds(number)) return lost(null, { code: 'outside-scope' })
   const facts = factsOf(store, index, number)
+  const scope = matchWhat(list.scope, facts)
+  if (!scope.matches && scope.because === 'excluded')
+    return lost(null, { code: 'excluded-item', by: scope.by })
+  if (!layout.holds(number)) return lost(null, { code: 'outside-scope' })
   for (const line of layout.excluding()) {
     const match = matchWhat(line.scope, facts)
     if (!match.matches && match.because === 'excluded')

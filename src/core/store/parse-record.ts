@@ -17,7 +17,7 @@ import {
 import type { PriceFamily } from '../catalogue/price-family'
 import { findMinorDigits } from '../currency/iso-4217'
 import { DraftReader } from '../issue/draft-reader'
-import type { Parsed, RecordKind } from '../issue/issue'
+import { findNearest, type Parsed, type RecordKind } from '../issue/issue'
 import { type LimitRuleDraft, parseLimitRule } from '../limits/parse-limit'
 import {
   type CurrencyDraft,
@@ -140,7 +140,8 @@ function parseSettings(draft: SettingsDraft): Parsed<Settings> {
     minorDigits ?? 0,
   )
   if (priceDigits > 6) reader.report('too-many-digits', 'priceDigits', String(priceDigits), '6')
-  if (!isTimeZone(draft.timeZone)) reader.report('unknown', 'timeZone', draft.timeZone, 'Europe/Dublin')
+  if (!isTimeZone(draft.timeZone))
+    reader.report('unknown', 'timeZone', draft.timeZone, nearestTimeZone(draft.timeZone))
   const country = parseCountry(reader, 'country', draft.country)
   const unionCountries = draft.unionCountries.map((each) => parseCountry(reader, 'unionCountries', each))
   const taxRegistrations = Object.fromEntries(
@@ -161,6 +162,14 @@ function parseSettings(draft: SettingsDraft): Parsed<Settings> {
     deliveryPrice: amount('deliveryPrice'),
     deliveryFreeFrom: amount('deliveryFreeFrom'),
   })
+}
+
+/** Time zones are named after a city, which is what people type. */
+function nearestTimeZone(typed: string): string {
+  const zones = Intl.supportedValuesOf('timeZone')
+  const cityOf = (zone: string) => (zone.split('/').at(-1) ?? zone).replace(/_/g, ' ')
+  const city = findNearest(typed.trim(), zones.map(cityOf))
+  return zones.find((zone) => cityOf(zone) === city) ?? findNearest(typed, zones) ?? 'Europe/Dublin'
 }
 
 function isTimeZone(name: string): boolean {

@@ -125,7 +125,7 @@ export function loadRows(id: string, result: RowResult, page: number): RowsView 
       result: outcome.result,
       words:
         outcome.problems.length > 0
-          ? outcome.problems.map(problemSentence).join(' ')
+          ? outcome.problems.map((problem) => problemSentence(problem, job?.mark ?? 'point')).join(' ')
           : effectsText(outcome.effects),
       leftOut: job?.leftOut.has(outcome.number) ?? false,
     })),
@@ -139,7 +139,10 @@ export function wrongRowsFile(id: string): { readonly name: string; readonly tex
   const wrong = new Map(
     job.reading.outcomes
       .filter(({ result }) => result === 'wrong')
-      .map(({ number, problems }) => [number, problems.map(problemSentence).join(' ')]),
+      .map(({ number, problems }) => [
+        number,
+        problems.map((problem) => problemSentence(problem, job.mark)).join(' '),
+      ]),
   )
   const { header, rows } = job.table
   return {
@@ -153,6 +156,7 @@ export function wrongRowsFile(id: string): { readonly name: string; readonly tex
           String(number),
           wrong.get(number) ?? '',
         ]),
+      job.table.delimiter,
     ),
   }
 }

@@ -1,4 +1,5 @@
 import { decimal } from '@/core/decimal/decimal'
+import type { DecimalMark } from '@/core/decimal/written-amount'
 import { formatAmount } from '@/ui/format/amount'
 import type { MatchingProblem } from '@/server/imports/import-field'
 import type { TableProblem } from '@/server/imports/read-table'
@@ -19,7 +20,7 @@ export function effectsText(effects: readonly RowEffect[]): string {
 }
 
 /** Why a row cannot be imported, and what would be right. */
-export function problemSentence(problem: RowProblem): string {
+export function problemSentence(problem: RowProblem, mark: DecimalMark): string {
   switch (problem.code) {
     case 'no-key':
       return problem.fields.length === 1
@@ -48,8 +49,17 @@ export function problemSentence(problem: RowProblem): string {
     case 'not-a-rule':
       return `“${problem.value}” is not a price or rule. Write 19.90, -12%, +2 or m35, or none to take the line away.`
     case 'record':
-      return issueWords(problem.issue)
+      return problem.issue.code === 'not-a-decimal'
+        ? notAnAmount(problem.issue.value, mark)
+        : issueWords(problem.issue)
   }
+}
+
+/** In the way the rest of the file is written. */
+function notAnAmount(value: string, mark: DecimalMark): string {
+  return mark === 'comma'
+    ? `“${value}” is not an amount. Write it like 19,90.`
+    : `“${value}” is not an amount. Write it like 19.90.`
 }
 
 export function matchingSentence(problem: MatchingProblem): string {

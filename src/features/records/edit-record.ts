@@ -1,7 +1,9 @@
 'use server'
 
 import type { Vantage } from '@/core/engine/vantage'
+import { codeFromName } from '@/core/store/code-from-name'
 import { labelOf } from '@/core/store/references'
+import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit, type CommitOutcome } from '@/server/changes/commit'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { undo } from '@/server/changes/history'
@@ -13,6 +15,7 @@ import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { randomUUID } from 'node:crypto'
+import { copiedLines, copiedLists } from './copy-record'
 import type { Fields } from './field-rule'
 import { asCopy, beginning, findRecord, isPutAway, loadRecord } from './load-record'
 import { RECORD_FIELDS } from './record-fields'
@@ -69,18 +72,39 @@ export async function createRecord(
     if (read.ok) record = { ...record, ...read.value }
     else problems.push(`${rule.name}: ${read.problem}`)
   }
+  if (record['code'] === '' && record['name'])
+    record = { ...record, code: freeCode(store, kind, String(record['name'])) }
+  // Whom a list of a contract is for, the contract says.
+  if (kind === 'price-list' && record['purpose'] === 'contract' && !source && texts['audience'] === undefined)
+    record = { ...record, audience: { include: [], exclude: [] } }
   if (kind === 'variant' && !record['product']) problems.push('Product: name the product it belongs to.')
   if (problems.length > 0) return { ok: false, problem: problems.join(' ') }
   // A currency is known by its code everywhere, so that is its id.
   const id = kind === 'currency' ? String(record['code']) : randomUUID()
-  const after = { ...record, id }
-  const outcome = await commit(steppe, [{ kind, id, seen: null, after } as unknown as ChangeRequest], {
+  const copied = source ? copiedParts(store, kind, source, { ...record, id }) : null
+  const after = { ...record, id, ...copied?.fields }
+  const requests = [{ kind, id, seen: null, after } as unknown as ChangeRequest, ...(copied?.requests ?? [])]
+  const outcome = await commit(steppe, requests, {
     author: await currentAuthor(),
     note: `New ${sectionOf(kind).singular} ${String(record['name'] ?? record['sku'] ?? record['code'])}`,
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   return { ok: true, href: recordHref(sectionOf(kind).path, labelOf(kind, after as never)) }
+}
+
+function freeCode(store: Store, kind: EditableKind, name: string): string {
+  return codeFromName(name, (code) => findRecord(store, kind, code) !== null, kind)
+}
+
+/** What a copy takes along that lies in records of its own. */
+function copiedParts(store: Store, kind: EditableKind, source: Fields, copy: Fields) {
+  const [id, copyId] = [String(source['id']), String(copy['id'])]
+  if (kind === 'price-list') return { fields: {}, requests: copiedLines(store, id, copyId) }
+  if (kind !== 'contract') return null
+  const lists = copy['lists'] as readonly string[]
+  const copied = copiedLists(store, id, lists, String(copy['name']))
+  return { fields: { lists: copied.lists }, requests: copied.requests }
 }
 
 /** Puts a record away, or brings it back. */

@@ -125,7 +125,12 @@ function viewOf(outlook: Outlook, kind: EditableKind, record: Fields) {
 /** What a new record says before anybody says anything. */
 export function beginning(store: Store, kind: EditableKind): Fields {
   const { currency } = getSettings(store)
-  const named = kind === 'variant' ? { sku: '', product: null } : { code: '', name: '' }
+  const named =
+    kind === 'variant'
+      ? { sku: '', product: null }
+      : kind === 'currency'
+        ? { code: '' }
+        : { code: '', name: '' }
   return {
     ...named,
     ...RECORD_DEFAULTS[kind],

@@ -1,7 +1,8 @@
 import 'server-only'
 
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
-import { parseDecimal } from '@/core/decimal/decimal'
+import { decimal, parseDecimal } from '@/core/decimal/decimal'
+import { toFraction } from '@/core/decimal/fraction'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import { findNearest } from '@/core/issue/issue'
 import type { RoundingDraft } from '@/core/issue/parse-rounding'
@@ -247,6 +248,10 @@ const STEP_MODES = {
 export function readRounding(text: string): ReadRule<RoundingDraft | null> {
   const typed = text.trim().toLowerCase()
   if (typed === '') return { ok: true, value: null }
+  // “.95” and “.49 .99” are how endings are spoken of; “.05” is a step, which divides a whole.
+  const spoken = /^\.\d+(?:\s+\.\d+)*$/.test(typed) ? typed.split(/\s+/) : []
+  if (spoken.length > 1 || spoken.some((part) => !dividesOne(part)))
+    return { ok: true, value: { kind: 'endings', period: '1', endings: spoken, mode: 'nearest' } }
   const step = /^(\d*\.?\d+)\s*(up|down|even|half-down|ceiling|floor)?$/.exec(typed)
   if (step?.[1] !== undefined)
     return {
@@ -278,6 +283,11 @@ export function writeRounding(rule: RoundingRule | null): string {
   }
   const period = rule.period === '1' ? '' : ` in ${rule.period}`
   return `ends ${rule.endings.join(' ')}${period}${rule.mode === 'nearest' ? '' : ` ${rule.mode}`}`
+}
+
+function dividesOne(step: string): boolean {
+  const { numerator, denominator } = toFraction(decimal(step))
+  return numerator > 0n && denominator % numerator === 0n
 }
 
 interface Named {

@@ -85,6 +85,8 @@ export const adjustmentMethod: FieldRule = {
   read: (text) => {
     const match = /^([+-]?)(\d*\.?\d+)(%)?$/.exec(text.replace(/\s+/g, '').replace('−', '-'))
     if (!match) return { ok: false, problem: `“${text}” moves nothing. Type -10%, +4%, -2 or +0.50.` }
+    if (!match[1])
+      return { ok: false, problem: `Does “${text}” raise or lower prices? Type +${text} or -${text}.` }
     const value = `${match[1] === '-' ? '-' : ''}${match[2]}`
     return {
       ok: true,

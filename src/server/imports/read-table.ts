@@ -7,6 +7,8 @@ import { Worker } from 'node:worker_threads'
 export interface ImportedTable {
   readonly header: readonly string[]
   readonly rows: readonly TableRow[]
+  /** What parts the cells of a CSV; a comma for a workbook. */
+  readonly delimiter: string
 }
 
 interface TableRow {
@@ -56,17 +58,20 @@ export async function readTable(bytes: Uint8Array): Promise<TableOutcome> {
   if (isOldWorkbook) return fail({ code: 'not-a-spreadsheet', found: 'XLS' })
   if (isDocument) return fail({ code: 'not-a-spreadsheet', found: 'PDF' })
   const read = await readRows(bytes)
-  return 'problem' in read ? fail(read.problem) : toTable(read.rows)
+  return 'problem' in read ? fail(read.problem) : toTable(read.rows, read.delimiter)
 }
 
 type Said =
   | { readonly kind: 'rows'; readonly rows: readonly (readonly string[])[] }
-  | { readonly kind: 'done' }
+  | { readonly kind: 'done'; readonly delimiter: string }
   | { readonly kind: 'refused'; readonly problem: TableProblem }
 
-function readRows(
-  bytes: Uint8Array,
-): Promise<{ readonly rows: readonly (readonly string[])[] } | { readonly problem: TableProblem }> {
+interface ReadRows {
+  readonly rows: readonly (readonly string[])[]
+  readonly delimiter: string
+}
+
+function readRows(bytes: Uint8Array): Promise<ReadRows | { readonly problem: TableProblem }> {
   const worker = new Worker(READER, {
     workerData: { bytes, mostRows: MOST_ROWS, mostColumns: MOST_COLUMNS, mostUnpacked: MOST_UNPACKED },
     resourceLimits: { maxOldGenerationSizeMb: MEMORY },
@@ -82,14 +87,14 @@ function readRows(
     const impatience = setTimeout(() => end({ problem: { code: 'too-costly' } }), PATIENCE)
     worker.on('message', (said: Said) => {
       if (said.kind === 'rows') for (const row of said.rows) rows.push(row)
-      else end(said.kind === 'done' ? { rows } : { problem: said.problem })
+      else end(said.kind === 'done' ? { rows, delimiter: said.delimiter } : { problem: said.problem })
     })
     // Out of memory, or a file no reader foresaw.
     worker.once('error', () => end({ problem: { code: 'too-costly' } }))
   })
 }
 
-function toTable(lines: readonly (readonly string[])[]): TableOutcome {
+function toTable(lines: readonly (readonly string[])[], delimiter: string): TableOutcome {
   const numbered = lines
     .map((cells, at) => ({ number: at + 1, cells: cells.map((cell) => cell.trim()) }))
     .filter(({ cells }) => cells.some((cell) => cell !== ''))
@@ -101,7 +106,7 @@ function toTable(lines: readonly (readonly string[])[]): TableOutcome {
     .slice(0, 100)
     .reduce((most, { cells }) => Math.max(most, cells.length), first.cells.length)
   const header = Array.from({ length: width }, (_, at) => first.cells[at] || `Column ${at + 1}`)
-  return { ok: true, table: { header, rows } }
+  return { ok: true, table: { header, rows, delimiter } }
 }
 
 function fail(problem: TableProblem): TableOutcome {

@@ -118,7 +118,7 @@ try {
   if (widest > mostColumns) refuse({ code: 'too-many-columns', columns: widest, most: mostColumns })
   for (let at = 0; at < rows.length; at += ROWS_A_BLOCK)
     parentPort.postMessage({ kind: 'rows', rows: rows.slice(at, at + ROWS_A_BLOCK) })
-  parentPort.postMessage({ kind: 'done' })
+  parentPort.postMessage({ kind: 'done', delimiter: isZip ? ',' : delimiterOf(decode(bytes)) })
 } catch (error) {
   if (!(error instanceof Unreadable)) throw error
   parentPort.postMessage({ kind: 'refused', problem: error.problem })

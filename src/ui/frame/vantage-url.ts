@@ -43,7 +43,7 @@ export function parseVantage(fields: { get(name: string): string | null }): Vant
     channel: matching(FIELDS.channel, /^\S{1,100}$/),
     deliverTo: matching(FIELDS.deliverTo, PLACE_TEXT),
     currency: matching(FIELDS.currency, /^[A-Z]{3}$/),
-    on: on !== null && isInstant(on) ? on : null,
+    on: readOn(on),
   }
 }
 
@@ -70,6 +70,12 @@ export function withVantage(path: string, vantage: Vantage): string {
 /** Whole or with up to three digits behind the point, above zero. */
 export function isQuantity(text: string): boolean {
   return /^\d+(\.\d{1,3})?$/.test(text) && Number(text) > 0 && Number(text) <= LARGEST_QUANTITY
+}
+
+/** An instant, or a day alone, which is looked at in its middle: it is the same day in every time zone of the trade. */
+function readOn(text: string | null): string | null {
+  const on = text !== null && /^\d{4}-\d{2}-\d{2}$/.test(text) ? `${text}T12:00Z` : text
+  return on !== null && isInstant(on) ? on : null
 }
 
 function isInstant(text: string): boolean {
