@@ -93,8 +93,8 @@ const SHOTS: readonly Shot[] = [
     act: async (page) => {
       const put = async () => {
         await page.locator('[data-ready=true]').waitFor()
-        await page.getByLabel('Quantity').fill('7')
-        await page.getByRole('button', { name: 'Put into the cart' }).click()
+        await page.getByRole('textbox', { name: /^Quantity of/ }).fill('7')
+        await page.getByRole('button', { name: /Add to cart/ }).click()
         await page.getByText('in the cart.').waitFor()
       }
       await put()

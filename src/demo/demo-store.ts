@@ -34,6 +34,9 @@ const DEMO_PRODUCTS: readonly DemoProduct[] = [...HIVE_PRODUCTS, ...HONEY_PRODUC
 const DEMO_SETTINGS: Settings = {
   ...RECORD_DEFAULTS.settings,
   id: 'settings',
+  shopHeadline: 'Everything between the bee and the jar.',
+  shopContact:
+    'Write to hello@shop.example, or call on weekdays from nine to five. Tell us what you are looking for.',
   name: 'Clover Tarn Apiary Supply',
   currency: 'EUR',
   priceDigits: 2,

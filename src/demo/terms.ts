@@ -98,19 +98,26 @@ export const DEMO_LIMITS: readonly LimitRuleDraft[] = [
     scope: scope(branch('buckets')),
     multiple: '12',
     first: '12',
+    message: 'Buckets come in stacks of 12.',
   }),
   limit('queens', 'Queens for everybody', {
     scope: scope(branch('mated-queens')),
     audience: { include: [{ kind: 'everyone' }], exclude: [{ kind: 'trade' }] },
     maximum: '3',
     days: 30,
+    message: 'At most 3 queens in 30 days, so that there are enough for everyone.',
   }),
   limit('trade-order', 'Smallest trade order', {
     audience: audience({ kind: 'trade' }),
     counting: 'together',
     minimumValue: '60',
+    message: 'The smallest trade order is €60.00 without tax.',
   }),
-  limit('parcel', 'What a van takes', { counting: 'together', maximumWeight: '900' }),
+  limit('parcel', 'What a van takes', {
+    counting: 'together',
+    maximumWeight: '900',
+    message: 'One van carries 900 kg. Please place two orders.',
+  }),
 ]
 
 const rule = (

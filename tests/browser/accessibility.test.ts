@@ -61,11 +61,11 @@ const VIEWS: readonly (readonly [
     '/shop/product/PK-BK?sku=PK-BK-15',
     async (page) => {
       await page.locator('[data-ready=true]').waitFor()
-      await page.getByRole('button', { name: 'Put into the cart' }).click()
+      await page.getByRole('button', { name: /Add to cart/ }).click()
       await page.getByText('in the cart.').waitFor()
       await page.goto(testUrl('/shop/cart'))
       expect(await violations(axe(page))).toEqual([])
-      await page.getByRole('link', { name: 'Go to the checkout' }).click()
+      await page.getByRole('link', { name: 'Check out' }).click()
       await page.getByRole('heading', { name: 'Checkout' }).waitFor()
     },
   ],

@@ -380,3 +380,9 @@ test('a time zone is known by its city', () => {
   expect(offered('new york')).toBe('America/New_York')
   expect(offered('Europe/Lisbonn')).toBe('Europe/Lisbon')
 })
+
+test('a rate that expires on the day it is set is refused', () => {
+  const currency = (ageLimit: number) => refusals({ currencies: [{ code: 'GBP', ageLimit }] })
+  expect(currency(0)).toHaveLength(1)
+  expect(currency(1)).toEqual([])
+})

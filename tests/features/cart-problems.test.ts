@@ -23,11 +23,21 @@ const branch = { scope: { include: [{ kind: 'category', category: 'c', descendan
 test.each([
   [
     { minimumValue: '60' },
-    'Rule: the whole order €60.00 without tax or more; this comes to €30.00 without tax.',
+    'The whole order must come to at least €60.00 without tax. This comes to €30.00 without tax.',
   ],
-  [{ maximumWeight: '5' }, 'Rule: the whole order 5 kg or less; this comes to 6 kg.'],
-  [{ minimum: '10', ...branch }, 'Rule: A, B together 10 or more; this comes to 4.'],
-  [{ multiple: '3', ...branch }, 'Rule: A, B together in multiples of 3; this comes to 4.'],
+  [{ maximumWeight: '5' }, 'The whole order may come to at most 5 kg. This comes to 6 kg.'],
+  [{ minimum: '10', ...branch }, 'A and B must come to at least 10. This comes to 4.'],
+  [{ multiple: '3', ...branch }, 'A and B must come to a multiple of 3. This comes to 4.'],
 ])('a limit of everything speaks of the order, one of some things names them: %j', (limit, expected) => {
   expect(sentences(limit)).toEqual([expected])
+})
+
+test('buyers read what the merchant wrote for a limit, never what it is called inside', () => {
+  const message = 'We send at most 5 kg in one parcel.'
+  expect(sentences({ maximumWeight: '5', message })).toEqual([`${message} This comes to 6 kg.`])
+  expect(sentences({ counting: 'each', maximum: '1', message })).toEqual([
+    `${message} You have 2.`,
+    `${message} You have 2.`,
+  ])
+  expect(sentences({ counting: 'each', maximum: '1' })[0]).toBe('Maximum quantity is 1. You have 2.')
 })

@@ -505,6 +505,9 @@ describe('limits, access and content', () => {
     expect(
       refused({ items: [{ limits: { ...none, values } }], limits: [limit('b', { maximum: '5' })] })[0],
     ).toMatch(/contradicts/)
+    const variants = [{ sku: 'P0', product: 'P0', limits: { ...none, values } }]
+    expect(refused({ variants, limits: [limit('b', { maximum: '5' })] })[0]).toMatch(/contradicts/)
+    expect(refused({ variants, limits: [limit('b', { maximum: '6' })] })).toEqual([])
     expect(refused({ limits: [limit('a', { values }), limit('b', { maximum: '5' })] })[0]).toMatch(
       /contradicts/,
     )

@@ -116,8 +116,8 @@ test.each([
   ['FR-BR-PF;20', 'FR-BR-PF', '20'],
   ['FR-BR-PF\t1.5', 'FR-BR-PF', '1.5'],
   ['FR-BR-PF', 'FR-BR-PF', '1'],
-  ['FR-BR-PF twelve', null, null],
-  ['FR-BR-PF 1 2', null, null],
+  ['FR-BR-PF twelve', 'FR-BR-PF', null],
+  ['FR-BR-PF 1 2', 'FR-BR-PF', null],
 ])('quick order reads %j', (text, sku, quantity) =>
   expect(readQuickOrder(`\n ${text} \n`)).toEqual([{ text: text.trim(), sku, quantity }]),
 )

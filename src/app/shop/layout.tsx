@@ -2,6 +2,7 @@ import { getSettings } from '@/core/store/store'
 import { isOutside } from '@/features/shop/enter'
 import { shopChoices, shopMoney, topCategories } from '@/features/shop/load-shop'
 import { ShopFrame } from '@/features/shop/shop-frame'
+import type { ShopMoney } from '@/features/shop/shop-view'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
@@ -27,7 +28,8 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       boardHref={withVantage('/board', { ...vantage, as })}
       isOutside={isOutside(visitor)}
       inCart={(await readCart(steppe, prepared, visitor.cart)).length}
-      taxWords={shopMoney(visitor).display}
+      taxWords={shownTaxWords(shopMoney(visitor))}
+      passcode={visitor.situation.terms.passcode?.name ?? null}
       categories={topCategories(visitor)}
       currency={visitor.situation.currency}
       choices={shopChoices(visitor)}
@@ -35,4 +37,8 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       {children}
     </ShopFrame>
   )
+}
+
+function shownTaxWords({ display, words }: ShopMoney): string {
+  return display === 'both' ? `${words.net} and ${words.gross}` : words[display]
 }

@@ -1,8 +1,12 @@
+import { getSettings } from '@/core/store/store'
+import { enterShopPage } from '@/features/shop/enter'
 import { loadFront, shopMoney } from '@/features/shop/load-shop'
 import { ShopFront } from '@/features/shop/shop-front'
-import { enterShopPage } from '@/features/shop/enter'
 
 export default async function ShopPage() {
   const visitor = await enterShopPage()
-  return <ShopFront branches={loadFront(visitor)} money={shopMoney(visitor)} />
+  const { shopHeadline, name } = getSettings(visitor.prepared.store)
+  return (
+    <ShopFront headline={shopHeadline || name} branches={loadFront(visitor)} money={shopMoney(visitor)} />
+  )
 }

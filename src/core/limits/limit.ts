@@ -57,6 +57,8 @@ export interface LimitRule extends QuantityLimits, TotalLimits {
   readonly counting: 'each' | 'product' | 'together'
   /** The maximum counts what the buyer has ordered in so many days too; `null` looks at this order only. */
   readonly days: number | null
+  /** What buyers read where it stands in their way; empty for a sentence made of its figures. */
+  readonly message: string
   readonly audience: Who
   readonly scope: What
   readonly place: Where

@@ -93,6 +93,7 @@ export function parseLimitRule(draft: LimitRuleDraft, digits: number): Parsed<Li
     ...limits,
     ...totals,
     ...reader.codeAndName(draft),
+    message: draft.message.trim(),
     rank: reader.wholeNumber('rank', draft.rank, 1),
     schedule: parseSchedule(reader, 'schedule', draft.schedule),
   })

@@ -161,6 +161,10 @@ function parseSettings(draft: SettingsDraft): Parsed<Settings> {
     taxRegistrations,
     deliveryPrice: amount('deliveryPrice'),
     deliveryFreeFrom: amount('deliveryFreeFrom'),
+    shopHeadline: draft.shopHeadline.trim(),
+    shopContact: draft.shopContact.trim(),
+    netWords: draft.netWords.trim(),
+    grossWords: draft.grossWords.trim(),
   })
 }
 

@@ -30,6 +30,10 @@ export const RECORD_DEFAULTS = {
   settings: {
     id: 'settings',
     name: 'Store',
+    shopHeadline: '',
+    shopContact: '',
+    netWords: '',
+    grossWords: '',
     timeZone: 'UTC',
     country: 'IE',
     taxBasis: 'net',
@@ -152,6 +156,7 @@ export const RECORD_DEFAULTS = {
     minimumWeight: null,
     maximumWeight: null,
     days: null,
+    message: '',
     rank: 1,
     audience: { include: [{ kind: 'everyone' }], exclude: [] },
     scope: EVERYTHING,

@@ -41,6 +41,13 @@ export interface Settings extends TaxSettings {
   readonly deliveryPrice: Decimal | null
   /** From which value of goods on it costs nothing; `null` is never. */
   readonly deliveryFreeFrom: Decimal | null
+  /** What the front page of the shop says first; empty for the store's name alone. */
+  readonly shopHeadline: string
+  /** How buyers reach the merchant, in the merchant's words; empty where nothing is said. */
+  readonly shopContact: string
+  /** What stands behind prices without tax, and with; empty for the usual words. */
+  readonly netWords: string
+  readonly grossWords: string
 }
 
 /** The noun behind each kind of record. */

@@ -56,7 +56,7 @@ export function Palette({ places }: { readonly places: readonly Place[] }) {
           className="w-full border-b border-base-300 bg-transparent px-4 py-3 text-sm outline-none"
         />
         <Command.List className="max-h-96 overflow-auto py-1">
-          <Command.Empty className="px-4 py-3 text-soft">Nothing here is called that.</Command.Empty>
+          <Command.Empty className="px-4 py-3 text-soft">No results.</Command.Empty>
           {placesFound.length > 0 && (
             <Command.Group heading="Go to">
               {placesFound.map((place) => (

@@ -147,6 +147,14 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
       ],
     ),
     ...storeTaxFields,
+    textField([
+      'shopHeadline',
+      'Shop headline',
+      'The first words of the shop’s front page. Empty for the name alone.',
+    ]),
+    textField(['shopContact', 'Contact', 'What buyers read under “Contact us”: address, telephone, hours.']),
+    textField(['netWords', 'Words for prices without tax', 'Such as “excl. VAT”. Empty for “without tax”.']),
+    textField(['grossWords', 'Words for prices with tax', 'Such as “incl. VAT”. Empty for “with tax”.']),
   ],
   group: [
     name,
@@ -288,6 +296,11 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     optionalField(['minimumWeight', 'Weight at least, kg']),
     optionalField(['maximumWeight', 'Weight at most, kg']),
     numberField(['days', 'Within days', 'The most counts what was ordered in so many days too.']),
+    textField([
+      'message',
+      'Buyers read',
+      'Shown where the limit stands in their way. Empty for a sentence made of its figures.',
+    ]),
     place,
     ...scheduleFields,
     rank,

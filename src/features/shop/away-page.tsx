@@ -1,24 +1,44 @@
 import Link from 'next/link'
 import type { ShopAway } from './shop-view'
 
+interface AwayPageProps extends ShopAway {
+  /** The page that was wanted. */
+  readonly back: string
+}
+
 /** Where a link to something a visitor is not shown leads: it says nothing of what is behind it. */
-export function AwayPage({ message }: Pick<ShopAway, 'message'>) {
+export function AwayPage({ message, landing, back }: AwayPageProps) {
   return (
     <div className="max-w-md">
-      <h1 className="pb-2 text-3xl leading-9 font-bold tracking-tight">This page is not open to you</h1>
+      <h1 className="pb-2 text-3xl leading-9 font-bold tracking-tight">This page is not available to you</h1>
       <p className="pb-6 text-base">
-        {message || 'It may be for other buyers, or for another day. If you think it should be, ask us.'}
+        {message ||
+          'It may be for other customers, or for another date. If you think you should see it, please ask us.'}
       </p>
-      <p className="flex gap-6">
-        <Link href="/shop" className="underline underline-offset-2">
-          Look around
+      <p className="flex flex-wrap items-center gap-6">
+        {landing === 'sign-in' && (
+          <Link href={`/shop/sign-in?${new URLSearchParams({ back })}`} className="btn btn-primary">
+            Sign in
+          </Link>
+        )}
+        {landing === 'contact' && (
+          <Link href="/shop/contact" className="btn btn-primary">
+            Contact us
+          </Link>
+        )}
+        <Link href="/shop" className="shop-link">
+          Browse the shop
         </Link>
-        <Link href="/shop/sign-in" className="underline underline-offset-2">
-          Sign in
-        </Link>
-        <Link href="/shop/contact" className="underline underline-offset-2">
-          How to reach us
-        </Link>
+        {landing !== 'sign-in' && (
+          <Link href={`/shop/sign-in?${new URLSearchParams({ back })}`} className="shop-link">
+            Sign in
+          </Link>
+        )}
+        {landing !== 'contact' && (
+          <Link href="/shop/contact" className="shop-link">
+            Contact us
+          </Link>
+        )}
       </p>
     </div>
   )

@@ -7,11 +7,12 @@ import { factsOf } from '@/core/engine/catalogue-index'
 import { findRights } from '@/core/engine/find-rights'
 import { matchWhat } from '@/core/predicates/what'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { cartOfVisitor, rememberPasscode, type ShopVisitor } from '@/server/session/shop-session'
+import { cartOfVisitor, rememberPasscode, shopVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
-import { enterShopPage } from './enter'
+import { enterShopPage, isOutside } from './enter'
+import { insideShop } from './inside-shop'
 import { readQuickOrder } from './quick-order'
 import { NO_ROOM, withRoom, withRoomOr } from './with-room'
 
@@ -28,11 +29,12 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
   const { store } = visitor.prepared
   const variant = findBySku(store.variant, sku)
   const quantity = isQuantity(typed.trim()) ? parseDecimal(typed.trim()) : null
-  if (!variant || !mayBuy(visitor, variant.id)) return { ok: false, problem: 'This is not sold to you here.' }
-  if (quantity === null) return { ok: false, problem: 'A quantity is a number above zero, such as 12.' }
+  if (!variant || !mayBuy(visitor, variant.id))
+    return { ok: false, problem: 'This item is not available to you.' }
+  if (quantity === null) return { ok: false, problem: 'Enter a quantity above zero, such as 12.' }
   const extras = [...new Set(extraCodes)].flatMap((code) => findByCode(store.extra, code)?.id ?? [])
   if (!goWith(visitor, variant.id, extras) || extras.length !== new Set(extraCodes).size)
-    return { ok: false, problem: 'These options do not go with this item.' }
+    return { ok: false, problem: 'These options are not available for this item.' }
   const lines = await withRoomOr(
     () => put(visitor, [{ variant: variant.id, quantity, extras }]),
     () => null,
@@ -101,18 +103,29 @@ export async function changeLine(form: FormData): Promise<never> {
   redirect('/shop/cart')
 }
 
+/** Takes everything out. */
+export async function emptyCart(): Promise<never> {
+  await enterShopPage()
+  const id = await withRoom(cartOfVisitor)
+  const steppe = await getSteppe()
+  await withRoom(() => writeCart(steppe, id, []))
+  redirect('/shop/cart')
+}
+
 /** Puts in what a pasted list names; lines that name nothing that can be bought are told and stay in the field. */
 export async function quickOrder(_before: QuickOrdered, form: FormData): Promise<QuickOrdered> {
   const visitor = await enterShopPage()
   const { store } = visitor.prepared
   const read = readQuickOrder(String(form.get('list') ?? '').slice(0, LONGEST_LIST))
-  const left: string[] = []
+  const left: QuickLineLeft[] = []
   const wanted: CartLineWanted[] = []
   for (const { text, sku, quantity } of read) {
     const variant = sku === null ? null : findBySku(store.variant, sku)
-    if (variant && quantity && mayBuy(visitor, variant.id))
-      wanted.push({ variant: variant.id, quantity, extras: [] })
-    else left.push(text)
+    // What is not there and what is not for this buyer look the same from outside.
+    if (!variant || !mayBuy(visitor, variant.id))
+      left.push({ text, problem: `No item “${sku ?? text}” is available.` })
+    else if (!quantity) left.push({ text, problem: 'Enter the quantity as a number above zero, such as 12.' })
+    else wanted.push({ variant: variant.id, quantity, extras: [] })
   }
   if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
   if (left.length === 0 && wanted.length > 0) redirect('/shop/cart')
@@ -120,9 +133,15 @@ export async function quickOrder(_before: QuickOrdered, form: FormData): Promise
 }
 
 export interface QuickOrdered {
+  /** How many lines are in the cart now. */
   readonly taken: number
   /** Lines nothing could be made of. */
-  readonly left: readonly string[]
+  readonly left: readonly QuickLineLeft[]
+}
+
+interface QuickLineLeft {
+  readonly text: string
+  readonly problem: string
 }
 
 /** Takes a passcode; a wrong one is told. */
@@ -130,8 +149,12 @@ export async function enterPasscode(form: FormData): Promise<never> {
   const word = String(form.get('word') ?? '').trim()
   const { store } = getPrepared(await getSteppe())
   const given = [...store.passcode.values()].find((each) => each.word.toLowerCase() === word.toLowerCase())
+  const back = insideShop(String(form.get('back') ?? ''))
+  const again = new URLSearchParams({ back })
   // A slip does not take away a passcode that was good.
-  if (!given) redirect('/shop/gate?wrong=1')
+  if (!given) redirect(`/shop/gate?wrong=1&${again}`)
   await withRoom(() => rememberPasscode(given.id))
-  redirect('/shop/gate?tried=1')
+  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  // One that is not good today opens nothing.
+  redirect(visitor.situation.terms.passcode && !isOutside(visitor) ? back : `/shop/gate?wrong=1&${again}`)
 }

@@ -1,9 +1,12 @@
-import { type Decimal } from '@/core/decimal/decimal'
+import { type Decimal, ZERO } from '@/core/decimal/decimal'
 import { formatAmount, formatMoney } from '@/ui/format/amount'
-import Link from 'next/link'
-import { changeLine } from './cart-actions'
-import type { CartLineView, CartProblemView, CartView } from './cart-view'
+import { ProductPicture } from '@/ui/format/product-picture'
 import { recordHref } from '@/ui/frame/record-href'
+import { IconX } from '@tabler/icons-react'
+import Link from 'next/link'
+import { changeLine, emptyCart } from './cart-actions'
+import { CartLineQuantity } from './cart-line-quantity'
+import type { CartLineView, CartProblemView, CartView } from './cart-view'
 
 interface CartPageProps {
   readonly view: CartView
@@ -13,10 +16,20 @@ interface CartPageProps {
 
 /** What is in the cart, what stands in the way of ordering it, and what it comes to. */
 export function CartPage({ view, notice }: CartPageProps) {
-  const { lines, problems } = view
+  const { lines, problems, currency, display } = view
+  const hasPublic = lines.some(({ was }) => was !== null)
   return (
     <>
-      <h1 className="pb-4 text-3xl leading-9 font-bold tracking-tight">Cart</h1>
+      <header className="flex flex-wrap items-baseline gap-x-5 pb-3">
+        <h1 className="text-3xl leading-9 font-bold tracking-tight">Cart</h1>
+        {lines.length > 0 && (
+          <p className="text-base text-soft">
+            {lines.length === 1 ? '1 item' : `${lines.length} items`}. Your prices in {currency},{' '}
+            {view.words[display === 'gross' ? 'gross' : 'net']}
+            {hasPublic && '; public prices struck through'}.
+          </p>
+        )}
+      </header>
       {notice && (
         <p role="alert" className="pb-4 text-error">
           {notice}
@@ -24,24 +37,38 @@ export function CartPage({ view, notice }: CartPageProps) {
       )}
       {lines.length === 0 ? (
         <p className="text-base">
-          Nothing is in it yet. Look around, or <QuickLink>paste a list of SKUs</QuickLink>.
+          Your cart is empty. Browse the shop, or{' '}
+          <Link href="/shop/quick" className="underline underline-offset-2">
+            order by SKU
+          </Link>
+          .
         </p>
       ) : (
-        <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[1fr_20rem]">
+        <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[1fr_19.25rem]">
           <div>
-            <CartTable view={view} />
-            <p className="pt-3 text-soft">
-              More of the same? <QuickLink>Paste a list of SKUs</QuickLink>.
+            <CartLines view={view} />
+            <p className="flex flex-wrap gap-x-6 gap-y-2 pt-5">
+              <Link href="/shop/quick" className="shop-link">
+                Add by SKU
+              </Link>
+              <Link href="/shop/gate?back=/shop/cart" className="shop-link">
+                Enter a passcode
+              </Link>
+              <form action={emptyCart}>
+                <button type="submit" className="shop-link">
+                  Empty the cart
+                </button>
+              </form>
             </p>
           </div>
-          <section aria-label="Sums">
+          <section aria-label="Totals">
             <Sums view={view} />
-            {problems.length > 0 && <Problems problems={problems} lines={lines} />}
-            {problems.length === 0 && (
-              <Link href="/shop/checkout" className="btn mt-6 w-full btn-primary">
-                Go to the checkout
-              </Link>
-            )}
+            <CheckOut problems={problems} lines={lines} />
+            <p className="mt-4 border-t border-base-300 pt-3 text-soft">
+              {view.terms
+                ? `Paid on account, ${view.terms}, or by card at checkout.`
+                : 'Paid by card at checkout.'}
+            </p>
           </section>
         </div>
       )}
@@ -49,150 +76,212 @@ export function CartPage({ view, notice }: CartPageProps) {
   )
 }
 
-function QuickLink({ children }: { readonly children: string }) {
+function CartLines({ view: { lines, problems, digits, priceDigits } }: { readonly view: CartView }) {
   return (
-    <Link href="/shop/quick" className="underline underline-offset-2">
-      {children}
-    </Link>
+    <div role="table" aria-label="Items in the cart">
+      <div role="row" className="cart-row border-b border-base-content pb-1 text-soft max-md:hidden">
+        <span role="columnheader" className="col-span-2">
+          Item
+        </span>
+        <span role="columnheader">Quantity</span>
+        <span role="columnheader" className="text-right">
+          Unit price
+        </span>
+        <span role="columnheader" className="text-right">
+          Line total
+        </span>
+        <span role="columnheader" className="sr-only">
+          Remove
+        </span>
+      </div>
+      {lines.map((line) => (
+        <Line
+          key={`${line.position} ${line.sku} ${line.quantity}`}
+          line={line}
+          problems={problems.filter((problem) => problem.line === line.position)}
+          digits={digits}
+          priceDigits={priceDigits}
+        />
+      ))}
+    </div>
   )
 }
 
-const DISPLAY = { net: 'without tax', gross: 'with tax', both: 'without tax' } as const
+interface LineProps {
+  readonly line: CartLineView
+  readonly problems: readonly CartProblemView[]
+  readonly digits: number
+  readonly priceDigits: number
+}
 
-function CartTable({ view: { lines, display, currency, digits, priceDigits } }: { readonly view: CartView }) {
+function Line({ line, problems, digits, priceDigits }: LineProps) {
   const text = (amount: Decimal | null, places: number) =>
     amount === null ? '–' : formatAmount(amount, places)
+  const isWrong = problems.length > 0
   return (
-    <table className="w-full">
-      <caption className="pb-1 text-left text-soft">
-        Prices in {currency}, {DISPLAY[display]}
-      </caption>
-      <thead>
-        <tr className="border-b border-base-300 text-left text-soft">
-          <th className="py-1 font-normal">Article</th>
-          <th className="py-1 font-normal">Quantity</th>
-          <th className="py-1 text-right font-normal">Each</th>
-          <th className="py-1 pl-4 text-right font-normal">Together</th>
-        </tr>
-      </thead>
-      <tbody>
-        {lines.map((line) => (
-          <tr key={line.position} className="border-b border-base-300 align-baseline">
-            <td className="py-3 pr-4">
-              <Link
-                href={`${recordHref('shop/product', line.product)}?sku=${encodeURIComponent(line.sku)}`}
-                className="font-semibold hover:underline"
-              >
-                {line.name}
-              </Link>{' '}
-              <span className="text-xs text-soft">{line.sku}</span>
-              {line.extras.length > 0 && <span className="block">with {line.extras.join(', ')}</span>}
-              {line.stock && <span className="block text-soft">{line.stock}</span>}
-            </td>
-            <td className="py-3 pr-4">
-              <LineQuantity line={line} />
-            </td>
-            <td className="py-3 text-right tabular-nums">{text(line.unit, priceDigits)}</td>
-            <td className="py-3 text-right font-semibold tabular-nums">{text(line.total, digits)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
-
-function LineQuantity({ line }: { readonly line: CartLineView }) {
-  const field = {
-    name: 'quantity',
-    defaultValue: line.quantity,
-    'aria-label': `Quantity of ${line.sku}`,
-    className: 'w-20 border border-base-300 bg-lifted px-2 py-1 text-right',
-  }
-  return (
-    <form action={changeLine} className="flex items-baseline gap-2">
-      <input type="hidden" name="line" value={line.position} />
-      <input type="hidden" name="sku" value={line.sku} />
-      {line.values ? (
-        <select key={line.quantity} {...field}>
-          {!line.values.some(({ quantity }) => quantity === line.quantity) && (
-            <option>{line.quantity}</option>
-          )}
-          {line.values.map(({ quantity, label }) => (
-            <option key={quantity} value={quantity}>
-              {label || quantity}
-            </option>
+    <div
+      role="row"
+      className={`cart-row border-b border-base-300 py-3 ${isWrong ? '-ml-4 border-l-4 border-l-error bg-error/5 pl-3' : ''}`}
+    >
+      <span role="cell" className="row-span-2 flex size-14 items-center justify-center bg-plate">
+        <ProductPicture name={line.picture} className="size-11 object-contain" />
+      </span>
+      <span role="cell" className="min-w-0">
+        <Link
+          href={`${recordHref('shop/product', line.product)}?sku=${encodeURIComponent(line.sku)}`}
+          className="text-base font-semibold hover:underline"
+        >
+          {line.name}
+        </Link>
+        {line.extras.length > 0 && <span className="block">with {line.extras.join(', ')}</span>}
+        <span className="block text-soft">{[line.sku, line.stock].filter(Boolean).join(' · ')}</span>
+        {line.isRoundedOnce && (
+          <span className="block text-soft">The line is rounded once, after the quantity and its tax.</span>
+        )}
+      </span>
+      <span role="cell" className="cart-quantity">
+        <CartLineQuantity line={line} isWrong={isWrong} />
+      </span>
+      <span role="cell" className="cart-unit text-right tabular-nums">
+        {text(line.unit, priceDigits)}
+        {line.was !== null && (
+          <span className="block text-soft max-md:inline max-md:pl-2">
+            <span className="sr-only">public price </span>
+            <s>{text(line.was, priceDigits)}</s>
+          </span>
+        )}
+        {line.perUnit !== null && (
+          <span className="block text-xs text-soft">
+            {formatAmount(line.perUnit.amount, digits)} per {line.perUnit.per}
+          </span>
+        )}
+      </span>
+      <span role="cell" className="cart-total text-right text-base font-semibold tabular-nums">
+        {text(line.total, digits)}
+      </span>
+      <form role="cell" action={changeLine} className="cart-remove">
+        <input type="hidden" name="line" value={line.position} />
+        <input type="hidden" name="sku" value={line.sku} />
+        <button
+          type="submit"
+          name="gone"
+          value="1"
+          aria-label={`Remove ${line.name}`}
+          className="p-1 hover:text-error"
+        >
+          <IconX size={18} stroke={1.5} aria-hidden />
+        </button>
+      </form>
+      {isWrong && (
+        <div role="cell" className="cart-problems">
+          {problems.map((problem) => (
+            <Problem key={problem.text} problem={problem} sku={line.sku} />
           ))}
-        </select>
-      ) : (
-        <input key={line.quantity} inputMode="decimal" {...field} />
+        </div>
       )}
-      <button type="submit" className="text-soft underline underline-offset-2">
-        Change
-      </button>
-      <button
-        type="submit"
-        name="gone"
-        value="1"
-        aria-label={`Take out ${line.sku}`}
-        className="text-soft underline underline-offset-2"
-      >
-        Take out
-      </button>
-    </form>
+    </div>
   )
 }
 
-export function Sums({ view: { sums, currency, digits, untaxed } }: { readonly view: CartView }) {
+function Problem({
+  problem: { text, fixes },
+  sku,
+}: {
+  readonly problem: CartProblemView
+  readonly sku: string
+}) {
   return (
-    <>
-      <dl className="grid grid-cols-[1fr_auto] border-t border-base-300">
-        {sums.map(({ label, amount }) => (
-          <div key={label} className={`contents ${label === 'Total' ? 'text-lg font-bold' : ''}`}>
-            <dt className="border-b border-base-300 py-1.5">{label}</dt>
-            <dd
-              className="border-b border-base-300 py-1.5 text-right tabular-nums"
-              data-testid={`sum-${label}`}
-            >
-              {formatMoney(amount, currency, digits)}
-            </dd>
-          </div>
-        ))}
-      </dl>
-      {untaxed && <p className="pt-2 text-soft">{untaxed}</p>}
-    </>
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 py-0.5 font-medium text-error">
+      {text}
+      {fixes.map(({ line, quantity, label, without }) => (
+        <form key={label} action={changeLine}>
+          <input type="hidden" name="line" value={line} />
+          <input type="hidden" name="sku" value={sku} />
+          <input type="hidden" name="quantity" value={quantity} />
+          {without !== undefined && <input type="hidden" name="without" value={without} />}
+          <button
+            type="submit"
+            className="rounded-field border border-error px-2.5 py-0.5 font-semibold hover:bg-error hover:text-error-content"
+          >
+            {label}
+          </button>
+        </form>
+      ))}
+    </div>
   )
 }
 
-function Problems({
+function CheckOut({
   problems,
   lines,
 }: {
   readonly problems: readonly CartProblemView[]
   readonly lines: readonly CartLineView[]
 }) {
+  if (problems.length === 0)
+    return (
+      <Link href="/shop/checkout" className="btn mt-4 h-12 w-full text-base btn-primary">
+        Check out
+      </Link>
+    )
+  const ofLines = new Set(problems.flatMap(({ line }) => (line === null ? [] : [line]))).size
   return (
-    <section aria-label="Before it can be ordered" className="mt-6 border-l-4 border-warning pl-4">
-      <h2 className="font-semibold">Before it can be ordered</h2>
+    <section aria-label="To correct before checkout">
+      <span
+        aria-disabled
+        className="mt-4 flex h-12 w-full items-center justify-center rounded-field border border-base-300 bg-base-200 text-base font-semibold text-soft"
+      >
+        Check out
+      </span>
+      <p className="pt-2 font-semibold text-error">
+        {ofLines === 0
+          ? 'Before you can check out'
+          : ofLines === 1
+            ? 'One line to correct first'
+            : `${ofLines} lines to correct first`}
+      </p>
       <ul>
-        {problems.map(({ text, fixes }) => (
-          <li key={text} className="py-1">
-            {text}
-            <span className="flex flex-wrap gap-2 pt-1">
-              {fixes.map(({ line, quantity, label, without }) => (
-                <form key={label} action={changeLine}>
-                  <input type="hidden" name="line" value={line} />
-                  <input type="hidden" name="sku" value={lines[line]?.sku} />
-                  <input type="hidden" name="quantity" value={quantity} />
-                  {without !== undefined && <input type="hidden" name="without" value={without} />}
-                  <button type="submit" className="btn border-base-300 btn-sm">
-                    {label}
-                  </button>
-                </form>
-              ))}
-            </span>
+        {problems.map((problem) => (
+          <li key={problem.text} className="py-0.5">
+            {problem.line === null ? (
+              problem.text
+            ) : (
+              <>
+                {problem.item || lines[problem.line]?.name}: {problem.text}
+              </>
+            )}
           </li>
         ))}
       </ul>
     </section>
+  )
+}
+
+/** What a cart comes to. */
+export function Sums({ view: { sums, currency, digits, untaxed } }: { readonly view: CartView }) {
+  return (
+    <>
+      <dl className="grid grid-cols-[1fr_auto] border-t border-base-content">
+        {sums.map(({ label, amount }) => {
+          const isTotal = label === 'Total'
+          return (
+            <div key={label} className={`contents ${isTotal ? 'text-2xl font-bold' : 'text-base'}`}>
+              <dt className={`py-1.5 ${isTotal ? '' : 'border-b border-base-300'}`}>{label}</dt>
+              <dd
+                className={`py-1.5 text-right tabular-nums ${isTotal ? '' : 'border-b border-base-300'}`}
+                data-testid={`sum-${label}`}
+              >
+                {isTotal
+                  ? formatMoney(amount, currency, digits)
+                  : label === 'Delivery' && amount === ZERO
+                    ? 'Free'
+                    : formatAmount(amount, digits)}
+              </dd>
+            </div>
+          )
+        })}
+      </dl>
+      {untaxed && <p className="pt-2 text-soft">{untaxed}</p>}
+    </>
   )
 }

@@ -10,57 +10,62 @@ import { formatMoney } from '@/ui/format/amount'
 import type { CartProblemView } from './cart-view'
 import { notForSale } from './shop-sentences'
 
-/** Each problem of a cart as a sentence, with the quantities that would mend it. */
+/** Each problem of a cart as a sentence, with the quantities that would correct it. */
 export function problemViews({ store }: PreparedStore, cart: Cart): readonly CartProblemView[] {
   const nameOf = (line: number) => {
     const variant = store.variant.get(cart.lines[line]?.variant ?? '')
     return store.product.get(variant?.product ?? '')?.name ?? ''
   }
+  const ofLine = (line: number, text: string, fixes: CartProblemView['fixes'] = []): CartProblemView => ({
+    text,
+    item: nameOf(line),
+    line,
+    fixes,
+  })
   // What the address lacks is asked for where it is typed.
   const problems = cart.problems.filter(({ kind }) => kind !== 'place')
   return problems.map((problem): CartProblemView => {
     switch (problem.kind) {
       case 'access':
-        return {
-          text: `${nameOf(problem.line)}: ${notForSale({ ...problem.access, because: problem.access.because })}`,
-          line: problem.line,
-          fixes: [],
-        }
+        return ofLine(problem.line, notForSale(problem.access) ?? '')
       case 'no-price':
-        return {
-          text: `${nameOf(problem.line)}: there is no price for it yet.`,
-          line: problem.line,
-          fixes: [],
-        }
+        return ofLine(problem.line, 'There is no price for this yet.')
       case 'extra-gone': {
         const name = store.extra.get(problem.extra)?.name ?? 'An option'
         const quantity = cart.lines[problem.line]?.quantity ?? ZERO
-        return {
-          text: `${nameOf(problem.line)}: ${name} is no longer available with it.`,
-          line: problem.line,
-          fixes: [
-            { line: problem.line, quantity, label: `Continue without ${name}`, without: problem.extra },
-          ],
-        }
+        return ofLine(problem.line, `${name} is no longer available with it.`, [
+          { line: problem.line, quantity, label: `Continue without ${name}`, without: problem.extra },
+        ])
       }
-      case 'quantity':
-        return {
-          text: `${nameOf(problem.line)}: ${limitSentence(problem.problem)}`,
-          line: problem.line,
-          fixes: fixesFor(cart, problem.line, problem.nearest),
-        }
+      case 'quantity': {
+        const { line, problem: wrong, source, nearest } = problem
+        const message = source?.kind === 'rule' ? store.limit.get(source.rule)?.message : ''
+        const has = quantityOf(cart, line)
+        return ofLine(
+          line,
+          `${message || limitSentence(wrong)} You have ${has}.`,
+          fixesFor(cart, line, nearest),
+        )
+      }
       case 'together':
         return togetherView(cart, problem, nameOf)
       case 'place':
-        return { text: PLACE_SENTENCES[problem.part], line: null, fixes: [] }
+        return { text: PLACE_SENTENCES[problem.part], item: '', line: null, fixes: [] }
       case 'contract-minimum':
         return {
-          text: `Your contract asks for orders of ${formatMoney(problem.limit, problem.currency, cart.digits)} or more without tax; this one has ${formatMoney(problem.has, problem.currency, cart.digits)}.`,
+          text: `By your contract the smallest order is ${formatMoney(problem.limit, problem.currency, cart.digits)} without tax. This one comes to ${formatMoney(problem.has, problem.currency, cart.digits)}.`,
+          item: '',
           line: null,
           fixes: [],
         }
     }
   })
+}
+
+/** Of everything in the cart that is the same as a line. */
+function quantityOf(cart: Cart, line: number): Decimal {
+  const wanted = cart.lines[line]
+  return sum(cart.lines.filter(({ variant }) => variant === wanted?.variant).map(({ quantity }) => quantity))
 }
 
 /** What the checkout asks for, beside the field. */
@@ -73,17 +78,17 @@ export const PLACE_SENTENCES: Readonly<Record<PlacePart, string>> = {
 function limitSentence(problem: LimitProblem): string {
   switch (problem.code) {
     case 'contradictory':
-      return 'no quantity of it can be ordered at present. Ask us.'
+      return 'No quantity of this can be ordered at present. Please ask us.'
     case 'below-minimum':
-      return `the least is ${problem.limit}.`
+      return `Minimum quantity is ${problem.limit}.`
     case 'above-maximum':
-      return `the most is ${problem.limit}.`
+      return `Maximum quantity is ${problem.limit}.`
     case 'not-a-multiple':
-      return `it is sold in multiples of ${problem.limit}.`
+      return `Sold in multiples of ${problem.limit}.`
     case 'not-whole':
-      return 'it is sold in whole pieces.'
+      return 'Sold in whole pieces.'
     case 'not-allowed':
-      return 'it is not sold in this quantity.'
+      return 'Not sold in this quantity.'
   }
 }
 
@@ -99,7 +104,7 @@ function fixesFor(cart: Cart, line: number, { below, above }: Nearest): CartProb
   return [...new Set([below, above])].flatMap((near) => {
     if (near === null) return []
     const quantity = subtract(near, others)
-    return compare(quantity, ZERO) > 0 ? [{ line, quantity, label: `Make it ${near}` }] : []
+    return compare(quantity, ZERO) > 0 ? [{ line, quantity, label: `Change to ${near}` }] : []
   })
 }
 
@@ -110,7 +115,7 @@ function togetherView(
 ): CartProblemView {
   const { rule, lines, measure, has, before, nearest } = problem
   const isWhole = rule.counting === 'together' && isForEverything(rule)
-  const counted = isWhole ? 'the whole order' : `${[...new Set(lines.map(nameOf))].join(', ')} together`
+  const counted = isWhole ? 'The whole order' : [...new Set(lines.map(nameOf))].join(' and ')
   const limit = 'limit' in problem.problem ? problem.problem.limit : null
   const told = (value: Decimal) =>
     measure === 'value'
@@ -118,16 +123,18 @@ function togetherView(
       : measure === 'weight'
         ? `${value} kg`
         : value
-  const past = before === ZERO ? '' : `, ${before} of them ordered in the last ${rule.days} days`
+  const period = rule.days === null ? '' : ` in ${rule.days} days`
   const words =
     problem.problem.code === 'not-a-multiple'
-      ? `in multiples of ${limit}`
+      ? `must come to a multiple of ${limit}`
       : problem.problem.code === 'below-minimum'
-        ? `${limit === null ? 'more' : told(limit)} or more`
-        : `${limit === null ? 'less' : told(limit)} or less${rule.days === null ? '' : ` in ${rule.days} days`}`
+        ? `must come to at least ${limit === null ? 'more' : told(limit)}`
+        : `may come to at most ${limit === null ? 'less' : told(limit)}${period}`
+  const past = before === ZERO ? '' : `, ${before} of them ordered in the last ${rule.days} days`
   const only = lines.length === 1 ? (lines[0] as number) : null
   return {
-    text: `${rule.name}: ${counted} ${words}; this comes to ${told(has)}${past}.`,
+    text: `${rule.message || `${counted} ${words}.`} This comes to ${told(has)}${past}.`,
+    item: only === null ? '' : nameOf(only),
     line: only,
     fixes: only !== null && measure === 'quantity' ? fixesFor(cart, only, nearest) : [],
   }

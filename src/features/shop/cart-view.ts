@@ -1,3 +1,4 @@
+import type { UnitPrice } from '@/core/catalogue/content'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { TaxDisplay } from '@/core/places/place'
 
@@ -5,19 +6,27 @@ export interface CartLineView {
   readonly position: number
   readonly sku: string
   readonly product: string
+  readonly picture: string
   readonly name: string
   readonly extras: readonly string[]
   readonly quantity: string
   readonly step: string | null
   readonly values: readonly { readonly quantity: string; readonly label: string }[] | null
   readonly unit: Decimal | null
+  /** What it is compared with, where that is higher. */
+  readonly was: Decimal | null
+  readonly perUnit: UnitPrice | null
   readonly total: Decimal | null
+  /** Whether the line comes to something else than its quantity times the price of one as shown. */
+  readonly isRoundedOnce: boolean
   readonly stock: string
 }
 
-/** What stands in the way, as a sentence, and what would mend it by one click. */
+/** What stands in the way, as a sentence, and what would correct it by one click. */
 export interface CartProblemView {
   readonly text: string
+  /** The item it is about; empty for the whole cart. */
+  readonly item: string
   /** Position of the line it is about; `null` for the whole cart. */
   readonly line: number | null
   readonly fixes: readonly {
@@ -40,10 +49,14 @@ export interface CartView {
   /** Digits of a single price. */
   readonly priceDigits: number
   readonly display: TaxDisplay
+  /** What stands behind prices without tax and with, in the merchant's words. */
+  readonly words: { readonly net: string; readonly gross: string }
   readonly lines: readonly CartLineView[]
   /** What it comes to, top to bottom; the last is what is paid. */
   readonly sums: readonly CartSum[]
   /** Why no tax is charged; empty where it is. */
   readonly untaxed: string
+  /** On which terms it may be paid; empty for who pays at once. */
+  readonly terms: string
   readonly problems: readonly CartProblemView[]
 }

@@ -1,11 +1,14 @@
 'use client'
 
-import { startTransition, useActionState, useState } from 'react'
+import { startTransition, useActionState, useState, useTransition } from 'react'
 import { Sums } from './cart-page'
-import { checkOut, type CheckoutState } from './checkout'
+import { checkOut, type CheckoutState, lookAtPlace, type PlaceOfOrder } from './checkout'
 import type { CheckoutView } from './load-checkout'
 
 const INPUT = 'w-full border border-base-300 bg-lifted px-3 py-1.5 aria-[invalid=true]:border-error'
+
+/** What taxes and delivery can depend on. */
+const PLACE_FIELDS: ReadonlySet<string> = new Set(['postcode', 'city', 'state'])
 
 type Field = 'name' | 'street' | 'postcode' | 'city' | 'state'
 const FIELDS: readonly (readonly [field: Field, label: string, autoComplete: string])[] = [
@@ -13,7 +16,7 @@ const FIELDS: readonly (readonly [field: Field, label: string, autoComplete: str
   ['street', 'Street', 'street-address'],
   ['postcode', 'Postcode', 'postal-code'],
   ['city', 'City', 'address-level2'],
-  ['state', 'State, where there is one', 'address-level1'],
+  ['state', 'State (where there is one)', 'address-level1'],
 ]
 
 /** Where to, how it is paid, and what it comes to there. */
@@ -24,7 +27,10 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
   })
   const [chosen, setChosen] = useState({ name: view.name, ...view.address })
   const { problems } = state
+  const [isMoving, move] = useTransition()
   const set = (field: string, value: string) => setChosen({ ...chosen, [field]: value })
+  /** The taxes of another place are shown before anything is ordered. */
+  const follow = (address: PlaceOfOrder) => move(() => lookAtPlace(address))
   return (
     <form
       noValidate
@@ -39,13 +45,16 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
       <input type="hidden" name="seen" value={view.seen} />
       <div className="grid gap-8">
         <fieldset className="grid gap-3 sm:grid-cols-2">
-          <legend className="pb-2 text-lg font-semibold">Delivered to</legend>
+          <legend className="pb-2 text-lg font-semibold">Delivery address</legend>
           {view.addresses.map((address) => (
             <button
               key={address.label}
               type="button"
               className="border border-base-300 px-3 py-2 text-left hover:bg-base-200"
-              onClick={() => setChosen({ ...chosen, ...address })}
+              onClick={() => {
+                setChosen({ ...chosen, ...address })
+                follow({ ...chosen, ...address })
+              }}
             >
               <b className="block">{address.label}</b>
               {[address.street, address.postcode, address.city, address.country].filter(Boolean).join(', ')}
@@ -60,6 +69,7 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
                 className={INPUT}
                 value={chosen[field]}
                 onChange={(event) => set(field, event.target.value)}
+                onBlur={() => PLACE_FIELDS.has(field) && follow(chosen)}
               />
             </Labelled>
           ))}
@@ -68,7 +78,10 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
               name="country"
               className={INPUT}
               value={chosen.country}
-              onChange={(event) => set('country', event.target.value)}
+              onChange={(event) => {
+                set('country', event.target.value)
+                follow({ ...chosen, country: event.target.value, state: '' })
+              }}
             >
               {view.countries.map(({ code, name }) => (
                 <option key={code} value={code}>
@@ -92,7 +105,7 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
         </fieldset>
         <Payment view={view} state={state} />
       </div>
-      <section aria-label="Sums">
+      <section aria-label="Totals" aria-busy={isMoving} className={isMoving ? 'opacity-60' : ''}>
         <Sums view={view.cart} />
         {problems['total'] && (
           <p role="alert" className="mt-4 border-l-4 border-warning pl-3">
@@ -100,9 +113,9 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
           </p>
         )}
         <button type="submit" className="btn mt-6 w-full btn-primary" disabled={isBusy}>
-          Place the order
+          Place order
         </button>
-        <p className="pt-2 text-soft">Nothing is charged: this shop and its payments are made up.</p>
+        <p className="pt-2 text-soft">Card payments are simulated: nothing is charged.</p>
       </section>
     </form>
   )
@@ -112,7 +125,7 @@ function Payment({ view, state }: { readonly view: CheckoutView; readonly state:
   const [way, setWay] = useState(view.terms === '' ? 'card' : 'terms')
   return (
     <fieldset className="grid max-w-md gap-2">
-      <legend className="pb-2 text-lg font-semibold">Paid</legend>
+      <legend className="pb-2 text-lg font-semibold">Payment</legend>
       {view.terms !== '' && (
         <label className="flex gap-2">
           <input
@@ -133,7 +146,7 @@ function Payment({ view, state }: { readonly view: CheckoutView; readonly state:
           checked={way === 'card'}
           onChange={() => setWay('card')}
         />
-        by card, made up
+        by card (simulated)
       </label>
       {way === 'card' && (
         <Labelled label="Card number" problem={state.problems['card']}>

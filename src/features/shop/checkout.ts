@@ -73,11 +73,12 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     problems['state'] =
       `“${address.state}” is not the code of a state of ${countryName(country)}.${read.nearest ? ` Did you mean ${read.nearest}?` : ' Leave it empty.'}`
   else if (!problems['country'] && !PLACE_TEXT.test(place))
-    problems['city'] = 'This is too long, or has a stroke in it: write it as it stands on a letter.'
+    problems['city'] = 'This is too long, or contains a slash.'
   const payment = text('payment')
   if (payment === 'card' && !/^\d{12,19}$/.test(text('card').replace(/\s+/g, '')))
-    problems['card'] = 'A card number has 12 to 19 digits. This shop is made up: any will do.'
-  if (payment === 'terms' && terms === '') problems['payment'] = 'There are no terms agreed with you.'
+    problems['card'] = 'A card number has 12 to 19 digits. Payments are simulated: any number works.'
+  if (payment === 'terms' && terms === '')
+    problems['payment'] = 'Paying on account has not been agreed. Choose card.'
   if (Object.keys(problems).length > 0) return { problems, typed }
 
   // Taxes and prices follow the address: what is bought is what was looked at there.
@@ -99,7 +100,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   if (seenTotal(cart) !== text('seen'))
     return {
       problems: {
-        total: 'The total is another now, for this address and at this moment. Look at it, then order.',
+        total: 'The total has changed for this address. Check it, then place the order.',
       },
       typed,
     }
@@ -113,6 +114,24 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const steppe = await getSteppe()
   const number = await withRoom(() => placeOrder(steppe, owner, document, currentInstant()))
   redirect(number === null ? '/shop/orders' : `/shop/orders?placed=${number}`)
+}
+
+export type PlaceOfOrder = Pick<OrderAddress, 'country' | 'state' | 'postcode' | 'city'>
+
+/** Looks at the cart from the address that is being typed, as far as it can be read, so that its taxes show at once. */
+export async function lookAtPlace(address: PlaceOfOrder): Promise<void> {
+  const visitor = await enterShopPage()
+  const text = (part: unknown) => (typeof part === 'string' ? part.trim().slice(0, LONGEST_FIELD) : '')
+  const given = {
+    country: text(address.country),
+    state: text(address.state),
+    postcode: text(address.postcode),
+    city: text(address.city),
+  }
+  const read = readPlace(given)
+  const place = placeText(read.ok ? read.place : { ...given, state: '' })
+  if (!PLACE_TEXT.test(place)) return
+  await withRoom(() => chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' }))
 }
 
 function accountOf({ standpoint }: ShopVisitor, store: Store): Account | null {

@@ -5,10 +5,11 @@ import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { redirect } from 'next/navigation'
 
-/** The visitor of a page of the shop; whoever the gate keeps out is led to it. */
-export async function enterShopPage(): Promise<ShopVisitor> {
+/** The visitor of a page of the shop; whoever the gate keeps out is led to it, and from there to the page they wanted. */
+export async function enterShopPage(wanted = ''): Promise<ShopVisitor> {
   const visitor = await shopVisitor(getPrepared(await getSteppe()))
-  if (isOutside(visitor)) redirect('/shop/gate')
+  if (isOutside(visitor))
+    redirect(wanted === '' ? '/shop/gate' : `/shop/gate?${new URLSearchParams({ back: wanted })}`)
   return visitor
 }
 

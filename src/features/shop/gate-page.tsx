@@ -3,34 +3,31 @@ import { enterPasscode } from './cart-actions'
 
 interface GatePageProps {
   readonly gate: 'sign-in' | 'passcode' | null
-  /** Name of the passcode that was taken; `null` without one. */
-  readonly taken: string | null
   /** Whether a passcode was just typed that opens nothing. */
   readonly isWrong: boolean
+  /** The page that was wanted. */
+  readonly back: string
 }
 
 /** Where whoever may not come in yet is led, and where a passcode is typed. */
-export function GatePage({ gate, taken, isWrong }: GatePageProps) {
+export function GatePage({ gate, isWrong, back }: GatePageProps) {
   return (
     <div className="max-w-md">
       <h1 className="pb-2 text-3xl leading-9 font-bold tracking-tight">
-        {gate === null ? 'Have you been given a passcode?' : 'This shop is for people we know'}
+        {gate === null
+          ? 'Enter a passcode'
+          : gate === 'sign-in'
+            ? 'Please sign in'
+            : 'Please enter your passcode'}
       </h1>
       <p className="pb-6 text-base">
         {gate === 'sign-in'
-          ? 'Sign in and you are in.'
-          : 'Type the passcode you were given. It stays with this window until you sign out.'}
+          ? 'This shop is open to customers who are signed in.'
+          : 'If you were given a passcode, enter it here. It stays in use until you stop using it.'}
       </p>
-      {taken !== null && (
-        <p className="pb-4" role="status">
-          “{taken}” is taken.{' '}
-          <Link href="/shop" className="underline underline-offset-2">
-            Go in
-          </Link>
-        </p>
-      )}
       {gate !== 'sign-in' && (
         <form action={enterPasscode} className="flex flex-wrap items-end gap-3 pb-6">
+          <input type="hidden" name="back" value={back} />
           <label className="grow">
             <span className="text-soft">Passcode</span>
             <input
@@ -42,18 +39,18 @@ export function GatePage({ gate, taken, isWrong }: GatePageProps) {
             />
           </label>
           <button type="submit" className="btn btn-primary">
-            Open
+            Enter
           </button>
           {isWrong && (
             <p role="alert" className="w-full text-error">
-              This passcode opens nothing here, or not today. Look at it once more, or ask who gave it to you.
+              This passcode is not valid here today. Check it, or ask whoever gave it to you.
             </p>
           )}
         </form>
       )}
       <Link
-        href="/shop/sign-in"
-        className={gate === 'sign-in' ? 'btn btn-primary' : 'underline underline-offset-2'}
+        href={`/shop/sign-in?${new URLSearchParams({ back })}`}
+        className={gate === 'sign-in' ? 'btn btn-primary' : 'shop-link'}
       >
         Sign in
       </Link>

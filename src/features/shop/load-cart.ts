@@ -1,9 +1,16 @@
 import 'server-only'
 
-import type { Cart, CartLineWanted } from '@/core/cart/cart'
+import type { Cart, CartLine, CartLineWanted } from '@/core/cart/cart'
+import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { priceCart } from '@/core/cart/price-cart'
+import { unitPriceOf } from '@/core/catalogue/content'
 import { variantName } from '@/core/catalogue/product'
-import { displayOf } from '@/core/engine/find-tax'
+import { compare, type Decimal, multiply } from '@/core/decimal/decimal'
+import { toFraction } from '@/core/decimal/fraction'
+import { roundToDigits } from '@/core/decimal/rounding'
+import { findComparedPrice } from '@/core/engine/compared-price'
+import { quantityUnits } from '@/core/engine/compiled-line'
+import { contentOf, displayOf, taxPrice } from '@/core/engine/find-tax'
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import type { ShopVisitor } from '@/server/session/shop-session'
@@ -11,8 +18,8 @@ import { readCart } from '@/server/shop/cart-store'
 import { pastPurchases } from '@/server/shop/order-store'
 import { formatMoney } from '@/ui/format/amount'
 import { problemViews } from './cart-problems'
-import type { CartSum, CartView } from './cart-view'
-import { stockSentence } from './shop-sentences'
+import type { CartLineView, CartSum, CartView } from './cart-view'
+import { stockSentence, taxWordsOf } from './shop-sentences'
 
 /** A visitor's cart priced; what they may not see has fallen out of it. */
 export async function loadCart(
@@ -43,7 +50,6 @@ export function seenTotal({ currency, total }: Cart): string {
 
 export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
   const { prepared, situation } = visitor
-  const { store } = prepared
   const display = displayOf(prepared, situation, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
   return {
@@ -51,29 +57,61 @@ export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
     digits: cart.digits,
     priceDigits: situation.digits,
     display,
-    lines: cart.lines.map((line, position) => {
-      const variant = store.variant.get(line.variant)
-      const product = store.product.get(variant?.product ?? '')
-      const { limits } = line.limits
-      const isShown = line.access.seePrice
-      return {
-        position,
-        sku: variant?.sku ?? '',
-        product: product?.code ?? '',
-        name: [product?.name, product && variant && variantName(product, variant)].filter(Boolean).join(', '),
-        extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
-        quantity: line.quantity,
-        step: limits.multiple,
-        values: limits.values,
-        unit: isShown ? (line.unitAmount?.[shows] ?? null) : null,
-        total: isShown ? (line.amount?.[shows] ?? null) : null,
-        stock: stockSentence(line.stock),
-      }
-    }),
+    words: taxWordsOf(prepared.store),
+    lines: cart.lines.map((line, position) => toLineView(visitor, line, position, shows, cart.digits)),
     sums: cart.lines.every((line) => line.access.seePrice) ? sumsOf(visitor, cart, shows) : [],
     untaxed: cart.untaxed ? UNTAXED[cart.untaxed] : '',
+    terms: paymentTermsOf(situation),
     problems: problemViews(prepared, cart),
   }
+}
+
+function toLineView(
+  { prepared, situation, standpoint }: ShopVisitor,
+  line: CartLine,
+  position: number,
+  shows: 'net' | 'gross',
+  digits: number,
+): CartLineView {
+  const { store, index } = prepared
+  const variant = store.variant.get(line.variant)
+  const product = store.product.get(variant?.product ?? '')
+  const number = index.numberOf.get(line.variant) as number
+  const { limits } = line.limits
+  const isShown = line.access.seePrice
+  const unit = isShown ? (line.unitAmount?.[shows] ?? null) : null
+  const total = isShown ? (line.amount?.[shows] ?? null) : null
+  const quantities = { own: quantityUnits(line.quantity), counted: null }
+  // Extras have no public price beside their own.
+  const compared =
+    isShown && line.extras.length === 0
+      ? findComparedPrice(prepared, situation, standpoint, number, quantities)
+      : null
+  const was = compared && taxPrice(prepared, situation, number, compared)[shows]
+  return {
+    position,
+    sku: variant?.sku ?? '',
+    product: product?.code ?? '',
+    picture: product?.picture ?? '',
+    name: [product?.name, product && variant && variantName(product, variant)].filter(Boolean).join(', '),
+    extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
+    quantity: line.quantity,
+    step: limits.multiple,
+    values: limits.values,
+    unit,
+    was: was !== null && unit !== null && compare(was, unit) > 0 ? was : null,
+    perUnit: unit && unitPriceOf(unit, contentOf(prepared, number), digits),
+    total,
+    isRoundedOnce:
+      unit !== null &&
+      total !== null &&
+      compare(roundedTo(multiply(unit, line.quantity), digits), total) !== 0,
+    stock: stockSentence(line.stock),
+  }
+}
+
+function roundedTo(amount: Decimal, digits: number): Decimal {
+  return roundToDigits(toFraction(amount), digits, 'half-up')
 }
 
 const UNTAXED = {
@@ -83,6 +121,7 @@ const UNTAXED = {
 
 /** Without tax: goods and delivery, each tax, the total. With tax: goods and delivery as they are paid, and the tax in them. */
 function sumsOf({ prepared }: ShopVisitor, cart: Cart, shows: 'net' | 'gross'): readonly CartSum[] {
+  const words = taxWordsOf(prepared.store)
   const { taxTotals } = getSettings(prepared.store)
   const taxes =
     taxTotals === 'one'
@@ -92,7 +131,7 @@ function sumsOf({ prepared }: ShopVisitor, cart: Cart, shows: 'net' | 'gross'): 
           amount,
         }))
   const goods = [
-    { label: 'Goods', amount: cart.goods[shows] },
+    { label: shows === 'net' ? `Subtotal, ${words.net}` : 'Subtotal', amount: cart.goods[shows] },
     { label: 'Delivery', amount: cart.delivery[shows] },
   ]
   if (shows === 'net') return [...goods, ...taxes, { label: 'Total', amount: cart.total.gross }]

@@ -24,7 +24,7 @@ import {
 } from '@/server/engine/catalogue-order'
 import { situationOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
-import { countryName, notForSale, shopLimits, stockSentence } from './shop-sentences'
+import { countryName, notForSale, shopLimits, stockSentence, taxWordsOf } from './shop-sentences'
 import { cardPrice, hiddenPrice, NO_PRICE, shownPrice } from './shop-prices'
 import type {
   ShopAway,
@@ -50,7 +50,8 @@ export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[]
 export function shopMoney({ prepared, situation }: ShopVisitor): ShopMoney {
   const { currency, digits } = situation
   const minorDigits = findMinorDigits(currency) ?? digits
-  return { currency, digits, minorDigits, display: displayOf(prepared, situation, 'shop') }
+  const display = displayOf(prepared, situation, 'shop')
+  return { currency, digits, minorDigits, display, words: taxWordsOf(prepared.store) }
 }
 
 /** Where a visitor can have things brought to, and what they can pay in. */
@@ -256,6 +257,7 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
   return {
     sku: variant.sku,
     name: variantName(product, variant),
+    options: variant.options,
     price: hidden
       ? { ...NO_PRICE, hidden }
       : show(answer && based(answer.unit, answer.basis), answer?.was ?? null),

@@ -9,7 +9,7 @@ export function PlaceChooser({ choices }: { readonly choices: ShopChoices }) {
   const path = usePathname()
   const submit = (event: React.ChangeEvent<HTMLSelectElement>) => event.target.form?.requestSubmit()
   return (
-    <form action={choosePlace} className="flex items-baseline gap-2 text-xs whitespace-nowrap text-soft">
+    <form action={choosePlace} className="flex items-baseline gap-2 whitespace-nowrap">
       <input type="hidden" name="back" value={path} />
       <label>
         Deliver to{' '}

@@ -37,7 +37,7 @@ export function PriceTag({ price, money, from = false, large = false }: PriceTag
         )}
         {price.withTax !== null && (
           <span className="text-sm font-normal text-soft" data-testid="with-tax">
-            {text(price.withTax)} with tax
+            {text(price.withTax)} {money.words.gross}
           </span>
         )}
       </span>

@@ -5,10 +5,11 @@ import { isQuantity } from '@/ui/frame/vantage-url'
 export interface QuickLine {
   readonly text: string
   readonly sku: string | null
+  /** `null` where what stands behind the SKU is no quantity. */
   readonly quantity: Decimal | null
 }
 
-/** Reads `SKU quantity`, between blanks, commas, semicolons or tabs; without a quantity one is meant. */
+/** Reads `SKU quantity`, separated by spaces, commas, semicolons or tabs; without a quantity it is one. */
 export function readQuickOrder(list: string): readonly QuickLine[] {
   return list
     .split(/\r?\n/)
@@ -17,6 +18,6 @@ export function readQuickOrder(list: string): readonly QuickLine[] {
     .map((text) => {
       const [sku = null, typed = '1', more] = text.split(/[\s,;]+/)
       const isRead = more === undefined && isQuantity(typed)
-      return { text, sku: isRead ? sku : null, quantity: isRead ? parseDecimal(typed) : null }
+      return { text, sku, quantity: isRead ? parseDecimal(typed) : null }
     })
 }

@@ -1,7 +1,7 @@
 'use server'
 
 import { isBuyerCode } from '@/core/buyers/buyer-code'
-import { chooseInShop, enterShop } from '@/server/session/shop-session'
+import { chooseInShop, enterShop, forgetPasscode } from '@/server/session/shop-session'
 import { asMerchant } from '@/server/session/author'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
@@ -13,7 +13,7 @@ export async function signIn(form: FormData): Promise<never> {
   const as = String(form.get('as') ?? '')
   // What a guest has put in is still theirs when they say who they are.
   await withRoom(() => enterShop(isBuyerCode(as) ? as : 'guest', 'kept'))
-  redirect('/shop')
+  redirect(insideShop(String(form.get('back') ?? '')))
 }
 
 /** Takes over where to deliver and what to pay in. */
@@ -32,6 +32,12 @@ export async function openShopWindow(form: FormData): Promise<never> {
   await withRoom(() => enterShop(as))
   await withRoom(() => chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' }))
   redirect(insideShop(text('page')))
+}
+
+/** Goes on without the passcode that was given. */
+export async function leavePasscode(): Promise<never> {
+  await withRoom(forgetPasscode)
+  redirect('/shop')
 }
 
 export async function leaveShop(): Promise<never> {

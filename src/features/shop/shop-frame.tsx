@@ -1,10 +1,8 @@
 import Link from 'next/link'
 import type { ReactNode } from 'react'
-import { leaveShop } from './shop-actions'
+import { leavePasscode, leaveShop } from './shop-actions'
 import { ShopSearch } from './shop-search'
 import { PlaceChooser } from './place-chooser'
-import type { TaxDisplay } from '@/core/places/place'
-import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
 import type { ShopCategoryLink, ShopChoices } from './shop-view'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -17,7 +15,10 @@ interface ShopFrameProps {
   readonly isOutside: boolean
   /** How many lines are in the cart. */
   readonly inCart: number
-  readonly taxWords: TaxDisplay
+  /** What stands behind prices. */
+  readonly taxWords: string
+  /** Name of the passcode that is in use; `null` without one. */
+  readonly passcode: string | null
   readonly categories: readonly ShopCategoryLink[]
   readonly currency: string
   readonly choices: ShopChoices
@@ -32,6 +33,7 @@ export function ShopFrame({
   isOutside,
   inCart,
   taxWords,
+  passcode,
   categories,
   currency,
   choices,
@@ -39,23 +41,32 @@ export function ShopFrame({
 }: ShopFrameProps) {
   return (
     <div className="flex min-h-dvh flex-col text-sm leading-6">
-      <aside aria-label="About this window" className="bg-base-content px-8 py-1 text-xs text-base-100">
+      <aside
+        aria-label="About this window"
+        className="bg-base-content px-4 py-1 text-xs text-base-100 md:px-8"
+      >
         This is the shop as <b>{visitor.name}</b> sees it.{' '}
         <Link href={boardHref} className="underline underline-offset-2">
           Back to the board
         </Link>
       </aside>
       <header className="border-b border-base-300">
-        <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-8 gap-y-2 px-8 pt-5 pb-3">
-          <Link href="/shop" className="text-2xl leading-8 font-bold tracking-tight text-primary">
+        <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-6 gap-y-2 px-4 pt-4 pb-3 md:px-8">
+          <Link href="/shop" className="text-xl leading-8 font-bold tracking-tight text-primary md:text-2xl">
             {storeName}
           </Link>
-          <div className="ml-auto">
-            <PlaceChooser choices={choices} />
-          </div>
-          {!isOutside && <ShopSearch />}
           {!isOutside && (
-            <Link href="/shop/cart" className="font-semibold hover:underline">
+            <div className="max-md:order-last max-md:w-full md:ml-auto">
+              <ShopSearch />
+            </div>
+          )}
+          {!isOutside && (
+            <Link href="/shop/quick" className="font-semibold hover:underline max-md:hidden">
+              Quick order
+            </Link>
+          )}
+          {!isOutside && (
+            <Link href="/shop/cart" className="font-semibold hover:underline max-md:ml-auto">
               Cart{inCart > 0 && <span data-testid="in-cart"> ({inCart})</span>}
             </Link>
           )}
@@ -74,7 +85,7 @@ export function ShopFrame({
             </form>
           )}
         </div>
-        <nav aria-label="Departments" className="mx-auto max-w-6xl overflow-x-auto px-8">
+        <nav aria-label="Departments" className="mx-auto max-w-6xl overflow-x-auto px-4 md:px-8">
           <ul className="flex gap-[1.15rem] pb-2 whitespace-nowrap">
             {categories.map(({ code, name }) => (
               <li key={code}>
@@ -86,19 +97,36 @@ export function ShopFrame({
           </ul>
         </nav>
       </header>
-      <main className="mx-auto w-full max-w-6xl flex-1 px-8 py-8">{children}</main>
+      {passcode !== null && (
+        <form
+          action={leavePasscode}
+          className="mx-auto flex w-full max-w-6xl flex-wrap items-baseline gap-x-3 px-4 pt-3 text-soft md:px-8"
+        >
+          <span>
+            You are using the passcode for <b>{passcode}</b>.
+          </span>
+          <button type="submit" className="shop-link">
+            Stop using it
+          </button>
+        </form>
+      )}
+      <main className="mx-auto w-full max-w-6xl flex-1 px-4 py-6 md:px-8 md:py-8">{children}</main>
       <footer className="border-t border-base-300 text-soft">
-        <p className="mx-auto max-w-6xl px-8 py-5">
-          Prices in {currency}, {DISPLAY_WORDS[taxWords]}. {storeName} is made up, and so is everything in its
-          shop.{' '}
-          <Link href="/shop/contact" className="underline underline-offset-2">
-            How to reach us
-          </Link>{' '}
-          ·{' '}
-          <Link href="/shop/gate" className="underline underline-offset-2">
-            I have a passcode
+        <div className="mx-auto flex max-w-6xl flex-wrap items-baseline gap-x-6 gap-y-2 px-4 py-5 md:px-8">
+          <span>
+            Prices in {currency}, {taxWords}.
+          </span>
+          <PlaceChooser choices={choices} />
+          <Link href="/shop/quick" className="underline underline-offset-2 md:hidden">
+            Quick order
           </Link>
-        </p>
+          <Link href="/shop/contact" className="underline underline-offset-2">
+            Contact us
+          </Link>
+          <Link href="/shop/gate" className="underline underline-offset-2">
+            Enter a passcode
+          </Link>
+        </div>
       </footer>
     </div>
   )

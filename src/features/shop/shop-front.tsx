@@ -5,17 +5,16 @@ import type { ShopCard, ShopCategoryLink, ShopMoney } from './shop-view'
 import { recordHref } from '@/ui/frame/record-href'
 
 interface ShopFrontProps {
+  readonly headline: string
   readonly branches: readonly (ShopCategoryLink & { readonly card: ShopCard })[]
   readonly money: ShopMoney
 }
 
 /** The shop's front page: every department with one thing from it. */
-export function ShopFront({ branches, money }: ShopFrontProps) {
+export function ShopFront({ headline, branches, money }: ShopFrontProps) {
   return (
     <>
-      <h1 className="max-w-2xl pb-8 text-4xl leading-11 font-bold tracking-tight">
-        Everything between the bee and the jar.
-      </h1>
+      <h1 className="max-w-2xl pb-8 text-4xl leading-11 font-bold tracking-tight">{headline}</h1>
       <ul className="grid grid-cols-2 gap-8 lg:grid-cols-4">
         {branches.map(({ code, name, card }) => (
           <li key={code}>

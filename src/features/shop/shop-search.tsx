@@ -30,7 +30,10 @@ export function ShopSearch() {
     >
       <Autocomplete inputValue={words} onInputChange={setWords} disableAutoFocusFirst>
         <SearchField aria-label="Search the shop" name="words">
-          <Input placeholder="Search…" className="w-36 border border-base-300 bg-lifted px-3 py-1.5" />
+          <Input
+            placeholder="Search…"
+            className="w-full border border-base-300 bg-lifted px-3 py-1.5 md:w-48"
+          />
         </SearchField>
         <div
           className={

@@ -5,7 +5,8 @@ import type { Answer } from '@/core/engine/trace'
 import type { FoundLimits } from '@/core/engine/find-limits'
 import { isForEverything, type LimitRule } from '@/core/limits/limit'
 import { firstQuantity } from '@/core/limits/nearest-quantities'
-import { limitPhrase, quantityPhrase } from '@/ui/format/terms-phrases'
+import { getSettings, type Store } from '@/core/store/store'
+import { DISPLAY_WORDS, limitPhrase, quantityPhrase } from '@/ui/format/terms-phrases'
 import type { ShopLimits } from './shop-view'
 
 /** What a quantity field needs to know, and says. */
@@ -27,7 +28,9 @@ export function shopLimits({ limits, together }: FoundLimits, unit: string): Sho
 function togetherSentence(rule: LimitRule): string {
   if (isForEverything(rule)) return ''
   const counted = rule.counting === 'each' ? '' : ', counted with others like it'
-  return `${rule.name}: ${limitPhrase({ ...rule, counting: 'each' })}${counted}.`
+  if (rule.message) return rule.message
+  const phrase = limitPhrase({ ...rule, counting: 'each' })
+  return `${phrase.charAt(0).toUpperCase()}${phrase.slice(1)}${counted}.`
 }
 
 const COUNTRIES = new Intl.DisplayNames('en-IE', { type: 'region' })
@@ -36,9 +39,17 @@ export function countryName(code: string): string {
   return COUNTRIES.of(code) ?? code
 }
 
+/** What stands behind prices without tax and with it, in the merchant's own words where they have any. */
+export function taxWordsOf(store: Store): { readonly net: string; readonly gross: string } {
+  const { netWords, grossWords } = getSettings(store)
+  return { net: netWords || DISPLAY_WORDS.net, gross: grossWords || DISPLAY_WORDS.gross }
+}
+
 export function stockSentence(stock: Decimal | null): string {
   if (stock === null) return ''
-  return compare(stock, ZERO) > 0 ? `${stock} in stock` : 'Out of stock: we order it for you, about two weeks'
+  return compare(stock, ZERO) > 0
+    ? `${stock} in stock`
+    : 'Out of stock. We order it for you; about two weeks.'
 }
 
 /** What is said where something cannot be bought; `null` where it can. */
@@ -48,15 +59,15 @@ export function notForSale({
   because,
 }: Pick<Answer, 'buy' | 'quote' | 'because'>): string | null {
   if (buy) return null
-  if (quote) return 'The price of this is agreed with each buyer: ask us for a quote.'
+  if (quote) return 'Price on request. Ask us for a quote.'
   switch (because?.code) {
     case 'gate':
       return 'Sign in to buy this.'
     case 'review':
-      return 'You are looking around: nothing can be bought with this passcode.'
+      return 'This passcode is for viewing only.'
     case 'no-price':
-      return 'There is no price for this yet. Ask us.'
+      return 'There is no price for this yet. Please ask us.'
     default:
-      return 'This is not sold to you here.'
+      return 'This item is not available to you.'
   }
 }

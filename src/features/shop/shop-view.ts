@@ -61,6 +61,8 @@ export interface ShopLimits {
 export interface ShopVariant {
   readonly sku: string
   readonly name: string
+  /** By the product’s axes. */
+  readonly options: Readonly<Record<string, string>>
   readonly price: ShopPrice
   /** What they pay from which quantity on; empty when the quantity does not matter. */
   readonly breaks: readonly { readonly from: Decimal; readonly unit: Decimal }[]
@@ -105,6 +107,8 @@ export interface ShopMoney {
   /** Of the currency's smallest unit, to which prices per unit are rounded. */
   readonly minorDigits: number
   readonly display: TaxDisplay
+  /** What stands behind a price: in the merchant's words. */
+  readonly words: { readonly net: string; readonly gross: string }
 }
 
 /** Where a link to something that is not shown leads, and what is said there. */

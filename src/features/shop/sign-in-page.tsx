@@ -4,10 +4,12 @@ import { signIn } from './shop-actions'
 interface SignInPageProps {
   readonly groups: readonly AccountGroup[]
   readonly current: string
+  /** The page that was wanted. */
+  readonly back: string
 }
 
 /** A stand-in for signing in: the made-up accounts, each one click away. */
-export function SignInPage({ groups, current }: SignInPageProps) {
+export function SignInPage({ groups, current, back }: SignInPageProps) {
   return (
     <>
       <h1 className="text-3xl leading-9 font-bold tracking-tight">Sign in</h1>
@@ -23,6 +25,7 @@ export function SignInPage({ groups, current }: SignInPageProps) {
                 <li key={account.as} className="border-b border-base-300">
                   <form action={signIn}>
                     <input type="hidden" name="as" value={account.as} />
+                    <input type="hidden" name="back" value={back} />
                     <button
                       type="submit"
                       className="flex w-full justify-between gap-4 px-1 py-2 text-left hover:bg-base-200"

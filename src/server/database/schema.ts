@@ -72,6 +72,10 @@ export const settings = pgTable('settings', {
   taxRegistrations: jsonb('tax_registrations').$type<Readonly<Record<string, string>>>().notNull(),
   deliveryPrice: numeric('delivery_price'),
   deliveryFreeFrom: numeric('delivery_free_from'),
+  shopHeadline: text('shop_headline').notNull().default(''),
+  shopContact: text('shop_contact').notNull().default(''),
+  netWords: text('net_words').notNull().default(''),
+  grossWords: text('gross_words').notNull().default(''),
   revision: revision(),
 })
 
@@ -448,6 +452,7 @@ export const limits = pgTable(
     minimumWeight: numeric('minimum_weight'),
     maximumWeight: numeric('maximum_weight'),
     days: integer('days'),
+    message: text('message').notNull().default(''),
     rank: integer('rank').notNull(),
     audience: jsonb('audience').$type<Who>().notNull(),
     scope: jsonb('scope').$type<What>().notNull(),

@@ -168,6 +168,10 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     taxRegistrations: stringMap,
     deliveryPrice: amount,
     deliveryFreeFrom: amount,
+    shopHeadline: text,
+    shopContact: text,
+    netWords: text,
+    grossWords: text,
   }),
   currency: Joi.object({
     id,
@@ -356,6 +360,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     minimumWeight: amount,
     maximumWeight: amount,
     days: Joi.number().allow(null),
+    message: text,
     ...rule,
   }),
   'access-rule': Joi.object({

@@ -84,6 +84,11 @@ export async function rememberPasscode(passcode: string): Promise<void> {
   await changeSession({ passcode })
 }
 
+/** Goes on without a passcode. */
+export async function forgetPasscode(): Promise<void> {
+  await changeSession({ passcode: null })
+}
+
 /**
  * Signs somebody in, under a new word, so that nobody who knew the old one comes in with them; a guest is signed out.
  * Where and in what they pay follows from who they are again. `kept` takes a guest's cart and the passcode of the window

@@ -11,9 +11,9 @@ export default async function ShopCart({ searchParams }: Props) {
   const { cart } = await loadCart(visitor)
   const { wrong, moved } = await searchParams
   const notice = wrong
-    ? `“${wrong}” is no quantity: type a number above zero, such as 12.`
+    ? `“${wrong}” is not a quantity. Enter a number above zero, such as 12.`
     : moved
-      ? 'The cart was changed in another window. Look at it once more.'
+      ? 'The cart was changed in another window. Check it once more.'
       : ''
   return <CartPage view={toCartView(visitor, cart)} notice={notice} />
 }

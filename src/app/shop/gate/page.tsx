@@ -1,17 +1,19 @@
 import { isOutside } from '@/features/shop/enter'
 import { GatePage } from '@/features/shop/gate-page'
+import { insideShop } from '@/features/shop/inside-shop'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 
 export default async function ShopGate({
   searchParams,
 }: {
-  readonly searchParams: Promise<{ tried?: string; wrong?: string }>
+  readonly searchParams: Promise<{ wrong?: string; back?: string }>
 }) {
   const visitor = await shopVisitor(getPrepared(await getSteppe()))
-  const { channel, passcode } = visitor.situation.terms
+  const { channel } = visitor.situation.terms
   const gate = channel?.gate === 'sign-in' || channel?.gate === 'passcode' ? channel.gate : null
-  const { tried, wrong } = await searchParams
-  const isWrong = wrong !== undefined || (passcode === null && tried !== undefined)
-  return <GatePage gate={isOutside(visitor) ? gate : null} taken={passcode?.name ?? null} isWrong={isWrong} />
+  const { wrong, back = '' } = await searchParams
+  return (
+    <GatePage gate={isOutside(visitor) ? gate : null} isWrong={wrong !== undefined} back={insideShop(back)} />
+  )
 }

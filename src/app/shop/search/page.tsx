@@ -20,9 +20,7 @@ export default async function ShopSearch({
       <h1 className="pb-6 text-3xl leading-9 font-bold tracking-tight">
         {hasWords ? `${found.total} found for “${words}”` : 'What are you looking for?'}
       </h1>
-      {found.total === 0 && hasWords && (
-        <p>Nothing here is called that. Try a shorter word, or a part of a SKU.</p>
-      )}
+      {found.total === 0 && hasWords && <p>No results. Try a shorter word, or a part of a SKU.</p>}
       <CardGrid cards={found.cards} money={shopMoney(visitor)} />
       <PageLinks {...found} path={`/shop/search?words=${encodeURIComponent(words)}`} />
     </>

@@ -1,9 +1,16 @@
+import { insideShop } from '@/features/shop/inside-shop'
 import { loadAccounts } from '@/features/shop/load-accounts'
 import { SignInPage } from '@/features/shop/sign-in-page'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 
-export default async function ShopSignIn() {
+export default async function ShopSignIn({
+  searchParams,
+}: {
+  readonly searchParams: Promise<{ back?: string }>
+}) {
   const prepared = getPrepared(await getSteppe())
-  return <SignInPage groups={loadAccounts(prepared.store)} current={(await shopVisitor(prepared)).as} />
+  const { as } = await shopVisitor(prepared)
+  const { back = '' } = await searchParams
+  return <SignInPage groups={loadAccounts(prepared.store)} current={as} back={insideShop(back)} />
 }

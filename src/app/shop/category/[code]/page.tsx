@@ -14,8 +14,8 @@ export default async function ShopCategory({
   readonly params: Promise<{ code: string }>
   readonly searchParams: Promise<{ page?: string }>
 }) {
-  const visitor = await enterShopPage()
   const code = addressWord((await params).code)
+  const visitor = await enterShopPage(recordHref('shop/category', code))
   const search = await searchParams
   const listing = loadListing(visitor, code, readPage(search.page))
   if (!listing) {

@@ -5,7 +5,7 @@ import { findAway, loadShopProduct, shopMoney } from '@/features/shop/load-shop'
 import { nowKnownAs } from '@/server/doors/moved-record'
 import { recordHref } from '@/ui/frame/record-href'
 import { ProductPage } from '@/features/shop/product-page'
-import { notFound, permanentRedirect, redirect } from 'next/navigation'
+import { notFound, permanentRedirect } from 'next/navigation'
 
 interface ShopProductProps {
   readonly params: Promise<{ code: string }>
@@ -13,8 +13,8 @@ interface ShopProductProps {
 }
 
 export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
-  const visitor = await enterShopPage()
   const code = addressWord((await params).code)
+  const visitor = await enterShopPage(recordHref('shop/product', code))
   const search = await searchParams
   const product = loadShopProduct(visitor, code)
   if (product) return <ProductPage product={product} money={shopMoney(visitor)} chosen={search.sku ?? null} />
@@ -25,6 +25,5 @@ export default async function ShopProduct({ params, searchParams }: ShopProductP
     if (now === null || !loadShopProduct(visitor, now)) notFound()
     permanentRedirect(recordHref('shop/product', now))
   }
-  if (away.landing !== 'message') redirect(`/shop/${away.landing}`)
-  return <AwayPage message={away.message} />
+  return <AwayPage {...away} back={recordHref('shop/product', code)} />
 }

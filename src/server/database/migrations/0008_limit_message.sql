@@ -1,0 +1,1 @@
+ALTER TABLE "limit_rule" ADD COLUMN "message" text DEFAULT '' NOT NULL;
