@@ -49,7 +49,7 @@ test('taxes: a variant of another class, an address that moves, and an order who
     await rate.press('Enter')
     await page
       .getByRole('alert')
-      .getByText(/outside 0 to 100 %/)
+      .getByText(/above 50 %/)
       .waitFor()
     await rate.fill('12')
     await rate.press('Enter')
@@ -66,7 +66,7 @@ test('taxes: a variant of another class, an address that moves, and an order who
     await page.getByLabel('Name', { exact: true }).fill('Orla Quinn')
     await page.getByLabel('Street').fill('1 Lane')
     await page.getByLabel('City').fill('Graz')
-    await page.getByRole('combobox', { name: 'Country', exact: true }).selectOption({ label: 'Austria' })
+    await page.getByRole('combobox', { name: /^Country/ }).selectOption({ label: 'Austria' })
     // The taxes of the address show before anything is ordered.
     await page.locator('[data-testid^="sum-includes VAT 10 %"]').waitFor()
     await page.getByLabel('E-mail').fill('orla')
@@ -146,7 +146,7 @@ test('an address nobody serves is refused with what to do, and what is ordered c
       .getByText(/We do not deliver to United Kingdom yet/)
       .waitFor()
     expect(await page.getByLabel('Street').inputValue()).toBe('1 Square')
-    await page.getByRole('combobox', { name: 'Country', exact: true }).selectOption({ label: 'Ireland' })
+    await page.getByRole('combobox', { name: /^Country/ }).selectOption({ label: 'Ireland' })
     await page.getByRole('region', { name: 'Totals' }).and(page.locator('[aria-busy=false]')).waitFor()
     await page.getByRole('button', { name: 'Place order' }).click()
     await page.getByRole('heading', { name: /Thank you/ }).waitFor()
@@ -199,7 +199,10 @@ test('limits: a case of 12 typed 7 offers 12, and a least of a branch is met by 
     await page.getByTestId('fields').waitFor()
     await put(page, url, 'FR-BR?sku=FR-BR-PF', '4')
     await page.goto(`${url}/shop/cart`)
-    await page.getByText(/Brood frames must come to at least 10\. This comes to 4/).waitFor()
+    await page
+      .getByText(/Brood frames must come to at least 10\. This comes to 4/)
+      .first()
+      .waitFor()
     await put(page, url, 'FR-SU', '6')
     await page.goto(`${url}/shop/cart`)
     await page.getByRole('link', { name: 'Check out' }).waitFor()

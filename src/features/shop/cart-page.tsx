@@ -243,7 +243,7 @@ function CheckOut({
       <ul>
         {problems.map((problem) => (
           <li key={problem.text} className="py-0.5">
-            {problem.line === null ? (
+            {problem.line === null || problem.text.startsWith(problem.item) ? (
               problem.text
             ) : (
               <>
