@@ -13,6 +13,7 @@ const CORE = [
   'price',
   'tax',
   'store',
+  'notation',
   'engine',
   'cart',
 ]

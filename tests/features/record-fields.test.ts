@@ -2,15 +2,11 @@ import type { Store } from '@/core/store/store'
 import type { Fields } from '@/features/records/field-rule'
 import { beginning } from '@/features/records/load-record'
 import { RECORD_FIELDS } from '@/features/records/record-fields'
-import {
-  readRounding,
-  readWhat,
-  readWhere,
-  readWho,
-  writeNamed,
-  writeWhat,
-  writeWho,
-} from '@/features/records/rule-text'
+import { writeNamed } from '@/core/notation/named-text'
+import { readRounding } from '@/core/notation/rounding-text'
+import { readWhat, writeWhat } from '@/core/notation/what-text'
+import { readWhere } from '@/core/notation/where-text'
+import { readWho, writeWho } from '@/core/notation/who-text'
 import type { EditableKind } from '@/features/records/sections'
 import { store } from '@tests/fixtures/demo-outlook'
 import { randomStore, storeOf } from '@tests/fixtures/random-store'

@@ -5,7 +5,8 @@ import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { findNearest } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
 import { partsOf } from './field-rule'
-import { findNamed, type ReadRule, writeNamed } from './rule-text'
+import { findNamed, writeNamed } from '@/core/notation/named-text'
+import type { ReadRule } from '@/core/notation/read-rule'
 
 const STARTS = { 'everything but': 'everything', 'nothing but': 'nothing' } as const
 

@@ -2,7 +2,8 @@ import 'server-only'
 
 import { findNearest } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
-import { type ReadRule, findNamed, writeNamed } from './rule-text'
+import { findNamed, writeNamed } from '@/core/notation/named-text'
+import type { ReadRule } from '@/core/notation/read-rule'
 
 /** A record as its fields, while a sheet edits one of them. */
 export type Fields = Readonly<Record<string, unknown>>

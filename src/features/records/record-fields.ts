@@ -18,16 +18,10 @@ import {
   textField,
   wordsField,
 } from './field-rule'
-import {
-  readRounding,
-  readWhat,
-  readWhere,
-  readWho,
-  writeRounding,
-  writeWhat,
-  writeWhere,
-  writeWho,
-} from './rule-text'
+import { readRounding, writeRounding } from '@/core/notation/rounding-text'
+import { readWhat, writeWhat } from '@/core/notation/what-text'
+import { readWhere, writeWhere } from '@/core/notation/where-text'
+import { readWho, writeWho } from '@/core/notation/who-text'
 import { DATE_HINT, dateField, scheduleFields } from './schedule-fields'
 import { ownLimits, ruleLimits } from './limit-fields'
 import type { EditableKind } from './sections'

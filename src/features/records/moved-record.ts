@@ -4,8 +4,8 @@ import type { RecordKind } from '@/core/issue/issue'
 import { labelOf } from '@/core/store/references'
 import { recordHref } from '@/ui/frame/record-href'
 import { notFound, permanentRedirect } from 'next/navigation'
-import { formerlyKnownAs } from '../changes/history'
-import { getPrepared, getSteppe } from '../engine/steppe'
+import { formerlyKnownAs } from '@/server/changes/history'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
 
 /** What a record goes by now that once went by a code; `null` where there is none. */
 export async function nowKnownAs(kind: RecordKind, code: string): Promise<string | null> {
