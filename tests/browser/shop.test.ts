@@ -59,7 +59,7 @@ test('browse, search, choose a variant, sign in and out', async () => {
   await page.getByRole('link', { name: 'Shaped jars' }).click()
   await page.getByRole('heading', { name: 'Shaped jars', level: 1 }).waitFor()
   await page.getByRole('link', { name: /Hexagonal honey jar/ }).click()
-  await page.getByRole('radio', { name: /280 g/ }).check()
+  await page.locator('label', { hasText: '280 g' }).click()
   await reads(page.getByTestId('own-price').first(), '€10.20')
 
   await page.getByRole('searchbox').fill('smok')

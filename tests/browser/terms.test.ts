@@ -182,7 +182,6 @@ test('limits: a case of 12 typed 7 offers 12, and a least of a branch is met by 
       Name: 'Ten frames',
       Code: 'ten-frames',
       What: 'Frames',
-      Who: 'everyone',
       'At least': '10',
       'In multiples of': '4',
     }

@@ -15,7 +15,6 @@ import { scheduleText } from '@/core/predicates/schedule-text'
 import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
-import type { WhoTerm } from '@/core/predicates/who'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { breaksText } from '@/core/price/breaks-text'
 import type { PriceList } from '@/core/price/price-list'
@@ -28,14 +27,15 @@ import type { Outlook } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
-import { breaksPhrase, roundingPhrase, whatPhrase, whenSentence, whoPhrase } from '@/ui/format/rule-phrases'
 import {
-  type AudienceChoice,
-  type LineEffect,
-  type PriceListRow,
-  type PriceListView,
-  termKey,
-} from './price-list-view'
+  breaksPhrase,
+  roundingPhrase,
+  whatPhrase,
+  whenSentence,
+  whoPhrase,
+  whoSentence,
+} from '@/ui/format/rule-phrases'
+import { type LineEffect, type PriceListRow, type PriceListView } from './price-list-view'
 
 const SHOWN_CHANGES = 8
 
@@ -89,12 +89,8 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
     state: list.state,
     rank: list.rank,
     audience: list.audience,
-    audienceText: {
-      include: termsText(list.audience.include, store),
-      exclude: termsText(list.audience.exclude, store),
-    },
+    audienceText: audienceWords(list, store),
     accounts: accountsReached(list, store).length,
-    choices: audienceChoices(store),
     otherwise: list.defaultLine ? breaksText(list.defaultLine, codeOf) : '',
     otherwiseText: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
     otherwiseEffect: list.defaultLine ? (effects.get(compiled.lines.length)?.effect ?? none) : null,
@@ -232,11 +228,9 @@ function audienceSentence({ id, audience }: PriceList, store: Store): string {
   )
 }
 
-function termsText(terms: readonly WhoTerm[], store: Store): string {
-  return termsOf(
-    terms.map((term) => whoPhrase(term, store)),
-    [],
-  )
+function audienceWords({ audience }: PriceList, store: Store): string {
+  if (audience.include.length === 0) return 'nobody but those whose contract leads to it'
+  return whoSentence(audience, store)
 }
 
 function termsOf(include: readonly string[], exclude: readonly string[]): string {
@@ -251,28 +245,6 @@ function phrase(store: Store, { currency }: PriceList, breaks: Breaks): string {
     (amount) => formatMoney(amount, currency, priceDigitsOf(store, currency)),
     (id) => store['price-list'].get(id)?.name ?? id,
   )
-}
-
-function audienceChoices(store: Store): readonly AudienceChoice[] {
-  const accounts = [...store.account.values()]
-  const tags = [...new Set(accounts.flatMap(({ tags: each }) => each))].sort()
-  const choice = (section: AudienceChoice['section']) => (term: WhoTerm) => ({
-    key: termKey(term),
-    term,
-    name: whoPhrase(term, store),
-    section,
-  })
-  return [
-    ...([{ kind: 'everyone' }, { kind: 'guests' }, { kind: 'signed-in' }, { kind: 'trade' }] as const).map(
-      choice('Everyone'),
-    ),
-    ...[...store.group.values()]
-      .sort((left, right) => left.position - right.position)
-      .map(({ id }) => ({ kind: 'group', group: id }) as const)
-      .map(choice('Groups')),
-    ...tags.map((tag) => ({ kind: 'tag', tag }) as const).map(choice('Tags')),
-    ...accounts.map(({ id }) => ({ kind: 'account', account: id }) as const).map(choice('Accounts')),
-  ]
 }
 
 /** Somebody the list is for: a group it names, else the first account it reaches. */

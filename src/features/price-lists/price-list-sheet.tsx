@@ -9,9 +9,11 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { StepCurve } from '@/ui/chart/step-curve'
 import { TypedWord } from '@/ui/picker/typed-word'
-import { useCallback, useMemo } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { AddLineForm } from './add-line-form'
-import { AudienceWord } from './audience-word'
+import { loadWhoChoices } from '@/features/pickers/load-choices'
+import { PickerWord } from '@/ui/picker/picker-word'
+import { WhoPicker } from '@/ui/picker/who-picker'
 import { CoverageSection } from './coverage-section'
 import {
   addPriceLine,
@@ -51,6 +53,8 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
 
   const saveHead = (input: PriceListHeadInput) => take((now) => editPriceListHead(sheetOf(now), input))
   const { example } = view
+  /** While the picker is open: what the sentence says of what is chosen in it. */
+  const [whoWords, setWhoWords] = useState<string | null>(null)
 
   const columns: readonly GridColumn[] = [
     { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
@@ -82,22 +86,12 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
         </h1>
         <p className="max-w-4xl pt-2 text-base leading-8" data-testid="list-sentence">
           <span className="text-soft">For </span>
-          <AudienceWord
-            word={view.audienceText.include || 'whoever a contract leads to it'}
+          <PickerWord
+            word={whoWords ?? view.audienceText}
             label="Who the list is for"
-            chosen={view.audience.include}
-            choices={view.choices}
+            isOpen={whoWords !== null}
             disabled={!view.live}
-            onSave={(include) => saveHead({ include })}
-          />
-          <span className="text-soft">, leaving out </span>
-          <AudienceWord
-            word={view.audienceText.exclude || 'nobody'}
-            label="Who the list leaves out"
-            chosen={view.audience.exclude}
-            choices={view.choices}
-            disabled={!view.live}
-            onSave={(exclude) => saveHead({ exclude })}
+            onOpen={() => setWhoWords(view.audienceText)}
           />
           <span className="text-soft">: the lines below, and </span>
           <TypedWord
@@ -150,6 +144,21 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           )}
         </p>
       </header>
+      {whoWords !== null && (
+        <WhoPicker
+          label="Who the list is for"
+          initial={view.audience}
+          mayBeEmpty={view.purpose === 'contract'}
+          load={loadWhoChoices}
+          onChange={setWhoWords}
+          onCancel={() => setWhoWords(null)}
+          onDone={async (who) => {
+            const wrong = await saveHead(who)
+            if (wrong === null) setWhoWords(null)
+            return wrong
+          }}
+        />
+      )}
       <div
         className="flex flex-col px-4"
         style={{ minHeight: Math.min(480, 62 + 27 * Math.max(1, rows.length)) }}

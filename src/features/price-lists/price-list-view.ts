@@ -2,7 +2,7 @@ import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/vantage'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { Who, WhoTerm } from '@/core/predicates/who'
+import type { Who } from '@/core/predicates/who'
 import type { CurveStep } from '@/ui/chart/step-curve'
 import type { HistoryLine } from '@/ui/format/history-line'
 
@@ -68,14 +68,6 @@ export interface CoverageView {
   }[]
 }
 
-/** Somebody an audience can name. */
-export interface AudienceChoice {
-  readonly key: string
-  readonly term: WhoTerm
-  readonly name: string
-  readonly section: 'Everyone' | 'Groups' | 'Tags' | 'Accounts'
-}
-
 export interface PriceListView {
   readonly id: string
   readonly code: string
@@ -84,9 +76,9 @@ export interface PriceListView {
   readonly state: 'on' | 'off'
   readonly rank: number
   readonly audience: Who
-  readonly audienceText: { readonly include: string; readonly exclude: string }
+  /** Whom it is for, in words. */
+  readonly audienceText: string
   readonly accounts: number
-  readonly choices: readonly AudienceChoice[]
   readonly otherwise: string
   readonly otherwiseText: string
   readonly otherwiseEffect: LineEffect | null
@@ -105,8 +97,4 @@ export interface PriceListView {
   /** The change set the figures are as of. */
   readonly asOf: number
   readonly history: readonly HistoryLine[]
-}
-
-export function termKey(term: WhoTerm): string {
-  return Object.values(term).join(':')
 }

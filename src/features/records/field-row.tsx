@@ -1,10 +1,14 @@
 'use client'
 
 import { useId, useRef, useState } from 'react'
+import { PickerWord } from '@/ui/picker/picker-word'
 import type { FieldView } from './record-view'
 
 interface FieldRowProps {
   readonly view: FieldView
+  /** What the sentence says while the picker of the field is open; `null` while it is closed. */
+  readonly openWords: string | null
+  readonly onOpen: () => void
   readonly disabled: boolean
   /** Resolves to what is wrong, or `null` when it was taken. */
   readonly onSave: (text: string) => Promise<string | null>
@@ -14,7 +18,7 @@ const INPUT =
   'w-full border border-transparent bg-transparent px-2 py-1 hover:border-base-300 focus:border-base-300 focus:bg-lifted aria-[invalid=true]:border-error'
 
 /** A field of a record: what it says, typed over in place. Enter or leaving saves, Escape leaves it as it was. */
-export function FieldRow({ view, disabled, onSave }: FieldRowProps) {
+export function FieldRow({ view, openWords, onOpen, disabled, onSave }: FieldRowProps) {
   const [typed, setTyped] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const hintId = useId()
@@ -50,7 +54,17 @@ export function FieldRow({ view, disabled, onSave }: FieldRowProps) {
     <div className="grid grid-cols-[9.5rem_1fr] items-baseline border-b border-dotted border-base-300 py-0.5">
       <dt className="text-soft">{view.name}</dt>
       <dd className="min-w-0">
-        {view.control === 'choice' ? (
+        {view.control === 'who' ? (
+          <span className="px-2">
+            <PickerWord
+              word={openWords ?? view.phrase}
+              label={view.name}
+              isOpen={openWords !== null}
+              disabled={disabled}
+              onOpen={onOpen}
+            />
+          </span>
+        ) : view.control === 'choice' ? (
           <select {...shared} value={text} onChange={(event) => void save(event.target.value)}>
             {view.options.map(({ value, name }) => (
               <option key={value} value={value}>

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { inTreeOrder } from '@/core/catalogue/category'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
+import type { Who } from '@/core/predicates/who'
 import { labelOf } from '@/core/store/references'
 import { getSettings, type RecordOfKind, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
@@ -111,6 +112,7 @@ function viewOf(outlook: Outlook, kind: EditableKind, record: Fields) {
         name: rule.name,
         hint: rule.hint,
         control: rule.control,
+        who: rule.control === 'who' ? (record[rule.field] as Who) : null,
         options: rule.options?.(store) ?? [],
         text,
         phrase: rule.phrase?.(record, store) ?? text,

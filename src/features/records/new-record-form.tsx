@@ -3,10 +3,15 @@
 import { useFrame } from '@/ui/frame/frame-context'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import type { Who } from '@/core/predicates/who'
+import { loadWhoChoices } from '@/features/pickers/load-choices'
+import { PickerWord } from '@/ui/picker/picker-word'
+import { WhoPicker } from '@/ui/picker/who-picker'
 import { createRecord } from './edit-record'
 import type { RecordView } from './record-view'
 import { sectionOf } from './sections'
 
+const NOBODY: Who = { include: [], exclude: [] }
 const INPUT = 'w-full border border-base-300 bg-lifted px-2 py-1'
 
 /** A record that is being made: the same fields as on its sheet, saved all at once. */
@@ -17,6 +22,10 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
   const copyOf = view.label === '' ? null : view.label
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>({})
   const [problem, setProblem] = useState<string | null>(null)
+  const [opened, setOpened] = useState<{ readonly field: string; readonly words: string } | null>(null)
+  const [chosen, setChosen] = useState<
+    Readonly<Record<string, { readonly who: Who; readonly words: string }>>
+  >({})
   const [busy, setBusy] = useState(false)
 
   async function create(): Promise<void> {
@@ -58,7 +67,24 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
                 {field.name}
               </label>
               <div>
-                {field.control === 'choice' ? (
+                {field.control === 'who' ? (
+                  <PickerWord
+                    word={
+                      opened?.field === field.field
+                        ? opened.words
+                        : (chosen[field.field]?.words ?? field.phrase)
+                    }
+                    label={field.name}
+                    isOpen={opened?.field === field.field}
+                    disabled={false}
+                    onOpen={() =>
+                      setOpened({
+                        field: field.field,
+                        words: chosen[field.field]?.words ?? field.phrase,
+                      })
+                    }
+                  />
+                ) : field.control === 'choice' ? (
                   <select {...shared}>
                     {field.options.map(({ value, name }) => (
                       <option key={value} value={value}>
@@ -72,9 +98,27 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
                   <input {...shared} autoFocus={at === 0} />
                 )}
                 <p id={`new-${field.field}-hint`} className="text-xs text-soft">
-                  {field.hint}
+                  {field.control === 'who' ? '' : field.hint}
                 </p>
               </div>
+              {opened?.field === field.field && (
+                <div className="col-span-2 w-[min(64rem,80vw)] py-2">
+                  <WhoPicker
+                    label={field.name}
+                    initial={chosen[field.field]?.who ?? field.who ?? NOBODY}
+                    mayBeEmpty={view.kind === 'price-list'}
+                    load={loadWhoChoices}
+                    onChange={(words) => setOpened({ field: field.field, words })}
+                    onCancel={() => setOpened(null)}
+                    onDone={async (who, text) => {
+                      setTexts({ ...texts, [field.field]: text })
+                      setChosen({ ...chosen, [field.field]: { who, words: opened.words } })
+                      setOpened(null)
+                      return null
+                    }}
+                  />
+                </div>
+              )}
             </div>
           )
         })}

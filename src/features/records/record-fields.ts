@@ -49,16 +49,19 @@ const onOff = choiceField(
 )
 const rank = numberField(['rank', 'Rank', '1 is asked first.'])
 
-const audience = ruleField<Who>(
-  [
-    'audience',
-    'Who',
-    'everyone, guests, signed in, trade, a group, an account, #tag, an e-mail address; not … leaves out.',
-  ],
-  writeWho,
-  readWho,
-  whoSentence,
-)
+const audience: FieldRule = {
+  ...ruleField<Who>(
+    [
+      'audience',
+      'Who',
+      'everyone, guests, signed in, trade, a group, an account, #tag, an e-mail address; not … leaves out.',
+    ],
+    writeWho,
+    readWho,
+    whoSentence,
+  ),
+  control: 'who',
+}
 const scope = ruleField<What>(
   [
     'scope',

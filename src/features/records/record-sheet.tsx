@@ -6,6 +6,8 @@ import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { LineChart } from '@/ui/chart/line-chart'
 import { withVantage } from '@/ui/frame/vantage-url'
+import { loadWhoChoices } from '@/features/pickers/load-choices'
+import { WhoPicker } from '@/ui/picker/who-picker'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
@@ -27,6 +29,8 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
   const { view, take } = useSheet(initial)
   const { href, vantage } = useFrame()
   const router = useRouter()
+  const [opened, setOpened] = useState<{ readonly field: string; readonly words: string } | null>(null)
+  const openField = view.fields.find(({ field }) => field === opened?.field)
   const { path, singular } = sectionOf(view.kind)
 
   async function remove(): Promise<void> {
@@ -77,6 +81,22 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
           </span>
         )}
       </header>
+      {openField?.who && (
+        <WhoPicker
+          key={openField.field}
+          label={`${openField.name}: ${view.title}`}
+          initial={openField.who}
+          mayBeEmpty={view.kind === 'price-list'}
+          load={loadWhoChoices}
+          onChange={(words) => setOpened({ field: openField.field, words })}
+          onCancel={() => setOpened(null)}
+          onDone={async (_who, text) => {
+            const wrong = await take((now) => editField(referenceTo(now), openField.field, text))
+            if (wrong === null) setOpened(null)
+            return wrong
+          }}
+        />
+      )}
       <div className="grid gap-x-10 px-6 lg:grid-cols-[minmax(22rem,36rem)_minmax(16rem,1fr)]">
         <dl data-testid="fields">
           {view.fields.map((field) => (
@@ -84,6 +104,8 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
               key={field.field}
               view={field}
               disabled={!view.live}
+              openWords={opened?.field === field.field ? opened.words : null}
+              onOpen={() => setOpened({ field: field.field, words: field.phrase })}
               onSave={(text) => take((now) => editField(referenceTo(now), field.field, text))}
             />
           ))}

@@ -159,19 +159,21 @@ function Line({ line, problems, digits, priceDigits }: LineProps) {
       <span role="cell" className="cart-total text-right text-base font-semibold tabular-nums">
         {text(line.total, digits)}
       </span>
-      <form role="cell" action={changeLine} className="cart-remove">
-        <input type="hidden" name="line" value={line.position} />
-        <input type="hidden" name="sku" value={line.sku} />
-        <button
-          type="submit"
-          name="gone"
-          value="1"
-          aria-label={`Remove ${line.name}`}
-          className="p-1 hover:text-error"
-        >
-          <IconX size={18} stroke={1.5} aria-hidden />
-        </button>
-      </form>
+      <span role="cell" className="cart-remove">
+        <form action={changeLine}>
+          <input type="hidden" name="line" value={line.position} />
+          <input type="hidden" name="sku" value={line.sku} />
+          <button
+            type="submit"
+            name="gone"
+            value="1"
+            aria-label={`Remove ${line.name}`}
+            className="p-1 hover:text-error"
+          >
+            <IconX size={18} stroke={1.5} aria-hidden />
+          </button>
+        </form>
+      </span>
       {isWrong && (
         <div role="cell" className="cart-problems">
           {problems.map((problem) => (

@@ -1,0 +1,103 @@
+import { type BuyerFacts, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
+import type { Mark } from './mark'
+import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
+
+export function whoTermKey(term: WhoTerm): string {
+  return Object.values(term).join(' ')
+}
+
+const isSame = (left: WhoTerm, right: WhoTerm) => whoTermKey(left) === whoTermKey(right)
+const without = (terms: readonly WhoTerm[], term: WhoTerm) => terms.filter((each) => !isSame(each, term))
+
+/** Takes a term in, or out again where it was chosen itself. */
+export function takeIn({ include, exclude }: Who, term: WhoTerm): Who {
+  const isIn = include.some((each) => isSame(each, term))
+  return { include: isIn ? without(include, term) : [...include, term], exclude: without(exclude, term) }
+}
+
+/** Leaves a term out, or no longer. */
+export function leaveOut({ include, exclude }: Who, term: WhoTerm): Who {
+  const isOut = exclude.some((each) => isSame(each, term))
+  return { include: without(include, term), exclude: isOut ? without(exclude, term) : [...exclude, term] }
+}
+
+/** Without its last word: what is left out stands behind what is taken in. */
+export function withoutLast({ include, exclude }: Who): Who {
+  return exclude.length > 0
+    ? { include, exclude: exclude.slice(0, -1) }
+    : { include: include.slice(0, -1), exclude }
+}
+
+const GUEST: BuyerFacts = {
+  account: null,
+  signedIn: false,
+  groups: [],
+  trade: false,
+  tags: [],
+  emails: [],
+  passcode: null,
+}
+
+export function factsOf({ id, groups, tags, emails }: AccountChoice, choices: WhoChoices): BuyerFacts {
+  const trade = choices.groups.some((group) => group.isTrade && groups.includes(group.id))
+  return { ...GUEST, account: id, signedIn: true, groups, trade, tags, emails }
+}
+
+export interface Reach {
+  readonly accounts: readonly AccountChoice[]
+  readonly guests: boolean
+}
+
+/** Whom an audience reaches. */
+export function reachOf(who: Who, choices: WhoChoices): Reach {
+  return {
+    accounts: choices.accounts.filter((account) => matchWho(who, factsOf(account, choices)).matches),
+    guests: matchWho(who, GUEST).matches,
+  }
+}
+
+/** How a term stands in an audience. */
+export function markOf(term: WhoTerm, who: Who, choices: WhoChoices): Mark {
+  if (who.exclude.some((each) => isSame(each, term))) return 'out'
+  if (who.include.some((each) => isSame(each, term))) return 'chosen'
+  if (term.kind === 'passcode') {
+    const match = matchWho(who, { ...GUEST, passcode: term.passcode })
+    return match.matches ? 'through' : 'none'
+  }
+  const only: Who = { include: [term], exclude: [] }
+  const members = [
+    ...choices.accounts.map((account) => factsOf(account, choices)),
+    ...(term.kind === 'email' ? [] : [GUEST]),
+  ].filter((facts) => matchWho(only, facts).matches)
+  const matches = members.map((facts) => matchWho(who, facts))
+  const inside = matches.filter(({ matches: isIn }) => isIn).length
+  if (inside === members.length && inside > 0) return 'through'
+  if (inside > 0) return 'part'
+  const isLeftOut = matches.some((match) => !match.matches && match.because === 'excluded')
+  return isLeftOut ? 'out-through' : 'none'
+}
+
+/** Why an account is in or out, as the end of a sentence; `name` calls a term by its name. */
+export function whyOf(
+  account: AccountChoice,
+  who: Who,
+  choices: WhoChoices,
+  name: (term: WhoTerm) => string,
+): string {
+  const match = matchWho(who, factsOf(account, choices))
+  if (match.matches) return match.by.kind === 'account' ? 'in by name' : `in through ${name(match.by)}`
+  if (match.because === 'not-included') return 'not in'
+  return match.by.kind === 'account' ? 'left out by name' : `left out through ${name(match.by)}`
+}
+
+/** Every choice, whatever it is of. */
+export function allChoices(choices: WhoChoices): readonly WhoChoice[] {
+  return [...choices.kinds, ...choices.groups, ...choices.accounts, ...choices.tags, ...choices.passcodes]
+}
+
+/** An audience as it is typed. */
+export function whoText({ include, exclude }: Who, choices: WhoChoices): string {
+  const known = new Map(allChoices(choices).map(({ term, text }) => [whoTermKey(term), text]))
+  const text = (term: WhoTerm) => known.get(whoTermKey(term)) ?? (term.kind === 'email' ? term.email : '')
+  return [...include.map(text), ...exclude.map((term) => `not ${text(term)}`)].join(', ')
+}
