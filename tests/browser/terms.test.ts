@@ -181,12 +181,18 @@ test('limits: a case of 12 typed 7 offers 12, and a least of a branch is met by 
     const fields: Readonly<Record<string, string>> = {
       Name: 'Ten frames',
       Code: 'ten-frames',
-      What: 'Frames',
       'At least': '10',
       'In multiples of': '4',
     }
     for (const [label, value] of Object.entries(fields))
       await page.getByLabel(label, { exact: true }).fill(value)
+    await page.getByRole('button', { name: /^What: / }).click()
+    const picker = page.getByRole('region', { name: 'What' })
+    await picker.getByRole('button', { name: 'Remove everything' }).click()
+    await picker.getByRole('textbox').fill('Frames')
+    await page.keyboard.press('Enter')
+    await reads(picker.getByTestId('reach'), /^15 variants of 6 products/)
+    await picker.getByRole('button', { name: /^Done/ }).click()
     await page.getByLabel('Counts', { exact: true }).selectOption({ label: 'everything it is for together' })
     await page.getByRole('button', { name: 'Create' }).click()
     await page

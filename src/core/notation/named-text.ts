@@ -21,7 +21,7 @@ export function labelsOf(records: ReadonlyMap<string, Named>, id: string): reado
 
 /** Whether a label is one part of a list between commas, and not one that begins by leaving out. */
 export function isOneWord(label: string): boolean {
-  return !label.includes(',') && label === label.trim() && !/^not\s/i.test(label)
+  return !/[,"]/.test(label) && label === label.trim() && !/^not\s/i.test(label)
 }
 
 /** A record as the merchant names it: by name, or by its code where the name would be read as another. */

@@ -8,7 +8,30 @@ interface Terms<Term> {
   readonly exclude: readonly Term[]
 }
 
-/** Words between commas, those behind "not" left out: "Frames, Jars, not FR-BR-PF". */
+/** The parts between commas; a comma between quotation marks parts nothing. */
+function partsOf(text: string): readonly string[] {
+  const parts: string[] = []
+  let part = ''
+  let isQuoted = false
+  for (const sign of text) {
+    if (sign === '"') isQuoted = !isQuoted
+    if (sign === ',' && !isQuoted) {
+      parts.push(part)
+      part = ''
+    } else part += sign
+  }
+  return [...parts, part].map((each) => each.trim()).filter(Boolean)
+}
+
+function unquoted(word: string): string {
+  const isWhole = word.length > 1 && word.startsWith('"') && word.endsWith('"')
+  return isWhole ? word.slice(1, -1).replace(/""/g, '"') : word
+}
+
+/**
+ * Words between commas, those behind "not" left out: `Frames, Jars, not FR-BR-PF`. A word that has a comma in it, or begins
+ * with "not", stands between quotation marks.
+ */
 export function readTerms<Term>(
   text: string,
   read: (word: string) => Term | null,
@@ -16,10 +39,9 @@ export function readTerms<Term>(
 ): ReadRule<Terms<Term>> {
   const include: Term[] = []
   const exclude: Term[] = []
-  for (const part of text.split(',').map((each) => each.trim())) {
-    if (part === '') continue
+  for (const part of partsOf(text)) {
     const isLeftOut = /^not\s+/i.test(part)
-    const word = part.replace(/^not\s+/i, '')
+    const word = unquoted(part.replace(/^not\s+/i, ''))
     const term = read(word)
     if (term === null) {
       const nearest = findNearest(word, known())
@@ -41,7 +63,8 @@ export function writeTerms<Term>(
 ): string {
   const write = (term: Term) => {
     const all = labels(term)
-    return all.find((label) => isOneWord(label) && meansTheSame(read(label), term)) ?? all.at(-1) ?? ''
+    const best = all.find((label) => isOneWord(label) && meansTheSame(read(label), term)) ?? all.at(-1) ?? ''
+    return isOneWord(best) ? best : `"${best.replace(/"/g, '""')}"`
   }
   return [...include.map(write), ...exclude.map((term) => `not ${write(term)}`)].join(', ')
 }

@@ -1,8 +1,16 @@
 'use server'
 
+import { readWhat } from '@/core/notation/what-text'
+import type { What } from '@/core/predicates/what'
+import type { Vantage } from '@/core/engine/vantage'
+import { checkVantages } from '@/server/changes/check-amount-edits'
+import { lookFrom, type Outlook } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant } from '@/server/session/author'
+import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from '@/ui/picker/what-choices'
 import type { WhoChoices } from '@/ui/picker/who-choices'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
+import { findItems, matchedBy, namedTerms, whatChoices } from './what-choices'
 import { whoChoices } from './who-choices'
 
 /** Everybody a rule can be for, for a picker that opens. */
@@ -10,3 +18,49 @@ export async function loadWhoChoices(): Promise<WhoChoices> {
   await asMerchant()
   return whoChoices(getPrepared(await getSteppe()).store)
 }
+
+/** Everything of the catalogue a rule can be for. */
+export async function loadWhatChoices(initial: What): Promise<WhatChoices> {
+  await asMerchant()
+  return whatChoices(await present(), checked(initial))
+}
+
+/** Products and variants that some words may mean. */
+export async function findWhatItems(words: string): Promise<readonly FoundItem[]> {
+  await asMerchant()
+  return findItems(await present(), String(words).slice(0, LONGEST_WORDS))
+}
+
+/** What a scope matches by now. */
+export async function matchScope(what: What, vantage: Vantage): Promise<WhatMatched> {
+  await asMerchant()
+  const isWrong = checkVantages([vantage]) !== null
+  return matchedBy(isWrong ? await present() : await lookFrom(vantage), checked(what))
+}
+
+/** What is meant by words that were typed. */
+export async function readWhatWords(words: string): Promise<ReadWords> {
+  await asMerchant()
+  const { store } = getPrepared(await getSteppe())
+  const read = readWhat(store, String(words).slice(0, LONGEST_WORDS))
+  if (!read.ok) return read
+  return { ok: true, what: read.value, named: namedTerms(store, read.value) }
+}
+
+const LONGEST_WORDS = 2_000
+
+function present(): Promise<Outlook> {
+  return lookFrom(DEFAULT_VANTAGE)
+}
+
+/** Errors  throws `RangeError` for what no picker sends. */
+function checked(what: What): What {
+  const isTerms = (terms: unknown) =>
+    Array.isArray(terms) &&
+    terms.length <= MOST_TERMS &&
+    terms.every((term) => typeof term === 'object' && term !== null && typeof term.kind === 'string')
+  if (!isTerms(what?.include) || !isTerms(what?.exclude)) throw new RangeError('this is no scope')
+  return what
+}
+
+const MOST_TERMS = 1_000

@@ -2,6 +2,11 @@
 
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Vantage } from '@/core/engine/vantage'
+import type { ReadRule } from '@/core/notation/read-rule'
+import { readWhat } from '@/core/notation/what-text'
+import type { What } from '@/core/predicates/what'
+import { meansTheSame } from '@/core/store/same-meaning'
+import { whatSentence } from '@/ui/format/rule-phrases'
 import { findNearest } from '@/core/issue/issue'
 import { parseScheduleText, scheduleText } from '@/core/predicates/schedule-text'
 import { nextPosition } from '@/core/price/fix-price'
@@ -18,7 +23,7 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
-import { findItem, itemCodes } from './find-item'
+import { findItem } from './find-item'
 import { loadPriceListSheet } from './load-price-lists'
 import { checkHead, type PriceListHeadInput } from './price-list-input'
 import type { PriceListView } from './price-list-view'
@@ -89,21 +94,19 @@ export async function addPriceLine(
   await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
-  const term = findItem(store, what)
-  if (!term) return refuse(unknownItem(store, what))
+  const scope = readScope(store, what)
+  if (!scope.ok) return refuse(scope.problem)
   const read = readRule(store, rule)
   if (!read.ok) return read.refused
   const lines = [...store['price-line'].values()].filter((line) => line.list === sheet.id)
-  const same = lines.find(
-    ({ scope }) => scope.include.length === 1 && JSON.stringify(scope.include[0]) === JSON.stringify(term),
-  )
+  const same = lines.find((line) => meansTheSame(line.scope, scope.value))
   if (same) return refuse(`This list has a line for “${what.trim()}” already. Change its rule instead.`)
   const id = randomUUID()
   const after = {
     id,
     list: sheet.id,
     position: nextPosition(lines),
-    scope: { include: [term], exclude: [] },
+    scope: scope.value,
     schedule: null,
     rounding: null,
     ...read.value,
@@ -116,6 +119,33 @@ export async function addPriceLine(
   )
 }
 
+/** Changes what a line is for. */
+export async function editLineScope(
+  sheet: SheetReference,
+  line: { readonly id: string; readonly what: What },
+  typed: string,
+): Promise<PriceListOutcome> {
+  await asMerchant()
+  const steppe = await getSteppe()
+  const { store } = getPrepared(steppe)
+  const current = store['price-line'].get(line.id)
+  if (!current) return refuse(GONE)
+  if (!meansTheSame(current.scope, line.what))
+    return refuse(
+      `Somebody changed this line meanwhile: it is now for ${whatSentence(current.scope, store)}. Nothing was overwritten; reload to see it.`,
+    )
+  const read = readScope(store, typed)
+  if (!read.ok) return refuse(read.problem)
+  const seen = revisionOf(steppe, 'price-line', line.id)
+  const after = { ...current, scope: read.value }
+  return save(
+    steppe,
+    sheet,
+    { kind: 'price-line', id: line.id, seen, after },
+    `Line is for ${whatSentence(read.value, store)}`,
+  )
+}
+
 /** Changes the rule of a line; an empty rule takes the line away. */
 export async function editPriceLine(
   sheet: SheetReference,
@@ -125,7 +155,7 @@ export async function editPriceLine(
   await asMerchant()
   const steppe = await getSteppe()
   const current = getPrepared(steppe).store['price-line'].get(line.id)
-  if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
+  if (!current) return refuse(GONE)
   const { store } = getPrepared(steppe)
   const now = breaksText(current, (list) => store['price-list'].get(list)?.code ?? list)
   if (now !== line.rule)
@@ -144,6 +174,8 @@ export async function editPriceLine(
   )
 }
 
+const GONE = 'Somebody removed this line meanwhile. Reload to see the list as it is.'
+
 const WHEN_RULES =
   'Type from 2027-03-01 to 2027-06-01; Mon Fri; Mar Apr; 17:00-19:00; Sat 10:00-12:00, Sun closed – any of these, with ; between them, or nothing for whenever the list holds.'
 
@@ -156,7 +188,7 @@ export async function editLineWhen(
   await asMerchant()
   const steppe = await getSteppe()
   const current = getPrepared(steppe).store['price-line'].get(line.id)
-  if (!current) return refuse('Somebody took this line away meanwhile. Reload to see the list as it is.')
+  if (!current) return refuse(GONE)
   const now = current.schedule ? scheduleText(current.schedule) : ''
   if (now !== line.whenText)
     return refuse(
@@ -219,9 +251,14 @@ async function shownNow(sheet: SheetReference, outcome: UndoOutcome): Promise<Pr
   return view ? { ok: true, view } : refuse(`There is no price list “${sheet.code}” any more.`)
 }
 
-function unknownItem(store: Store, what: string): string {
-  const nearest = findNearest(what.trim(), itemCodes(store))
-  return `There is no SKU, product or category “${what.trim()}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
+/** What a line is for: a product, SKU or category by itself, or anything a picker can choose, as it is typed. */
+function readScope(store: Store, what: string): ReadRule<What> {
+  const term = findItem(store, what)
+  if (term) return { ok: true, value: { include: [term], exclude: [] } }
+  const read = readWhat(store, what)
+  if (read.ok && read.value.include.length === 0)
+    return { ok: false, problem: 'Say what the line is for: a product, a category, or everything.' }
+  return read
 }
 
 function refuse(problem: string): Extract<PriceListOutcome, { ok: false }> {

@@ -17,15 +17,6 @@ export function findItem(store: Store, typed: string): WhatTerm | null {
   return category ? { kind: 'category', category: category.id, descendants: true } : null
 }
 
-/** Everything that can be typed for a line. */
-export function itemCodes(store: Store): readonly string[] {
-  return [
-    ...[...store.category.values()].map(({ name }) => name),
-    ...[...store.product.values()].map(({ code }) => code),
-    ...[...store.variant.values()].map(({ sku }) => sku),
-  ]
-}
-
 const SUGGESTIONS = 12
 
 /** Things whose code or name holds what was typed, to choose from. */

@@ -102,6 +102,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
         line.scope.include.map((term) => whatPhrase(term, store)),
         line.scope.exclude.map((term) => whatPhrase(term, store)),
       ),
+      what: line.scope,
       rule: breaksText(line, codeOf),
       ruleText: breaksPhrase(line, money, listName),
       when: line.schedule ? whenSentence(line.schedule) : '',

@@ -12,11 +12,15 @@ import { TypedWord } from '@/ui/picker/typed-word'
 import { useCallback, useMemo, useState } from 'react'
 import { AddLineForm } from './add-line-form'
 import { loadWhoChoices } from '@/features/pickers/load-choices'
+import { EVERYTHING } from '@/core/predicates/what'
 import { PickerWord } from '@/ui/picker/picker-word'
+import { WhatPicker } from '@/ui/picker/what-picker'
 import { WhoPicker } from '@/ui/picker/who-picker'
+import { useWhatSource } from '@/features/pickers/use-what-source'
 import { CoverageSection } from './coverage-section'
 import {
   addPriceLine,
+  editLineScope,
   editLineWhen,
   editPriceLine,
   editPriceListHead,
@@ -55,6 +59,8 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
   const { example } = view
   /** While the picker is open: what the sentence says of what is chosen in it. */
   const [whoWords, setWhoWords] = useState<string | null>(null)
+  const [openLine, setOpenLine] = useState<PriceListView['lines'][number] | null>(null)
+  const source = useWhatSource()
 
   const columns: readonly GridColumn[] = [
     { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
@@ -159,6 +165,20 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           }}
         />
       )}
+      {openLine && (
+        <WhatPicker
+          key={openLine.id}
+          label="What the line is for"
+          initial={openLine.what}
+          source={source}
+          onCancel={() => setOpenLine(null)}
+          onDone={async (_what, text) => {
+            const wrong = await take((now) => editLineScope(sheetOf(now), lineOf(now, openLine), text))
+            if (wrong === null) setOpenLine(null)
+            return wrong
+          }}
+        />
+      )}
       <div
         className="flex flex-col px-4"
         style={{ minHeight: Math.min(480, 62 + 27 * Math.max(1, rows.length)) }}
@@ -180,7 +200,20 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           }
           renderCell={(row, column) => {
             const line = rows[row]
-            return line && <LineCell digits={view.digits} column={columns[column]?.key ?? ''} {...line} />
+            if (!line) return null
+            if (column === 0 && line.kind === 'line' && view.live)
+              return (
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  title={`${line.scope}. Click to change`}
+                  className="truncate text-left hover:underline"
+                  onClick={() => setOpenLine(line)}
+                >
+                  {line.scope}
+                </button>
+              )
+            return <LineCell digits={view.digits} column={columns[column]?.key ?? ''} {...line} />
           }}
           editText={(row, column) => {
             const line = rows[row]
@@ -205,6 +238,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           }}
           onCell={(row, column, asked) => {
             const line = rows[row]
+            if (asked && column === 0 && line?.kind === 'line' && view.live) return setOpenLine(line)
             if (line?.example)
               showTrace(
                 { sku: line.example, from: example ? { ...vantage, as: example.as } : null },
@@ -237,6 +271,7 @@ function defaultRow(view: PriceListView, effect: LineEffect) {
     kind: 'default' as const,
     id: 'default',
     scope: 'everything else',
+    what: EVERYTHING,
     rule: view.otherwise,
     ruleText: view.otherwiseText,
     when: '',

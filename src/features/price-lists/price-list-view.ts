@@ -2,6 +2,7 @@ import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/vantage'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
+import type { What } from '@/core/predicates/what'
 import type { Who } from '@/core/predicates/who'
 import type { CurveStep } from '@/ui/chart/step-curve'
 import type { HistoryLine } from '@/ui/format/history-line'
@@ -33,6 +34,8 @@ export interface LineEffect {
 interface PriceLineView {
   readonly id: string
   readonly scope: string
+  /** The same as terms. */
+  readonly what: What
   readonly rule: string
   /** The same in words. */
   readonly ruleText: string

@@ -6,7 +6,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import type { ProductListRow, ProductListView } from './product-view'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -25,18 +25,21 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
   const [text, setText] = useState(find)
   const { href } = useFrame()
   const router = useRouter()
+  const searching = useRef<ReturnType<typeof setTimeout>>(undefined)
+  /** Whoever opens a product is not called back by the search they typed before it. */
+  const stopSearching = () => clearTimeout(searching.current)
   useEffect(() => {
     const words = text.trim()
     if (words === find) return undefined
     const query = words === '' ? '' : `?find=${encodeURIComponent(words)}`
-    const timer = setTimeout(() => router.replace(href(`/products${query}`)), REST)
-    return () => clearTimeout(timer)
+    searching.current = setTimeout(() => router.replace(href(`/products${query}`)), REST)
+    return () => clearTimeout(searching.current)
   }, [text, find, href, router])
   const rowKey = useCallback((row: number) => shown[row]?.code ?? String(row), [shown])
   const columns: readonly GridColumn[] = [
     { key: 'name', header: 'Product', width: 'minmax(200px, 2fr)' },
     { key: 'code', header: 'Code', width: '84px' },
-    { key: 'category', header: 'Filed under', width: 'minmax(140px, 1fr)' },
+    { key: 'category', header: 'Category', width: 'minmax(140px, 1fr)' },
     { key: 'variants', header: 'Variants', width: '72px', align: 'right' },
     {
       key: 'base',
@@ -70,7 +73,7 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
         <input
           type="search"
           aria-label="Only products with these words"
-          placeholder="named, coded or filed under…"
+          placeholder="name, code or category"
           className="w-60 border-b border-base-300 bg-transparent px-1 py-0.5"
           value={text}
           onChange={(event) => setText(event.target.value)}
@@ -86,7 +89,10 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
           New product
         </VantageLink>
       </header>
-      <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
+      <div
+        className="flex min-h-0 flex-1 flex-col px-4 pb-2"
+        onClickCapture={(event) => (event.target as HTMLElement).closest('a') && stopSearching()}
+      >
         <DataGrid
           label="Products"
           columns={columns}
@@ -94,6 +100,7 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
           rowKey={rowKey}
           onToggle={(row) => {
             const code = shown[row]?.code
+            stopSearching()
             if (code) router.push(href(recordHref('products', code)))
             return code !== undefined
           }}

@@ -54,7 +54,7 @@ export function FieldRow({ view, openWords, onOpen, disabled, onSave }: FieldRow
     <div className="grid grid-cols-[9.5rem_1fr] items-baseline border-b border-dotted border-base-300 py-0.5">
       <dt className="text-soft">{view.name}</dt>
       <dd className="min-w-0">
-        {view.control === 'who' ? (
+        {view.control === 'who' || view.control === 'what' ? (
           <span className="px-2">
             <PickerWord
               word={openWords ?? view.phrase}

@@ -13,7 +13,7 @@ export interface FieldRule {
   readonly field: string
   readonly name: string
   readonly hint: string
-  readonly control: 'line' | 'lines' | 'choice' | 'who'
+  readonly control: 'line' | 'lines' | 'choice' | 'who' | 'what'
   readonly options?: (store: Store) => readonly { readonly value: string; readonly name: string }[]
   readonly write: (record: Fields, store: Store) => string
   /** What the text means, where that is not the text itself. */

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { inTreeOrder } from '@/core/catalogue/category'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
+import type { What } from '@/core/predicates/what'
 import type { Who } from '@/core/predicates/who'
 import { labelOf } from '@/core/store/references'
 import { getSettings, type RecordOfKind, type Store } from '@/core/store/store'
@@ -113,6 +114,7 @@ function viewOf(outlook: Outlook, kind: EditableKind, record: Fields) {
         hint: rule.hint,
         control: rule.control,
         who: rule.control === 'who' ? (record[rule.field] as Who) : null,
+        what: rule.control === 'what' ? (record[rule.field] as What) : null,
         options: rule.options?.(store) ?? [],
         text,
         phrase: rule.phrase?.(record, store) ?? text,

@@ -3,15 +3,12 @@
 import { useFrame } from '@/ui/frame/frame-context'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import type { Who } from '@/core/predicates/who'
-import { loadWhoChoices } from '@/features/pickers/load-choices'
 import { PickerWord } from '@/ui/picker/picker-word'
-import { WhoPicker } from '@/ui/picker/who-picker'
 import { createRecord } from './edit-record'
+import { FieldPicker, pickedOf, type Picked } from './field-picker'
 import type { RecordView } from './record-view'
 import { sectionOf } from './sections'
 
-const NOBODY: Who = { include: [], exclude: [] }
 const INPUT = 'w-full border border-base-300 bg-lifted px-2 py-1'
 
 /** A record that is being made: the same fields as on its sheet, saved all at once. */
@@ -24,7 +21,7 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
   const [problem, setProblem] = useState<string | null>(null)
   const [opened, setOpened] = useState<{ readonly field: string; readonly words: string } | null>(null)
   const [chosen, setChosen] = useState<
-    Readonly<Record<string, { readonly who: Who; readonly words: string }>>
+    Readonly<Record<string, { readonly picked: Picked; readonly words: string }>>
   >({})
   const [busy, setBusy] = useState(false)
 
@@ -67,7 +64,7 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
                 {field.name}
               </label>
               <div>
-                {field.control === 'who' ? (
+                {pickedOf(field) ? (
                   <PickerWord
                     word={
                       opened?.field === field.field
@@ -98,21 +95,21 @@ export function NewRecordForm({ view }: { readonly view: RecordView }) {
                   <input {...shared} autoFocus={at === 0} />
                 )}
                 <p id={`new-${field.field}-hint`} className="text-xs text-soft">
-                  {field.control === 'who' ? '' : field.hint}
+                  {pickedOf(field) ? '' : field.hint}
                 </p>
               </div>
               {opened?.field === field.field && (
                 <div className="col-span-2 w-[min(64rem,80vw)] py-2">
-                  <WhoPicker
+                  <FieldPicker
+                    field={field}
                     label={field.name}
-                    initial={chosen[field.field]?.who ?? field.who ?? NOBODY}
+                    initial={chosen[field.field]?.picked ?? (pickedOf(field) as Picked)}
                     mayBeEmpty={view.kind === 'price-list'}
-                    load={loadWhoChoices}
                     onChange={(words) => setOpened({ field: field.field, words })}
                     onCancel={() => setOpened(null)}
-                    onDone={async (who, text) => {
+                    onDone={async (picked, text) => {
                       setTexts({ ...texts, [field.field]: text })
-                      setChosen({ ...chosen, [field.field]: { who, words: opened.words } })
+                      setChosen({ ...chosen, [field.field]: { picked, words: opened.words } })
                       setOpened(null)
                       return null
                     }}

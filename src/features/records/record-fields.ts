@@ -62,16 +62,19 @@ const audience: FieldRule = {
   ),
   control: 'who',
 }
-const scope = ruleField<What>(
-  [
-    'scope',
-    'What',
-    'everything, a category, family, product code, SKU, extra, Fabric=mesh, in stock, only a category without its branches, base 5–20; not … leaves out.',
-  ],
-  writeWhat,
-  readWhat,
-  whatSentence,
-)
+const scope: FieldRule = {
+  ...ruleField<What>(
+    [
+      'scope',
+      'What',
+      'everything, a category, family, product code, SKU, extra, Fabric=mesh, in stock, only a category without its branches, base 5–20; not … leaves out.',
+    ],
+    writeWhat,
+    readWhat,
+    whatSentence,
+  ),
+  control: 'what',
+}
 const place = ruleField<Where>(
   ['place', 'Where', 'Channels, their groups and regions; empty is everywhere.'],
   writeWhere,

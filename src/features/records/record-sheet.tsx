@@ -6,8 +6,6 @@ import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { LineChart } from '@/ui/chart/line-chart'
 import { withVantage } from '@/ui/frame/vantage-url'
-import { loadWhoChoices } from '@/features/pickers/load-choices'
-import { WhoPicker } from '@/ui/picker/who-picker'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
@@ -20,6 +18,7 @@ import {
   removeRecord,
   takeBackOnRecord,
 } from './edit-record'
+import { FieldPicker, pickedOf } from './field-picker'
 import { FieldRow } from './field-row'
 import type { RecordView, RelatedTable } from './record-view'
 import { sectionOf } from './sections'
@@ -31,6 +30,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
   const router = useRouter()
   const [opened, setOpened] = useState<{ readonly field: string; readonly words: string } | null>(null)
   const openField = view.fields.find(({ field }) => field === opened?.field)
+  const openPicked = openField ? pickedOf(openField) : null
   const { path, singular } = sectionOf(view.kind)
 
   async function remove(): Promise<void> {
@@ -81,16 +81,16 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
           </span>
         )}
       </header>
-      {openField?.who && (
-        <WhoPicker
+      {openField && openPicked && (
+        <FieldPicker
           key={openField.field}
+          field={openField}
           label={`${openField.name}: ${view.title}`}
-          initial={openField.who}
+          initial={openPicked}
           mayBeEmpty={view.kind === 'price-list'}
-          load={loadWhoChoices}
           onChange={(words) => setOpened({ field: openField.field, words })}
           onCancel={() => setOpened(null)}
-          onDone={async (_who, text) => {
+          onDone={async (_picked, text) => {
             const wrong = await take((now) => editField(referenceTo(now), openField.field, text))
             if (wrong === null) setOpened(null)
             return wrong

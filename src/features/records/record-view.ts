@@ -1,4 +1,5 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { What } from '@/core/predicates/what'
 import type { Who } from '@/core/predicates/who'
 import type { Vantage } from '@/core/engine/vantage'
 import type { HistoryLine } from '@/ui/format/history-line'
@@ -12,9 +13,10 @@ export interface FieldView {
   readonly text: string
   /** What the text means, where that is not the text itself. */
   readonly phrase: string
-  readonly control: 'line' | 'lines' | 'choice' | 'who'
-  /** Of a field that is an audience. */
+  readonly control: 'line' | 'lines' | 'choice' | 'who' | 'what'
+  /** Of a field that is an audience, or a scope. */
   readonly who: Who | null
+  readonly what: What | null
   readonly options: readonly { readonly value: string; readonly name: string }[]
 }
 

@@ -87,11 +87,25 @@ interface ChoiceRowProps {
   readonly onUnder?: () => void
   /** Whether it can be opened; `null` for what has nothing below it. */
   readonly isOpen?: boolean | null
+  /** Whether others beside it can be opened, so that it keeps the place for it. */
+  readonly isInTree?: boolean
   readonly onOpen?: () => void
 }
 
 export function ChoiceRow(props: ChoiceRowProps) {
-  const { name, kind, depth = 0, mark, about, onTake, onLeave, onUnder, isOpen = null, onOpen } = props
+  const {
+    name,
+    kind,
+    depth = 0,
+    mark,
+    about,
+    onTake,
+    onLeave,
+    onUnder,
+    isOpen = null,
+    isInTree = false,
+    onOpen,
+  } = props
   const isOut = mark === 'out' || mark === 'out-through'
   return (
     <button
@@ -118,6 +132,7 @@ export function ChoiceRow(props: ChoiceRowProps) {
         }
       }}
     >
+      {isOpen === null && isInTree && <span aria-hidden className="w-3 shrink-0" />}
       {isOpen !== null && (
         <span
           aria-hidden

@@ -59,9 +59,10 @@ export function reachOf(who: Who, choices: WhoChoices): Reach {
 /** How a term stands in an audience. */
 export function markOf(term: WhoTerm, who: Who, choices: WhoChoices): Mark {
   if (who.exclude.some((each) => isSame(each, term))) return 'out'
-  if (who.include.some((each) => isSame(each, term))) return 'chosen'
+  const isChosen = who.include.some((each) => isSame(each, term))
   if (term.kind === 'passcode') {
     const match = matchWho(who, { ...GUEST, passcode: term.passcode })
+    if (isChosen) return 'chosen'
     return match.matches ? 'through' : 'none'
   }
   const only: Who = { include: [term], exclude: [] }
@@ -71,6 +72,8 @@ export function markOf(term: WhoTerm, who: Who, choices: WhoChoices): Mark {
   ].filter((facts) => matchWho(only, facts).matches)
   const matches = members.map((facts) => matchWho(who, facts))
   const inside = matches.filter(({ matches: isIn }) => isIn).length
+  // What is chosen and left out through something else is out: leaving out comes first.
+  if (isChosen) return inside === 0 && members.length > 0 ? 'out-through' : 'chosen'
   if (inside === members.length && inside > 0) return 'through'
   if (inside > 0) return 'part'
   const isLeftOut = matches.some((match) => !match.matches && match.because === 'excluded')

@@ -1,0 +1,51 @@
+'use client'
+
+import type { What } from '@/core/predicates/what'
+import type { Who } from '@/core/predicates/who'
+import { loadWhoChoices } from '@/features/pickers/load-choices'
+import { useWhatSource } from '@/features/pickers/use-what-source'
+import { WhatPicker } from '@/ui/picker/what-picker'
+import { WhoPicker } from '@/ui/picker/who-picker'
+import type { FieldView } from './record-view'
+
+/** What was chosen in a picker, of either kind. */
+export type Picked =
+  { readonly kind: 'who'; readonly who: Who } | { readonly kind: 'what'; readonly what: What }
+
+interface FieldPickerProps {
+  readonly field: FieldView
+  readonly label: string
+  readonly initial: Picked
+  readonly mayBeEmpty: boolean
+  readonly onChange: (words: string) => void
+  readonly onCancel: () => void
+  readonly onDone: (picked: Picked, text: string) => Promise<string | null>
+}
+
+/** What the picker of a field starts from; `null` for a field that is typed. */
+export function pickedOf({ who, what }: FieldView): Picked | null {
+  if (who) return { kind: 'who', who }
+  return what && { kind: 'what', what }
+}
+
+/** The picker of a field that is an audience or a scope. */
+export function FieldPicker({ label, initial, mayBeEmpty, onChange, onCancel, onDone }: FieldPickerProps) {
+  const source = useWhatSource()
+  const shared = { label, onChange, onCancel }
+  return initial.kind === 'who' ? (
+    <WhoPicker
+      {...shared}
+      initial={initial.who}
+      mayBeEmpty={mayBeEmpty}
+      load={loadWhoChoices}
+      onDone={(who, text) => onDone({ kind: 'who', who }, text)}
+    />
+  ) : (
+    <WhatPicker
+      {...shared}
+      initial={initial.what}
+      source={source}
+      onDone={(what, text) => onDone({ kind: 'what', what }, text)}
+    />
+  )
+}

@@ -1,0 +1,396 @@
+'use client'
+
+import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
+import { useEffect, useState } from 'react'
+import { Chips, ChoiceRow, Heading, PickerFoot } from './picker-parts'
+import { pickerKeys } from './picker-keys'
+import type { BranchChoice, FoundItem, ReadWords, WhatChoice, WhatChoices, WhatMatched } from './what-choices'
+import { branchMark, itemMark, leaveOutWhat, plainMark, takeInWhat, withoutLastWhat } from './what-marks'
+
+/** What a picker asks while it is open. */
+export interface WhatSource {
+  readonly load: (initial: What) => Promise<WhatChoices>
+  readonly find: (words: string) => Promise<readonly FoundItem[]>
+  readonly match: (what: What) => Promise<WhatMatched>
+  readonly read: (words: string) => Promise<ReadWords>
+}
+
+interface WhatPickerProps {
+  readonly label: string
+  readonly initial: What
+  readonly source: WhatSource
+  /** Keeps what was chosen, as terms and as it is typed; resolves to what is wrong, or `null`. */
+  readonly onDone: (what: What, text: string) => Promise<string | null>
+  readonly onCancel: () => void
+  /** Told with every change, so that the sentence follows. */
+  readonly onChange?: (words: string) => void
+}
+
+const EVERYTHING: WhatTerm = { kind: 'everything' }
+const NAMED = 3
+
+/** What a rule is for: unrolled across the sheet, with what it matches beside it and at its foot. */
+export function WhatPicker(props: WhatPickerProps) {
+  const { source, initial } = props
+  const [choices, setChoices] = useState<WhatChoices | null>(null)
+  const [failed, setFailed] = useState(false)
+  // The picker starts from what was there when it opened.
+  const [first] = useState(initial)
+  useEffect(() => {
+    source.load(first).then(setChoices, () => setFailed(true))
+  }, [source, first])
+  if (failed)
+    return (
+      <p role="alert" className="px-6 py-4 text-error">
+        The server did not answer. Close this and try again.
+      </p>
+    )
+  return choices ? (
+    <Chooser {...props} choices={choices} />
+  ) : (
+    <p className="px-6 py-4 text-soft">Reading the catalogue …</p>
+  )
+}
+
+function Chooser({
+  label,
+  initial,
+  source,
+  choices,
+  onDone,
+  onCancel,
+  onChange,
+}: WhatPickerProps & { readonly choices: WhatChoices }) {
+  const [what, setWhat] = useState(initial)
+  const [typed, setTyped] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [isBusy, setIsBusy] = useState(false)
+  const [opened, setOpened] = useState<ReadonlySet<string>>(() => openAt(initial, choices.branches))
+  const [met, setMet] = useState<ReadonlyMap<string, WhatChoice>>(() => knownOf(choices))
+  const found = useFound(source, typed)
+  const matched = useMatched(source, what)
+  const known = (term: WhatTerm) =>
+    met.get(whatTermKey(term)) ?? found.find((each) => isSame(each.term, term))
+  const nameOf = (term: WhatTerm) => (term.kind === 'everything' ? 'everything' : (known(term)?.name ?? ''))
+
+  function change(next: What, more: readonly WhatChoice[] = []): void {
+    const all = new Map([
+      ...met,
+      ...[...found, ...more].map((each) => [whatTermKey(each.term), each] as const),
+    ])
+    setMet(all)
+    setWhat(next)
+    setProblem(null)
+    onChange?.(
+      sentenceOf(next, (term) =>
+        term.kind === 'everything' ? 'everything' : (all.get(whatTermKey(term))?.name ?? ''),
+      ),
+    )
+  }
+
+  async function done(): Promise<void> {
+    if (typed.trim() !== '') {
+      const read = await source.read(typed)
+      if (!read.ok) {
+        // A part of a name that means one thing is enough.
+        const [only] = found
+        if (found.length !== 1 || !only) return setProblem(read.problem)
+        setTyped('')
+        return change(takeInWhat(what, only.term))
+      }
+      setTyped('')
+      const isIn = (terms: readonly WhatTerm[], term: WhatTerm) => terms.some((each) => isSame(each, term))
+      const taken = read.what.include.reduce(
+        (next, term) => (isIn(next.include, term) ? next : takeInWhat(next, term)),
+        what,
+      )
+      return change(
+        read.what.exclude.reduce(
+          (next, term) => (isIn(next.exclude, term) ? next : leaveOutWhat(next, term)),
+          taken,
+        ),
+        read.named,
+      )
+    }
+    if (what.include.length === 0)
+      return setProblem('Choose at least one: a category, a product or everything.')
+    setIsBusy(true)
+    const text = (term: WhatTerm) => (term.kind === 'everything' ? 'everything' : (known(term)?.text ?? ''))
+    const wrong = await onDone(
+      what,
+      [...what.include.map(text), ...what.exclude.map((term) => `not ${text(term)}`)].join(', '),
+    )
+    setIsBusy(false)
+    setProblem(wrong)
+  }
+
+  const take = (term: WhatTerm) => change(takeInWhat(what, term))
+  const leave = (term: WhatTerm) => change(leaveOutWhat(what, term))
+  const toggle = (id: string) => {
+    const next = new Set(opened)
+    if (!next.delete(id)) next.add(id)
+    setOpened(next)
+  }
+  return (
+    <section
+      aria-label={label}
+      className="border-y-2 border-secondary bg-base-100"
+      onKeyDown={pickerKeys({
+        onDone: () => void done(),
+        onCancel,
+        onRemoveLast: () => change(withoutLastWhat(what)),
+      })}
+    >
+      <div className="grid gap-1 border-b border-base-300 px-6 py-2">
+        <Chips title="What" terms={what.include} keyOf={whatTermKey} nameOf={nameOf} onRemove={take}>
+          <input
+            autoFocus
+            aria-label="Product, SKU, category or a rule such as Timber=Pine"
+            placeholder="product, SKU, category, or typed: Timber=Pine, base 5–20, not Frames"
+            className="min-w-96 grow bg-transparent py-0.5 outline-none"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          {!what.include.some(({ kind }) => kind === 'everything') && (
+            <button type="button" className="link-name" onClick={() => take(EVERYTHING)}>
+              everything
+            </button>
+          )}
+        </Chips>
+        <Chips
+          title="but not"
+          terms={what.exclude}
+          keyOf={whatTermKey}
+          nameOf={nameOf}
+          isOut
+          onRemove={leave}
+        >
+          {what.exclude.length === 0 && <span className="text-soft">nothing is left out</span>}
+          {matched?.notes.map((note) => (
+            <span key={note} className="bg-warning px-2 text-warning-content">
+              {note}
+            </span>
+          ))}
+        </Chips>
+      </div>
+      <div className="grid max-md:max-h-[24rem] max-md:overflow-auto md:grid-cols-[minmax(0,1.2fr)_minmax(0,0.9fr)_minmax(0,0.9fr)_minmax(0,1.2fr)] md:divide-x md:divide-base-300">
+        <div data-column className="px-6 py-2 md:max-h-[24rem] md:overflow-auto">
+          <Heading>Categories</Heading>
+          {choices.branches
+            .filter((branch) => isVisible(branch, opened, choices.branches))
+            .map((branch) => (
+              <ChoiceRow
+                key={branch.id}
+                name={branch.name}
+                depth={branch.depth}
+                isInTree
+                mark={branchMark(branch, what, choices.branches)}
+                about={branch.variants}
+                isOpen={
+                  choices.branches.some(({ parent }) => parent === branch.id) ? opened.has(branch.id) : null
+                }
+                onOpen={() => toggle(branch.id)}
+                onTake={() => take(branch.term)}
+                onLeave={() => leave(branch.term)}
+              />
+            ))}
+        </div>
+        <div data-column className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
+          {choices.attributes.length === 0 && (
+            <p className="text-soft">No product has options or attributes.</p>
+          )}
+          {choices.attributes.map(({ name, values }) => (
+            <div key={name}>
+              <Heading>{name}</Heading>
+              {values.map((choice) => (
+                <ChoiceRow
+                  key={choice.text}
+                  name={choice.name}
+                  mark={plainMark(choice.term, what)}
+                  about={choice.variants}
+                  onTake={() => take(choice.term)}
+                  onLeave={() => leave(choice.term)}
+                />
+              ))}
+            </div>
+          ))}
+        </div>
+        <div data-column className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
+          <Heading>Single products</Heading>
+          {typed.trim() === '' && <p className="text-soft">Type part of a name or SKU above.</p>}
+          {typed.trim() !== '' && found.length === 0 && <p className="text-soft">No results.</p>}
+          {found.map((item) => (
+            <ChoiceRow
+              key={whatTermKey(item.term)}
+              name={item.name}
+              mark={itemMark(item, what)}
+              about={item.about}
+              onTake={() => take(item.term)}
+              onLeave={() => leave(item.term)}
+            />
+          ))}
+          {[...new Set(choices.others.map(({ kind }) => kind))].map((kind) => (
+            <div key={kind}>
+              <Heading>{kind}</Heading>
+              {choices.others
+                .filter((each) => each.kind === kind)
+                .map((choice) => (
+                  <ChoiceRow
+                    key={choice.text}
+                    name={choice.name}
+                    mark={plainMark(choice.term, what)}
+                    about=""
+                    onTake={() => take(choice.term)}
+                    onLeave={() => leave(choice.term)}
+                  />
+                ))}
+            </div>
+          ))}
+        </div>
+        <Matches matched={matched} />
+      </div>
+      <PickerFoot problem={problem} isBusy={isBusy} onDone={() => void done()} onCancel={onCancel}>
+        <b>{matched ? countText(matched) : 'Counting …'}</b>
+        {matched && matched.rows.length > 0 && `: ${someOf(matched)}`}
+      </PickerFoot>
+    </section>
+  )
+}
+
+function Matches({ matched }: { readonly matched: WhatMatched | null }) {
+  return (
+    <div className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
+      <Heading>What it matches, lowest margin first</Heading>
+      {matched && matched.rows.length > 0 && (
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-base-content text-left">
+              <th className="py-0.5 font-semibold">Product</th>
+              <th className="py-0.5 text-right font-semibold">Base</th>
+              <th className="py-0.5 text-right font-semibold">Margin</th>
+            </tr>
+          </thead>
+          <tbody>
+            {matched.rows.map(({ name, variants, base, margin }) => (
+              <tr key={name} className="border-b border-base-300 align-baseline">
+                <td className="py-0.5">
+                  {name} <span className="text-xs text-soft">{variants}</span>
+                </td>
+                <td className="py-0.5 text-right tabular-nums">{base || '–'}</td>
+                <td className="py-0.5 pl-2 text-right tabular-nums">{margin || '–'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {matched && matched.products > matched.rows.length && (
+        <p className="pt-1 text-soft">{matched.products - matched.rows.length} more products</p>
+      )}
+      {matched?.variants === 0 && <p className="text-soft">Nothing yet.</p>}
+    </div>
+  )
+}
+
+function isSame(left: WhatTerm, right: WhatTerm): boolean {
+  return whatTermKey(left) === whatTermKey(right)
+}
+
+function countText({ variants, products, extras }: WhatMatched): string {
+  const of = (count: number, one: string) => `${count} ${count === 1 ? one : `${one}s`}`
+  return [`${of(variants, 'variant')} of ${of(products, 'product')}`, extras > 0 ? of(extras, 'extra') : '']
+    .filter(Boolean)
+    .join(' and ')
+}
+
+function someOf({ rows, products }: WhatMatched): string {
+  const names = rows.slice(0, NAMED).map(({ name }) => name)
+  const more = products - names.length
+  return more > 0 ? `${names.join(', ')} and ${more} more` : names.join(', ')
+}
+
+function sentenceOf({ include, exclude }: What, nameOf: (term: WhatTerm) => string): string {
+  const join = (terms: readonly WhatTerm[]) =>
+    new Intl.ListFormat('en-IE', { type: 'conjunction' }).format(terms.map(nameOf))
+  if (include.length === 0) return 'nothing yet'
+  return exclude.length === 0 ? join(include) : `${join(include)}, but not ${join(exclude)}`
+}
+
+function knownOf({ branches, attributes, others, named }: WhatChoices): ReadonlyMap<string, WhatChoice> {
+  const all: readonly WhatChoice[] = [
+    ...named,
+    ...branches,
+    ...attributes.flatMap(({ values }) => values),
+    ...others,
+  ]
+  return new Map(all.map((choice) => [whatTermKey(choice.term), choice]))
+}
+
+/** The top of the tree is shown, and whatever leads to what is chosen. */
+function openAt({ include, exclude }: What, branches: readonly BranchChoice[]): ReadonlySet<string> {
+  const open = new Set<string>()
+  for (const term of [...include, ...exclude]) {
+    if (term.kind !== 'category') continue
+    for (let id = branches.find((each) => each.id === term.category)?.parent ?? null; id !== null;) {
+      open.add(id)
+      id = branches.find((each) => each.id === id)?.parent ?? null
+    }
+  }
+  return open
+}
+
+function isVisible(
+  { parent }: BranchChoice,
+  opened: ReadonlySet<string>,
+  branches: readonly BranchChoice[],
+): boolean {
+  for (let id = parent; id !== null;) {
+    if (!opened.has(id)) return false
+    id = branches.find((each) => each.id === id)?.parent ?? null
+  }
+  return true
+}
+
+/** How long typing or choosing must rest before the server is asked, in milliseconds. */
+const REST = 80
+
+function useFound({ find }: WhatSource, typed: string): readonly FoundItem[] {
+  const [found, setFound] = useState<{ readonly of: string; readonly items: readonly FoundItem[] }>({
+    of: '',
+    items: [],
+  })
+  const words = typed.trim()
+  useEffect(() => {
+    if (words === '') return
+    let isCurrent = true
+    const timer = setTimeout(() => {
+      find(words).then(
+        (items) => isCurrent && setFound({ of: words, items }),
+        () => undefined,
+      )
+    }, REST)
+    return () => {
+      isCurrent = false
+      clearTimeout(timer)
+    }
+  }, [find, words])
+  return words !== '' && words.startsWith(found.of) ? found.items : []
+}
+
+/** What a scope matches; what it matched before while it is being asked. */
+function useMatched({ match }: WhatSource, what: What): WhatMatched | null {
+  const [matched, setMatched] = useState<WhatMatched | null>(null)
+  useEffect(() => {
+    let isCurrent = true
+    const timer = setTimeout(() => {
+      match(what).then(
+        (next) => isCurrent && setMatched(next),
+        () => undefined,
+      )
+    }, REST)
+    return () => {
+      isCurrent = false
+      clearTimeout(timer)
+    }
+  }, [match, what])
+  return matched
+}
