@@ -1,3 +1,4 @@
+import { NOT_SAID } from '@tests/fixtures/plain-words'
 import AxeBuilder from '@axe-core/playwright'
 import type { Browser, Page } from 'playwright-core'
 import { launch, openWindow, testUrl } from './browser'
@@ -101,23 +102,28 @@ const VIEWS: readonly (readonly [
 /** A popover's dismiss button, hidden but for screen readers, stands outside every landmark by its nature. */
 const POPOVERS: readonly string[] = ['buyer picker']
 
-test.each(VIEWS)('%s has no violation, by day and by night', async (name, path, act) => {
-  const window = await openWindow(browser)
-  const page = await window.newPage()
-  await page.goto(testUrl(path))
-  await page.getByRole('heading').first().waitFor()
-  await page.waitForTimeout(500)
-  await act?.(page)
-  await page.waitForTimeout(300)
-  const everyRule = axe(page)
-  if (POPOVERS.includes(name)) everyRule.disableRules(['region'])
-  expect(await violations(everyRule)).toEqual([])
-  // The same page in other colours: only what colours decide can differ.
-  await page.evaluate(() => (document.documentElement.dataset['theme'] = 'plain-night'))
-  await page.waitForTimeout(300)
-  expect(await violations(axe(page).withRules(['color-contrast', 'link-in-text-block']))).toEqual([])
-  await window.close()
-})
+test.each(VIEWS)(
+  '%s has no violation, by day and by night, and says nothing oddly',
+  async (name, path, act) => {
+    const window = await openWindow(browser)
+    const page = await window.newPage()
+    await page.goto(testUrl(path))
+    await page.getByRole('heading').first().waitFor()
+    await page.waitForTimeout(500)
+    await act?.(page)
+    await page.waitForTimeout(300)
+    const said = await page.locator('body').innerText()
+    expect(NOT_SAID.filter((words) => words.test(said)).map(String)).toEqual([])
+    const everyRule = axe(page)
+    if (POPOVERS.includes(name)) everyRule.disableRules(['region'])
+    expect(await violations(everyRule)).toEqual([])
+    // The same page in other colours: only what colours decide can differ.
+    await page.evaluate(() => (document.documentElement.dataset['theme'] = 'plain-night'))
+    await page.waitForTimeout(300)
+    expect(await violations(axe(page).withRules(['color-contrast', 'link-in-text-block']))).toEqual([])
+    await window.close()
+  },
+)
 
 /** No page has frames, so its findings need not be gathered in a window of their own, which takes seconds each time. */
 function axe(page: Page): AxeBuilder {

@@ -64,8 +64,8 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
       Rounding: 'ends .95',
     })
     await page.goto(`${url}/price-lists/ridgeway-agreed`)
-    await page.getByRole('button', { name: /everything no line speaks of/ }).click()
-    const rule = page.getByRole('textbox', { name: /everything no line speaks of/ })
+    await page.getByRole('button', { name: /For all other items/ }).click()
+    const rule = page.getByRole('textbox', { name: /For all other items/ })
     await rule.fill('-15%; 10: -18; fifty: -20%')
     await rule.press('Enter')
     await reads(page.getByRole('alert').first(), /“fifty: -20%” is not a rule/)
@@ -114,8 +114,8 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
       Purpose: 'contract',
     })
     await page.goto(`${url}/price-lists/ridgeway-frames`)
-    await page.getByRole('button', { name: /everything no line speaks of/ }).click()
-    await page.getByRole('textbox', { name: /everything no line speaks of/ }).fill('20.00')
+    await page.getByRole('button', { name: /For all other items/ }).click()
+    await page.getByRole('textbox', { name: /For all other items/ }).fill('20.00')
     await page.keyboard.press('Enter')
     await page
       .getByTestId('list-sentence')
@@ -137,7 +137,7 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
     await cell(page, 'Pine, flat-packed, 10', 'account:ridgeway').click()
     await reads(
       page.getByTestId('trace-steps'),
-      /Ridgeway frames fixed at €20\.00, its price for everything else through contract R-2/,
+      /Ridgeway frames fixed at €20\.00, its price for all other items through contract R-2/,
     )
     await reads(
       page.getByTestId('trace-losers'),
@@ -156,8 +156,8 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
       Rounding: '1',
     })
     await page.goto(`${url}/price-lists/tomorrow`)
-    await page.getByRole('button', { name: /everything no line speaks of/ }).click()
-    await page.getByRole('textbox', { name: /everything no line speaks of/ }).fill('-40%')
+    await page.getByRole('button', { name: /For all other items/ }).click()
+    await page.getByRole('textbox', { name: /For all other items/ }).fill('-40%')
     await page.keyboard.press('Enter')
     await page
       .getByTestId('list-sentence')

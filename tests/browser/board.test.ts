@@ -165,7 +165,7 @@ test('typing into the filter keeps the keyboard there, and an edit can be undone
   expect(await search.inputValue()).toBe('wax super')
 
   await page.getByRole('button', { name: 'Undo' }).click()
-  await page.getByText('Taken back.').waitFor()
+  await page.getByText('Undone.').waitFor()
   await search.fill('FR-BR')
   await page.waitForURL(/find=FR-BR/)
   await reads(cell(page, FLAT, 'base'), '25.90')

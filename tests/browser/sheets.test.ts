@@ -23,10 +23,10 @@ test('a product sheet: inherited and own values, taken over again when emptied',
   await reads(cost, '13.10')
   await typeInto(page, cost, '14')
   await reads(cost, '14.00')
-  await page.getByRole('button', { name: 'Take back: Cost of FR-BR-PF: 14' }).click()
+  await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 14' }).click()
   await reads(cost, '13.10')
   // What was changed again since cannot be taken back, and the reason is given.
-  await page.getByRole('button', { name: 'Take back: Cost of FR-BR-PF: 13.75' }).click()
+  await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 13.75' }).click()
   await page.getByText(/FR-BR-PF was changed meanwhile/).waitFor()
   await reads(cost, '13.10')
   await typeInto(page, cell(page, 'For all variants', 'basePrice'), '1.005')
@@ -38,7 +38,7 @@ test('a product sheet: inherited and own values, taken over again when emptied',
 
 test('a price list: lines with their effect, a new line, what is refused', async () => {
   await page.goto(testUrl('/price-lists/bee-farm-level'))
-  await reads(cell(page, 'everything else', 'rule'), '−12 %')
+  await reads(cell(page, 'all other items', 'rule'), '−12 %')
   const form = page.getByRole('form', { name: 'Add a line' })
   const add = async (what: string, rule: string) => {
     await form.getByLabel('What the line is for').fill(what)

@@ -212,7 +212,7 @@ describe('what is typed into a field', () => {
     ['group', 'position', '', { position: null }],
     ['group', 'position', '1.5', '“1.5” is not a whole number.'],
     ['contract', 'policy', '', { policy: null }],
-    ['contract', 'to', 'soon', /“soon” is no date/],
+    ['contract', 'to', 'soon', /“soon” is not a valid date/],
     ['contract', 'state', 'maybe', '“maybe” cannot be chosen.'],
     ['contract', 'groups', 'Bee farm', 'There is no “Bee farm” here. Did you mean Bee farms?'],
     ['product', 'attributes', 'Pine', /“Pine” has no name and value/],

@@ -17,7 +17,7 @@ test('a level: base, what comes off, rounding, and who lost', () => {
   expect(view.headline).toBe('is what a buyer in Bee farms pays for Brood frames, Pine, flat-packed, 10')
   expect(view.steps.map(({ parts, amount }) => `${text(parts)} = ${amount}`)).toEqual([
     'Base price set on the product = 25.9',
-    'Bee farm level 12 % off base, its price for everything else = 22.792',
+    'Bee farm level 12 % off base, its price for all other items = 22.792',
     'To the nearest 0.05 = 22.8',
   ])
   expect(view.losers.map(({ parts, reason }) => `${text(parts)} ${reason}`)).toEqual([
@@ -47,7 +47,7 @@ test('within a list the line that names the item more closely wins, and the othe
   const view = trace('group:bee-farms', 'WF-BR-W100')
   expect(view.losers.slice(0, 2).map(({ parts, price }) => `${text(parts)} ${price}`)).toEqual([
     'Bee farm level for Foundation: 116.95',
-    'Bee farm level for everything else: 119.7',
+    'Bee farm level for all other items: 119.7',
   ])
   expect(text(view.wouldChange[0]?.parts ?? [])).toBe(
     'Without that line of Bee farm level then Bee farm level for Foundation:',

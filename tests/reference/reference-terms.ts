@@ -185,7 +185,7 @@ function strongestFirst<R extends Rule>(
   )
 }
 
-/** A passcode that is over, not yet given out, put away or for another channel is none. */
+/** A passcode that is over, not yet given out, archived or for another channel is none. */
 function withGoodPasscode(store: Store, question: Question): Question {
   const passcode = store.passcode.get(question.passcode ?? '')
   const isGood =

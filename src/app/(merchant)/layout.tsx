@@ -9,6 +9,14 @@ import { merchantPlaces } from '@/features/places/merchant-places'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { FrameProvider } from '@/ui/frame/frame-context'
 import { MerchantFrame } from '@/ui/frame/merchant-frame'
+import { PickerSourcesProvider } from '@/ui/picker/picker-sources'
+import {
+  findWhatItems,
+  loadWhatChoices,
+  loadWhoChoices,
+  matchScope,
+  readWhatWords,
+} from '@/features/pickers/load-choices'
 import { redirect } from 'next/navigation'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
@@ -40,7 +48,15 @@ export default async function MerchantLayout({ children }: { readonly children: 
           </ShopWindowLink>
         }
       >
-        {children}
+        <PickerSourcesProvider
+          loadWho={loadWhoChoices}
+          loadWhat={loadWhatChoices}
+          findItems={findWhatItems}
+          matchScope={matchScope}
+          readWords={readWhatWords}
+        >
+          {children}
+        </PickerSourcesProvider>
       </MerchantFrame>
       <Toaster position="bottom-left" toastOptions={{ className: 'steppe-toast' }} />
     </FrameProvider>

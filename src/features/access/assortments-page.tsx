@@ -119,7 +119,7 @@ export function AssortmentsPage({ view, tabs }: AssortmentsPageProps) {
                         })
                       }
                     >
-                      Let go
+                      Remove
                     </button>
                   </li>
                 ))}

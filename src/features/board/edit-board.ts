@@ -6,7 +6,7 @@ import { factsOf } from '@/core/engine/catalogue-index'
 import { matchWhat } from '@/core/predicates/what'
 import type { Change } from '@/core/store/store'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
-import { undo } from '@/server/changes/history'
+import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getSteppe } from '@/server/engine/steppe'
 import { asMerchant, currentAuthor } from '@/server/session/author'
@@ -48,7 +48,7 @@ export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]
   const steppe = await getSteppe()
   const outcome = await undo(steppe, changeSet, {
     author: await currentAuthor(),
-    note: `Take back change ${changeSet}`,
+    note: await undoNote(await getSteppe(), changeSet),
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }

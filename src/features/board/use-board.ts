@@ -50,7 +50,7 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
         const problem = take(outcome)
         if (!outcome.ok) return void toast.error(problem)
         setUndoStacks(moveBetweenStacks(before, which, outcome.changeSet))
-        toast(which === 'undo' ? 'Taken back.' : 'Done again.')
+        toast(which === 'undo' ? 'Undone.' : 'Redone.')
       }),
     [take, columns],
   )

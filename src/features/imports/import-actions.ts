@@ -1,6 +1,6 @@
 'use server'
 
-import { undo } from '@/server/changes/history'
+import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import type { DecimalMark } from '@/core/decimal/written-amount'
@@ -79,7 +79,11 @@ export async function rowsOf(id: string, result: RowResult, page: number): Promi
 /** Takes everything an import changed back; resolves to what is wrong, or `null`. */
 export async function takeBackImport(changeSet: number): Promise<string | null> {
   await asMerchant()
-  const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
+  const note = {
+    author: await currentAuthor(),
+    note: await undoNote(await getSteppe(), changeSet),
+    at: currentInstant(),
+  }
   const outcome = await undo(await getSteppe(), changeSet, note)
   return outcome.ok ? null : refusalSentence(toRefusal(outcome))
 }

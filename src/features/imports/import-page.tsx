@@ -139,7 +139,7 @@ function Done({
     <div className="flex max-w-2xl flex-col gap-3 px-6 py-4" role="status">
       <p className="text-base">
         {takenBack
-          ? 'Taken back: everything is as it was before.'
+          ? 'Undone: everything is as it was before.'
           : `${progress.rows.toLocaleString('en')} ${progress.rows === 1 ? 'row was' : 'rows were'} imported as one change.`}
         {wrong > 0 && ` ${wrong} wrong ${wrong === 1 ? 'row was' : 'rows were'} left.`}
       </p>

@@ -140,8 +140,7 @@ export function ImportPreview({ view, progress, take }: ImportPreviewProps) {
           Back to the columns
         </button>
         <span className="text-soft">
-          {counts.wrong > 0 ? 'Wrong rows stay behind. ' : ''}All of it is one change, which can be taken
-          back.
+          {counts.wrong > 0 ? 'Wrong rows stay behind. ' : ''}All of it is one change, which can be undone.
         </span>
         {shown && shown.total > ROWS_A_PAGE && (
           <span className="ml-auto flex items-baseline gap-3">

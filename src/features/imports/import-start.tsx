@@ -56,7 +56,7 @@ export function ImportStart({ lists, chosen, earlier }: ImportStartProps) {
       <h1 className="text-xl leading-7 font-semibold">Import</h1>
       <p className="max-w-2xl text-soft">
         Bring products or prices in from a spreadsheet. You match its columns and see what every row would
-        change before anything is written; afterwards all of it can be taken back at once.
+        change before anything is written; afterwards all of it can be undone at once.
       </p>
       <fieldset className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pt-5">
         <legend className="sr-only">What the file is read into</legend>

@@ -7,7 +7,7 @@ import type { ReactNode } from 'react'
 import type { LimitsView } from './load-limits'
 import { recordHref } from '@/ui/frame/record-href'
 
-const COLUMNS = ['At least', 'At most', 'Multiples of', 'Starts with', 'Only'] as const
+const COLUMNS = ['At least', 'At most', 'Multiples of', 'First quantity', 'Only'] as const
 
 /** How many of what the buyer looked as may buy, and which level set each field. */
 export function LimitsPage({ view, tabs }: { readonly view: LimitsView; readonly tabs: ReactNode }) {
@@ -67,13 +67,13 @@ export function LimitsPage({ view, tabs }: { readonly view: LimitsView; readonly
         <table className="w-full">
           <thead>
             <tr className="border-b border-base-300 text-left text-soft">
-              <th className="py-1 pr-3 font-normal">Article</th>
+              <th className="py-1 pr-3 font-normal">Item</th>
               {COLUMNS.map((title) => (
                 <th key={title} className="py-1 pr-3 text-right font-normal">
                   {title}
                 </th>
               ))}
-              <th className="py-1 font-normal">Counted with others, or over days</th>
+              <th className="py-1 font-normal">Combined or per period</th>
             </tr>
           </thead>
           <tbody>

@@ -1,7 +1,7 @@
 'use client'
 
 import type { What } from '@/core/predicates/what'
-import { useWhatSource } from '@/features/pickers/use-what-source'
+import { useWhatSource } from '@/ui/picker/picker-sources'
 import { useLoaded } from '@/ui/frame/use-loaded'
 import { WhatPicker } from '@/ui/picker/what-picker'
 import { useId, useState } from 'react'

@@ -15,7 +15,7 @@ import type { BreaksDraft } from '@/core/price/parse-breaks'
 import type { PriceListDraft } from '@/core/price/parse-price-list'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
-import { revisionOf, undo, type UndoOutcome } from '@/server/changes/history'
+import { revisionOf, undo, type UndoOutcome, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
@@ -81,7 +81,7 @@ export async function editPriceListHead(
 const HEAD_WORDS: Readonly<Record<string, string>> = {
   include: 'audience',
   exclude: 'audience',
-  otherwise: 'price of everything else',
+  otherwise: 'price of all other items',
   state: 'on or off',
 }
 
@@ -227,7 +227,11 @@ export async function takeBackOnPriceList(
   changeSet: number,
 ): Promise<PriceListOutcome> {
   await asMerchant()
-  const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: currentInstant() }
+  const note = {
+    author: await currentAuthor(),
+    note: await undoNote(await getSteppe(), changeSet),
+    at: currentInstant(),
+  }
   return shownNow(sheet, await undo(await getSteppe(), changeSet, note))
 }
 

@@ -11,12 +11,11 @@ import { StepCurve } from '@/ui/chart/step-curve'
 import { TypedWord } from '@/ui/picker/typed-word'
 import { useCallback, useMemo, useState } from 'react'
 import { AddLineForm } from './add-line-form'
-import { loadWhoChoices } from '@/features/pickers/load-choices'
 import { EVERYTHING } from '@/core/predicates/what'
 import { PickerWord } from '@/ui/picker/picker-word'
 import { WhatPicker } from '@/ui/picker/what-picker'
 import { WhoPicker } from '@/ui/picker/who-picker'
-import { useWhatSource } from '@/features/pickers/use-what-source'
+import { useWhatSource, useWhoSource } from '@/ui/picker/picker-sources'
 import { CoverageSection } from './coverage-section'
 import {
   addPriceLine,
@@ -61,6 +60,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
   const [whoWords, setWhoWords] = useState<string | null>(null)
   const [openLine, setOpenLine] = useState<PriceListView['lines'][number] | null>(null)
   const source = useWhatSource()
+  const loadWho = useWhoSource()
 
   const columns: readonly GridColumn[] = [
     { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
@@ -102,20 +102,20 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           <span className="text-soft">: the lines below, and </span>
           <TypedWord
             word={view.otherwiseText || 'nothing'}
-            label="For everything no line speaks of"
+            label="For all other items"
             initial={view.otherwise}
             hint={`${RULE_HINT} Empty leaves it to the next list.`}
             disabled={!view.live}
             onSave={(otherwise) => saveHead({ otherwise })}
           />
-          <span className="text-soft"> for everything else; computed prices rounded </span>
+          <span className="text-soft"> for all other items; computed prices rounded </span>
           <RoundingWord
             word={view.roundingText}
             rounding={view.rounding}
             disabled={!view.live}
             onSave={(rounding) => saveHead({ rounding })}
           />
-          <span className="text-soft">. Asked with rank </span>
+          <span className="text-soft">. Priority </span>
           <TypedWord
             word={String(view.rank)}
             label="Rank among lists on the same rung"
@@ -155,7 +155,7 @@ export function PriceListSheet({ initial }: { readonly initial: PriceListView })
           label="Who the list is for"
           initial={view.audience}
           mayBeEmpty={view.purpose === 'contract'}
-          load={loadWhoChoices}
+          load={loadWho}
           onChange={setWhoWords}
           onCancel={() => setWhoWords(null)}
           onDone={async (who) => {
@@ -270,7 +270,7 @@ function defaultRow(view: PriceListView, effect: LineEffect) {
   return {
     kind: 'default' as const,
     id: 'default',
-    scope: 'everything else',
+    scope: 'all other items',
     what: EVERYTHING,
     rule: view.otherwise,
     ruleText: view.otherwiseText,

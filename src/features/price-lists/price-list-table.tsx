@@ -22,8 +22,8 @@ export function PriceListTable({ rows, buyerName }: PriceListTableProps) {
     { key: 'purpose', header: 'Purpose', width: '110px' },
     { key: 'accounts', header: 'Accounts', width: '80px', align: 'right' },
     { key: 'lines', header: 'Lines', width: '60px', align: 'right' },
-    { key: 'otherwise', header: 'Everything else', width: '130px' },
-    { key: 'decides', header: `Decides for ${buyerName}`, width: '150px', align: 'right' },
+    { key: 'otherwise', header: 'All other items', width: '130px' },
+    { key: 'decides', header: `Prices that ${buyerName} gets from here`, width: '150px', align: 'right' },
   ]
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label="Price lists">

@@ -3,7 +3,8 @@
 import type { Vantage } from '@/core/engine/vantage'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
-import { undo } from '@/server/changes/history'
+import { currentInstant } from '@/server/clock'
+import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getSteppe } from '@/server/engine/steppe'
@@ -39,7 +40,11 @@ export async function takeBackOnProduct(
   vantage: Vantage,
 ): Promise<ProductEditOutcome> {
   await asMerchant()
-  const note = { author: await currentAuthor(), note: `Take back change ${changeSet}`, at: new Date() }
+  const note = {
+    author: await currentAuthor(),
+    note: await undoNote(await getSteppe(), changeSet),
+    at: currentInstant(),
+  }
   const outcome = await undo(await getSteppe(), changeSet, note)
   return outcome.ok ? shownNow(code, vantage) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
 }

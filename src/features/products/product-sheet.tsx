@@ -77,7 +77,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
           </h1>
           <p className="max-w-prose">{view.description}</p>
           <p className="pt-1 text-soft">
-            Filed under {view.categories.map((path) => path.join(' › ')).join(' and ')}
+            Category: {view.categories.map((path) => path.join(' › ')).join(' and ')}
             {view.attributes.map(([name, value]) => ` · ${name} ${value}`).join('')}
           </p>
         </div>

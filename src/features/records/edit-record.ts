@@ -6,7 +6,7 @@ import { labelOf } from '@/core/store/references'
 import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit, type CommitOutcome } from '@/server/changes/commit'
 import { checkVantages } from '@/server/changes/check-amount-edits'
-import { undo } from '@/server/changes/history'
+import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
@@ -116,7 +116,7 @@ export async function archiveRecord(sheet: RecordReference): Promise<Outcome> {
   const back = isPutAway(sheet.kind, record)
   const change =
     sheet.kind === 'contract' ? { state: back ? 'draft' : 'ended' } : { status: back ? 'active' : 'archived' }
-  return save(sheet, { ...record, ...change }, `${sheet.label} ${back ? 'brought back' : 'put away'}`)
+  return save(sheet, { ...record, ...change }, `${sheet.label} ${back ? 'restored' : 'archived'}`)
 }
 
 /** Takes a record away for good, where nothing speaks of it. */
@@ -171,7 +171,11 @@ export async function addRate(sheet: RecordReference, typed: string): Promise<Ou
 /** Takes a change of the record's history back. */
 export async function takeBackOnRecord(sheet: RecordReference, changeSet: number): Promise<Outcome> {
   await asMerchant()
-  const outcome = await undo(await getSteppe(), changeSet, await note(`Take back change ${changeSet}`))
+  const outcome = await undo(
+    await getSteppe(),
+    changeSet,
+    await note(await undoNote(await getSteppe(), changeSet)),
+  )
   if (!outcome.ok && outcome.code === 'unknown-change-set')
     return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   return shownNow(sheet, outcome as CommitOutcome)

@@ -2,8 +2,7 @@
 
 import type { What } from '@/core/predicates/what'
 import type { Who } from '@/core/predicates/who'
-import { loadWhoChoices } from '@/features/pickers/load-choices'
-import { useWhatSource } from '@/features/pickers/use-what-source'
+import { useWhatSource, useWhoSource } from '@/ui/picker/picker-sources'
 import { WhatPicker } from '@/ui/picker/what-picker'
 import { WhoPicker } from '@/ui/picker/who-picker'
 import type { FieldView } from './record-view'
@@ -31,13 +30,14 @@ export function pickedOf({ who, what }: FieldView): Picked | null {
 /** The picker of a field that is an audience or a scope. */
 export function FieldPicker({ label, initial, mayBeEmpty, onChange, onCancel, onDone }: FieldPickerProps) {
   const source = useWhatSource()
+  const loadWho = useWhoSource()
   const shared = { label, onChange, onCancel }
   return initial.kind === 'who' ? (
     <WhoPicker
       {...shared}
       initial={initial.who}
       mayBeEmpty={mayBeEmpty}
-      load={loadWhoChoices}
+      load={loadWho}
       onDone={(who, text) => onDone({ kind: 'who', who }, text)}
     />
   ) : (

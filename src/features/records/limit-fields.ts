@@ -9,7 +9,7 @@ const QUANTITY_FIELDS: readonly Words[] = [
   ['minimum', 'At least'],
   ['maximum', 'At most'],
   ['multiple', 'In multiples of', 'A case of 12 is sold as 12, 24, 36 …'],
-  ['first', 'Starts with', 'What the quantity field of the shop shows first.'],
+  ['first', 'First quantity', 'What the quantity field of the shop shows first.'],
 ]
 
 const VALUES_HINT = 'Quantities between commas, with a name where one helps: 6, 12 = one case, 24'

@@ -120,7 +120,10 @@ export const COLUMNS: ColumnsOfKind = {
     },
   ],
   tax: [
-    { title: 'Charged upon', cell: ({ upon }, { prepared }) => names(upon, prepared.store.tax) || 'the net' },
+    {
+      title: 'Calculated on top of',
+      cell: ({ upon }, { prepared }) => names(upon, prepared.store.tax) || 'the net',
+    },
     { title: 'Delivery', cell: ({ onDelivery }) => (onDelivery ? 'taxed too' : 'not taxed') },
     {
       title: 'Rates',
@@ -137,7 +140,7 @@ export const COLUMNS: ColumnsOfKind = {
   'access-rule': [
     { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },
     { title: 'What', cell: ({ scope }, { prepared }) => whatSentence(scope, prepared.store) },
-    { title: 'They', cell: ({ effect }) => EFFECT_WORDS[effect] },
+    { title: 'Effect', cell: ({ effect }) => EFFECT_WORDS[effect] },
     { title: 'When', cell: ({ schedule }) => whenSentence(schedule) },
     { title: 'State', cell: ({ state }) => state },
   ],
@@ -217,7 +220,7 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'Where', cell: ({ place }, { prepared }) => whereSentence(place, prepared.store) },
     { title: 'When', cell: ({ schedule }) => whenSentence(schedule) },
     {
-      title: 'Everything else',
+      title: 'All other items',
       cell: ({ defaultLine, currency }) =>
         defaultLine ? breaksPhrase(defaultLine, (amount) => `${currency} ${amount}`) : '',
     },

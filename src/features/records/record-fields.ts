@@ -113,7 +113,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
   settings: [
     name,
     textField(['currency', 'Currency', 'ISO 4217. Every amount that names no currency is in it.']),
-    numberField(['priceDigits', 'Digits of a price', 'Behind the point; up to 6.']),
+    numberField(['priceDigits', 'Decimal places', 'Up to 6.']),
     textField(['timeZone', 'Time zone', 'IANA name, such as Europe/Dublin.']),
     textField(['country', 'Sells from', 'Two letters, such as IE.']),
     choiceField(
@@ -124,7 +124,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
       ],
     ),
     choiceField(
-      ['policy', 'Which price counts'],
+      ['policy', 'When several lists apply'],
       [
         ['first', 'the first on the ladder'],
         ['lowest', 'the lowest of all lists that apply'],
@@ -207,7 +207,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     currency('What they pay in under it; empty leaves it to the account.'),
     {
       ...choiceField(
-        ['policy', 'Which price counts'],
+        ['policy', 'When several lists apply'],
         [
           ['', 'as the store says'],
           ['first', 'the first on the ladder'],
@@ -232,8 +232,8 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     textField(['code', 'Currency', 'ISO 4217, such as GBP.']),
     textField(['fee', 'Fee, %', 'Added to every converted price.']),
     rounding,
-    numberField(['priceDigits', 'Digits of a price', 'Behind the point; up to 6.']),
-    numberField(['ageLimit', 'Rates are good for, days', 'Older ones are flagged; empty never.']),
+    numberField(['priceDigits', 'Decimal places', 'Up to 6.']),
+    numberField(['ageLimit', 'Rates expire after (days)', 'Older ones are flagged; empty never.']),
   ],
   region: [
     name,
@@ -243,7 +243,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     rounding,
     ...regionDisplays,
     choiceField(
-      ['isDefault', 'Stands for the rest'],
+      ['isDefault', 'Default region'],
       [
         [true, 'yes, for places no region names'],
         [false, 'no'],
@@ -264,7 +264,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     name,
     code,
     namesField(
-      ['upon', 'Charged upon', 'Other taxes it is reckoned on, beside the price without tax.'],
+      ['upon', 'Calculated on top of', 'Other taxes it is calculated on, besides the price without tax.'],
       'tax',
     ),
     choiceField(
@@ -312,7 +312,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     audience,
     scope,
     choiceField(
-      ['effect', 'They'],
+      ['effect', 'Effect'],
       [
         ['hide', 'do not see it'],
         ['no-price', 'see it without its price'],
@@ -324,9 +324,9 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     choiceField(
       ['landing', 'A direct link leads'],
       [
-        ['message', 'to a kind word'],
+        ['message', 'to a message'],
         ['sign-in', 'to signing in'],
-        ['contact', 'to how to reach us'],
+        ['contact', 'to the contact page'],
       ],
     ),
     textField(['message', 'Which says', 'Empty for the shop’s own words.']),
@@ -368,12 +368,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     ...scheduleFields,
     rank,
   ],
-  category: [
-    name,
-    code,
-    nameField(['parent', 'Below', 'The branch it hangs on; empty is the top.'], 'category'),
-    position,
-  ],
+  category: [name, code, nameField(['parent', 'Parent category', 'Empty is the top.'], 'category'), position],
   'price-family': [name, code],
   extra: [
     name,

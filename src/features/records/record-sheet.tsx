@@ -53,7 +53,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
         {view.flag && (
           <span className="bg-warning px-2 text-xs font-semibold text-warning-content">{view.flag}</span>
         )}
-        {view.archived && <span className="text-xs font-semibold text-soft">put away</span>}
+        {view.archived && <span className="text-xs font-semibold text-soft">archived</span>}
         {view.links.map((link) => (
           <Link
             key={link.name}
@@ -73,7 +73,7 @@ export function RecordSheet({ initial }: { readonly initial: RecordView }) {
               className="link-name"
               onClick={() => void complain(take((now) => archiveRecord(referenceTo(now))))}
             >
-              {view.archived ? 'Bring back' : 'Put away'}
+              {view.archived ? 'Restore' : 'Archive'}
             </button>
             <button type="button" className="link-name" onClick={() => void remove()}>
               Remove

@@ -114,7 +114,7 @@ const RUNG_WORDS: Readonly<Record<Rung, string>> = {
   contract: 'by contract',
   account: 'their own',
   group: 'of their group',
-  'signed-in': 'for who is signed in or not',
+  'signed-in': 'for signed-in buyers and guests',
   everyone: 'for everyone',
 }
 

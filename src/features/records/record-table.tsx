@@ -76,7 +76,7 @@ export function RecordTable({
                     {record.flag}
                   </span>
                 )}
-                {record.archived && <span className="shrink-0 text-2xs">put away</span>}
+                {record.archived && <span className="shrink-0 text-2xs">archived</span>}
               </span>
             )
           }}

@@ -119,7 +119,7 @@ export function dateField(field: 'from' | 'to' | 'exemptUntil', label: string, h
     read: (text) => {
       const local = readLocal(text.trim())
       return local === undefined
-        ? { ok: false, problem: `“${text.trim()}” is no date. ${DATE_HINT}` }
+        ? { ok: false, problem: `“${text.trim()}” is not a valid date. ${DATE_HINT}` }
         : { ok: true, value: { [field]: local } }
     },
   }

@@ -95,7 +95,7 @@ const SECTIONS: readonly Section[] = [
     'Taxes',
     'tax',
     'Taxes',
-    'Levies by their names, and which of them are charged upon others.',
+    'Levies by their names, and which of them are calculated on top of others.',
   ),
   section(
     'limits',
@@ -173,7 +173,7 @@ const SECTIONS: readonly Section[] = [
 
 /** Pages beside the records of a place, first among its tabs. */
 const PLACE_PAGES = [
-  { place: 'Taxes', path: 'taxes', title: 'Rates and a try' },
+  { place: 'Taxes', path: 'taxes', title: 'Rates' },
   { place: 'Limits', path: 'limits-in-force', title: 'In force' },
   { place: 'Access', path: 'access', title: 'Who sees what' },
   { place: 'Access', path: 'assortments', title: 'Assortments' },

@@ -35,7 +35,7 @@ export function rateColumns(store: Store): readonly (TaxClass | null)[] {
 }
 
 const EVERY_CLASS = 'Every class'
-const PLACE_COLUMNS = ['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Why so'] as const
+const PLACE_COLUMNS = ['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Reason'] as const
 
 export function columnTitles(store: Store): readonly string[] {
   return rateColumns(store).map((each) => each?.name ?? EVERY_CLASS)
@@ -150,8 +150,8 @@ function readRow(
     return `there is no tax “${typed}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
   }
   const [from, to] = [readLocal(cell('From')), readLocal(cell('To'))]
-  if (from === undefined) return `“${cell('From')}” is no date. Write it like 2027-03-01.`
-  if (to === undefined) return `“${cell('To')}” is no date. Write it like 2027-03-01.`
+  if (from === undefined) return `“${cell('From')}” is not a valid date. Write it like 2027-03-01.`
+  if (to === undefined) return `“${cell('To')}” is not a valid date. Write it like 2027-03-01.`
   const place: RatePlace = {
     tax: tax.code,
     country: cell('Country').toUpperCase(),
@@ -165,7 +165,7 @@ function readRow(
   for (const taxClass of rateColumns(store)) {
     const text = cell(taxClass?.name ?? EVERY_CLASS).replace(/\s*%$/, '')
     if (text === '') continue
-    const edit = rateEdit(store, tax, place, taxClass, text, cell('Why so'), newId)
+    const edit = rateEdit(store, tax, place, taxClass, text, cell('Reason'), newId)
     if (typeof edit === 'string') return edit
     if (edit) edits.push(edit)
   }

@@ -27,7 +27,7 @@ export function TaxesPage({ view, tabs }: TaxesPageProps) {
         <h1 className="text-xl leading-7 font-semibold">Taxes</h1>
         {tabs}
         <VantageLink href="/settings/store" className="ml-auto link-name">
-          How the store reckons tax
+          Tax settings
         </VantageLink>
       </header>
       <TryStrip view={view} />
@@ -114,7 +114,7 @@ function Rates({ view }: { readonly view: TaxesView }) {
       <table className="w-full">
         <thead>
           <tr className="border-b border-base-300 text-left text-soft">
-            {['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Why so'].map((title) => (
+            {['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Reason'].map((title) => (
               <th key={title} scope="col" className="py-1 pr-3 font-normal">
                 {title}
               </th>
@@ -273,7 +273,12 @@ function NewRow({ view: { taxes, columns, asOf }, isBusy, take }: NewRowProps) {
         ))}
       </select>
       <input name="percent" placeholder="%" aria-label="Percent" className={`${FIELD} w-20 text-right`} />
-      <input name="reason" placeholder="Why so, if unusual" aria-label="Why so" className={`${FIELD} w-40`} />
+      <input
+        name="reason"
+        placeholder="Reason (required above 50 %)"
+        aria-label="Reason"
+        className={`${FIELD} w-40`}
+      />
       <button type="submit" className="btn btn-primary btn-sm" disabled={isBusy}>
         Add a rate
       </button>

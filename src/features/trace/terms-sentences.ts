@@ -21,7 +21,7 @@ export function termsSections(
   productHref: string,
 ): readonly TraceTerms[] {
   return [
-    { title: 'What they may do', lines: [accessLine(store, answer), ...ruleLines(store, answer)] },
+    { title: 'Access', lines: [accessLine(store, answer), ...ruleLines(store, answer)] },
     { title: 'Tax', lines: taxLines(store, answer.tax, answer.currency, digits) },
     { title: 'How many', lines: limitLines(store, answer, productHref) },
   ].filter(({ lines }) => lines.length > 0)
@@ -41,7 +41,7 @@ function becauseParts(store: Store, because: ExplainedAnswer['because']): readon
     case undefined:
       return []
     case 'archived':
-      return [{ text: '– it is put away' }]
+      return [{ text: '– it is archived' }]
     case 'no-price':
       return []
     case 'gate': {
@@ -122,7 +122,7 @@ const FIELD_WORDS: Readonly<Record<LimitField, string>> = {
   minimum: 'At least',
   maximum: 'At most',
   multiple: 'In multiples of',
-  first: 'Starts with',
+  first: 'First quantity',
   values: 'Only',
 }
 

@@ -128,7 +128,7 @@ function Trace({ view }: { readonly view: TraceView }) {
         </section>
       ))}
       <section className="mt-4">
-        <h3 className="text-xs font-semibold">Also true here</h3>
+        <h3 className="text-xs font-semibold">Notes</h3>
         <dl className="[&>div]:flex [&>div]:justify-between [&>div]:border-b [&>div]:border-dotted [&>div]:border-base-300 [&>div]:py-1">
           <Fact
             name="Guests pay"

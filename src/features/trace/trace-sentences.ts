@@ -53,7 +53,7 @@ export function candidateParts(
   const line = at.line === null ? undefined : wording.store['price-line'].get(at.line)
   const scope = line
     ? line.scope.include.map((term) => whatPhrase(term, wording.store)).join(', ')
-    : 'everything else'
+    : 'all other items'
   return [list, { text: `for ${scope}:` }]
 }
 
@@ -154,7 +154,7 @@ function linePhrase(wording: Wording, step: Extract<TraceStep, { kind: 'line' }>
       : ` from ${step.reached.from}${COUNTED[step.reached.counting]}`
     : ''
   return step.scope === null
-    ? `${method}${reached}, its price for everything else`
+    ? `${method}${reached}, its price for all other items`
     : `${method}${reached}${scopeWords(wording, step.scope)}`
 }
 
@@ -180,7 +180,7 @@ const RUNG_NAMES: Readonly<Record<Rung, string>> = {
   contract: 'lists of a contract',
   account: 'the account’s own lists',
   group: 'lists for their group',
-  'signed-in': 'lists for who is signed in or not',
+  'signed-in': 'lists for signed-in buyers and guests',
   everyone: 'lists for everyone',
 }
 
@@ -223,7 +223,7 @@ export function lossSentence(wording: Wording, reason: LossReason): string {
     case 'outside-scope':
       return 'is for another part of the catalogue'
     case 'no-line':
-      return 'says nothing about this'
+      return 'has no price for this item'
     case 'excluded-item':
       return `leaves out ${whatPhrase(reason.by, store)}`
     case 'below-first-break':

@@ -40,6 +40,14 @@ export async function undo(
   return commit(steppe, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
 }
 
+/** What the history says of a change set that takes another one back: what that one was. */
+export async function undoNote(steppe: Steppe, changeSet: number): Promise<string> {
+  const undone = await steppe.database.query.changeSets.findFirst({
+    where: eq(schema.changeSets.id, changeSet),
+  })
+  return `Undo: ${undone?.note ?? `change ${changeSet}`}`
+}
+
 type Fields = Readonly<Record<string, unknown>>
 
 /** A record as it is, with what a change did to it taken back; of stock the difference. */

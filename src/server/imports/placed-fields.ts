@@ -84,11 +84,12 @@ export const PLACED_FIELDS: readonly PlacedField[] = [
     'packsize',
     'orderincrement',
   ]),
-  limitField('first', 'Quantity starts with', [
+  limitField('first', 'First quantity', [
     'first',
     'firstquantity',
     'defaultquantity',
     'initialquantity',
+    'quantitystartswith',
   ]),
 ]
 

@@ -17,7 +17,7 @@ export function HistorySection({ history, onTakeBack }: HistorySectionProps) {
   async function takeBack(changeSet: number): Promise<void> {
     const problem = await onTakeBack?.(changeSet)
     if (problem) toast.error(problem)
-    else toast('Taken back.')
+    else toast('Undone.')
   }
   return (
     <section className="px-6 pt-4 pb-6" aria-label="History">
@@ -34,11 +34,11 @@ export function HistorySection({ history, onTakeBack }: HistorySectionProps) {
             {onTakeBack && changeSet > FIRST_CHANGE_SET && (
               <button
                 type="button"
-                aria-label={`Take back: ${note}`}
+                aria-label={`Undo: ${note}`}
                 className="link-name"
                 onClick={() => void takeBack(changeSet)}
               >
-                Take back
+                Undo
               </button>
             )}
           </li>

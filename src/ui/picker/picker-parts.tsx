@@ -3,10 +3,10 @@ import { MarkBox } from './mark-box'
 import type { Mark } from './mark'
 
 export function Heading({ children }: { readonly children: ReactNode }) {
-  return <h3 className="pt-1 pb-0.5 text-xs font-semibold text-soft not-first:pt-3">{children}</h3>
+  return <h2 className="pt-1 pb-0.5 text-xs font-semibold text-soft not-first:pt-3">{children}</h2>
 }
 
-export function Key({ children }: { readonly children: ReactNode }) {
+function Key({ children }: { readonly children: ReactNode }) {
   return (
     <kbd className="rounded-[3px] border border-base-content/25 bg-lifted px-1 text-xs text-base-content">
       {children}

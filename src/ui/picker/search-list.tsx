@@ -53,7 +53,7 @@ export function SearchList<Item extends SearchListItem>(props: SearchListProps<I
           aria-label={props.label}
           {...props.choice}
           className="py-1 outline-none"
-          renderEmptyState={() => <p className="px-3 py-2 text-soft">Nobody is called that.</p>}
+          renderEmptyState={() => <p className="px-3 py-2 text-soft">No results.</p>}
         >
           {props.sections.map((section) => (
             <ListBoxSection key={section} id={section}>

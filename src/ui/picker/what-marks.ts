@@ -52,8 +52,9 @@ export function branchMark(branch: BranchChoice, what: What, branches: readonly 
   const speaksBelow = (terms: readonly WhatTerm[]) =>
     terms.some((term) => term.kind === 'category' && below.has(term.category))
   if (own === 'out') return 'out'
-  if (own === 'chosen') return 'chosen'
+  // What is chosen and left out through something above is out: leaving out comes first.
   if (what.exclude.some((term) => term.kind === 'everything' || isBranch(term, above))) return 'out-through'
+  if (own === 'chosen') return 'chosen'
   const isIn = what.include.some((term) => term.kind === 'everything' || isBranch(term, above))
   if (isIn) return speaksBelow(what.exclude) ? 'part' : 'through'
   return speaksBelow(what.include) ? 'part' : 'none'

@@ -8,7 +8,7 @@ export interface WhoChoice {
   readonly text: string
 }
 
-export interface GroupChoice extends WhoChoice {
+interface GroupChoice extends WhoChoice {
   readonly id: string
   readonly isTrade: boolean
 }

@@ -38,7 +38,7 @@ const GUEST: BuyerFacts = {
   passcode: null,
 }
 
-export function factsOf({ id, groups, tags, emails }: AccountChoice, choices: WhoChoices): BuyerFacts {
+function factsOf({ id, groups, tags, emails }: AccountChoice, choices: WhoChoices): BuyerFacts {
   const trade = choices.groups.some((group) => group.isTrade && groups.includes(group.id))
   return { ...GUEST, account: id, signedIn: true, groups, trade, tags, emails }
 }

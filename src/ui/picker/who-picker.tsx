@@ -289,7 +289,7 @@ function Under({ choice, who, choices, nameOf }: UnderProps) {
   const groups = choices.groups.filter(({ id }) => account.groups.includes(id)).map(({ name }) => name)
   return (
     <div className="mt-3 border-t border-base-300 pt-1">
-      <h3 className="text-xs font-semibold text-soft">Under the cursor</h3>
+      <h2 className="text-xs font-semibold text-soft">Under the cursor</h2>
       <p className="font-semibold">{account.name}</p>
       <p className="text-soft">{[...groups, account.place].join(', ')}</p>
       <p className="text-soft">{whyOf(account, who, choices, nameOf)}</p>

@@ -1,0 +1,54 @@
+'use client'
+
+import type { Vantage } from '@/core/engine/vantage'
+import type { What } from '@/core/predicates/what'
+import { useFrame } from '@/ui/frame/frame-context'
+import { createContext, type ReactNode, use, useMemo } from 'react'
+import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what-choices'
+import type { WhatSource } from './what-picker'
+import type { WhoChoices } from './who-choices'
+
+/** What pickers ask the server, wherever they open. */
+export interface PickerSources {
+  readonly loadWho: () => Promise<WhoChoices>
+  readonly loadWhat: (initial: What) => Promise<WhatChoices>
+  readonly findItems: (words: string) => Promise<readonly FoundItem[]>
+  readonly matchScope: (what: What, vantage: Vantage) => Promise<WhatMatched>
+  readonly readWords: (words: string) => Promise<ReadWords>
+}
+
+const Sources = createContext<PickerSources | null>(null)
+
+/** Gives every sheet below it the server's answers for its pickers. */
+export function PickerSourcesProvider({
+  children,
+  ...sources
+}: PickerSources & { readonly children: ReactNode }) {
+  return <Sources value={sources}>{children}</Sources>
+}
+
+/** Errors  throws outside the merchant's frame. */
+function useSources(): PickerSources {
+  const sources = use(Sources)
+  if (!sources) throw new Error('pickers open inside the merchant’s frame')
+  return sources
+}
+
+export function useWhoSource(): PickerSources['loadWho'] {
+  return useSources().loadWho
+}
+
+/** What the picker of a scope asks, as seen from the vantage. */
+export function useWhatSource(): WhatSource {
+  const { loadWhat, findItems, matchScope, readWords } = useSources()
+  const { vantage } = useFrame()
+  return useMemo(
+    () => ({
+      load: loadWhat,
+      find: findItems,
+      match: (what: What) => matchScope(what, vantage),
+      read: readWords,
+    }),
+    [loadWhat, findItems, matchScope, readWords, vantage],
+  )
+}
