@@ -27,18 +27,24 @@ const SHOTS: readonly Shot[] = [
     act: (page) => cell(page, 'Cedar, assembled, 10', 'group:distributors').click(),
   },
   {
-    name: 'board-refused',
-    path: `/board?${FRAMES}`,
+    name: 'who-picker',
+    path: '/price-lists/trade-packaging',
     act: async (page) => {
-      await cell(page, 'Pine, flat-packed, 10', 'base').dblclick()
-      await page.keyboard.type('12,5x')
-      await page.keyboard.press('Enter')
+      await page.getByRole('button', { name: /^Who the list is for/ }).click()
+      await page.getByTestId('reach').waitFor()
+      await page.getByRole('checkbox', { name: /^Hivewell Supplies/ }).focus()
     },
   },
   {
-    name: 'vantage',
-    path: '/board',
-    act: (page) => page.getByRole('button', { name: /Looking as/ }).click(),
+    name: 'what-picker',
+    path: '/price-lists/spring-build-up',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Frames', exact: true }).click()
+      await page
+        .getByTestId('reach')
+        .getByText(/variants of/)
+        .waitFor()
+    },
   },
   { name: 'products', path: '/products?as=group:bee-farms' },
   { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
