@@ -42,6 +42,9 @@ test('a guest and a bee farm see their two right prices, before and after the me
   await reads(guest.getByTestId('own-price').first(), '€30.00')
   await reads(farm.getByTestId('own-price').first(), '€26.40')
 
+  // What was done in this window can be undone after a reload, too.
+  await merchant.reload()
+  await merchant.locator('[data-ready=true]').waitFor()
   await merchant.getByRole('button', { name: 'Undo' }).click()
   await reads(cell(merchant, 'Pine, flat-packed, 10', 'group:bee-farms'), 'L22.80')
   await look()

@@ -34,12 +34,13 @@ export function AssortmentsPage({ view, tabs }: AssortmentsPageProps) {
       done?.()
       router.refresh()
     })
-  const disabled = isBusy || !view.live
+  const isReady = useReady()
+  const disabled = isBusy || !isReady || !view.live
   return (
     <section
       className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-8"
       aria-label="Assortments"
-      data-ready={useReady()}
+      data-ready={isReady}
     >
       <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-3">
         <h1 className="text-xl leading-7 font-semibold">Access</h1>
@@ -56,6 +57,8 @@ export function AssortmentsPage({ view, tabs }: AssortmentsPageProps) {
             <select
               aria-label="Whose assortment"
               className="border border-base-300 bg-lifted px-2 py-1 font-semibold"
+              // A choice made before the page answers would snap back, and the next edit land on another one.
+              disabled={!isReady || isBusy}
               value={`${owner.kind} ${owner.code}`}
               onChange={(event) => {
                 const [kind = '', ...code] = event.target.value.split(' ')

@@ -8,10 +8,35 @@ export interface UndoStacks {
 
 const NOTHING_DONE: UndoStacks = { done: [], undone: [] }
 
+/** Where this window keeps its stacks, so that a reload loses none of them. */
+const KEPT_AS = 'steppe-undo'
+
 // Kept outside the board: who filters, looks as somebody else or visits another place can still undo.
-let stacks = NOTHING_DONE
+let stacks = readStacks()
 let writing: Promise<unknown> = Promise.resolve()
 const listeners = new Set<() => void>()
+
+function readStacks(): UndoStacks {
+  try {
+    const kept = JSON.parse(
+      globalThis.sessionStorage?.getItem(KEPT_AS) ?? 'null',
+    ) as Partial<UndoStacks> | null
+    const numbers = (list: unknown) =>
+      Array.isArray(list) ? list.filter((each): each is number => Number.isSafeInteger(each)) : []
+    return kept ? { done: numbers(kept.done), undone: numbers(kept.undone) } : NOTHING_DONE
+  } catch {
+    // A browser may keep nothing, or something else may have been kept.
+    return NOTHING_DONE
+  }
+}
+
+function keepStacks(): void {
+  try {
+    globalThis.sessionStorage?.setItem(KEPT_AS, JSON.stringify(stacks))
+  } catch {
+    // Without it, undo lasts until the page is reloaded.
+  }
+}
 
 function subscribe(listener: () => void): () => void {
   listeners.add(listener)
@@ -28,6 +53,7 @@ export function useUndoStacks(): UndoStacks {
 
 export function setUndoStacks(next: UndoStacks): void {
   stacks = next
+  keepStacks()
   for (const listener of listeners) listener()
 }
 

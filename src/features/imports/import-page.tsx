@@ -31,6 +31,11 @@ export function ImportPage({ initial }: { readonly initial: ImportView }) {
     [router],
   )
   const isWorking = progress.step === 'working'
+  const isDone = progress.step === 'done'
+  // The menu counts what there is.
+  useEffect(() => {
+    if (isDone) router.refresh()
+  }, [isDone, router])
   useEffect(() => {
     if (!isWorking) return
     const timer = setInterval(() => void importNow(view.id).then((next) => next && setView(next)), ASK_EVERY)

@@ -14,6 +14,7 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
+import { refresh } from 'next/cache'
 import { randomUUID } from 'node:crypto'
 import { copiedLines, copiedLists } from './copy-record'
 import type { Fields } from './field-rule'
@@ -90,6 +91,8 @@ export async function createRecord(
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+  // The menu counts what there is.
+  refresh()
   return { ok: true, href: recordHref(sectionOf(kind).path, labelOf(kind, after as never)) }
 }
 
@@ -141,9 +144,9 @@ export async function removeRecord(
     note: `${sheet.label} removed`,
     at: currentInstant(),
   })
-  return outcome.ok
-    ? { ok: true, href: `/${sectionOf(sheet.kind).path}` }
-    : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+  if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+  refresh()
+  return { ok: true, href: `/${sectionOf(sheet.kind).path}` }
 }
 
 /** Adds a rate of a currency from now on. */
