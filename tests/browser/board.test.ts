@@ -202,3 +202,28 @@ test('a filter that matches nothing says so', async () => {
   await page.goto(testUrl('/board?find=zzzz'))
   await page.getByText('Nothing in the catalogue matches').waitFor()
 })
+
+test('a price typed for one buyer asks before it reaches others, and goes to them alone by Enter', async () => {
+  await openBoard(page, '?as=account:tarnside&find=FR-BR')
+  const mine = cell(page, FLAT, 'account:tarnside')
+  const farms = cell(page, FLAT, 'group:bee-farms')
+  const before = (await farms.textContent()) ?? ''
+  await typeInto(page, mine, '20.00')
+  await reads(mine.getByRole('alert'), /Bee farm level sets prices for 7 buyers: Tarnside Apiaries, /)
+  // Nothing is made by looking at it, or by going away.
+  await page.keyboard.press('Escape')
+  await mine.getByRole('alert').waitFor({ state: 'detached' })
+  await typeInto(page, mine, '20.00')
+  await mine.getByRole('alert').waitFor()
+  await page.keyboard.press('Enter')
+  await reads(mine, /20\.00/)
+  await reads(farms, before)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await reads(mine, before)
+
+  await typeInto(page, mine, '21.00')
+  await mine.getByRole('button', { name: 'All 7' }).click()
+  await reads(farms, /21\.00/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await reads(farms, before)
+})

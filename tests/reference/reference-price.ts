@@ -662,6 +662,8 @@ class Reference {
           ),
         ]
       if (told.length > 0) return told
+      if (list.scope.exclude.some((term) => reach(this.store, term, this.item) !== null))
+        return [tell(null, 'excluded-item', null)]
       const isExtra = this.item.kind === 'extra'
       if (!isExtra && inWhat(this.store, list.scope, this.item) === null)
         return [tell(null, 'outside-scope', null)]

@@ -1,3 +1,5 @@
+import { findPrice } from '@/core/engine/find-price'
+import { toPrice } from '@/core/engine/price-step'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { openSituation } from '@/core/engine/open-situation'
 import { resolveVantage } from '@/core/engine/vantage'
@@ -209,6 +211,37 @@ describe('figures typed over others', () => {
     expect((await listEdit('', '10.5')).ok).toBe(true)
     expect(price('bee-farms', 'EX-UF')).toBe('11.1')
     expect(lines()).toBe(count)
+  })
+
+  test('a price for one account alone makes a list of theirs, and moves nobody else', async () => {
+    const from = { ...DEFAULT_VANTAGE, as: 'account:gorseback' } as const
+    const paid = (as: `account:${string}`) => {
+      const { standpoint } = resolveVantage(store(), { ...from, as }, Date.now())
+      const opened = openSituation(getPrepared(steppe), standpoint)
+      if (!opened.ok) throw new Error(opened.error.code)
+      const number = getPrepared(steppe).index.numberOf.get('variant-FR-BR-PF') as number
+      return toPrice(findPrice(getPrepared(steppe), opened.value, number).units, opened.value.digits)
+    }
+    const edit = {
+      kind: 'list-price',
+      list: 'list-bee-farm-level',
+      variant: 'variant-FR-BR-PF',
+      from,
+    } as const
+    const [own, other] = [paid('account:gorseback'), paid('account:tarnside')]
+    expect((await editAmounts(steppe, [{ ...edit, only: true, typed: '20', seen: own }], note)).ok).toBe(true)
+    expect([paid('account:gorseback'), paid('account:tarnside')]).toEqual(['20', other])
+    const lists = store()['price-list'].size
+    expect(
+      (await editAmounts(steppe, [{ ...edit, only: true, typed: '19', seen: decimal(20) }], note)).ok,
+    ).toBe(true)
+    expect(paid('account:gorseback')).toBe('19')
+    // The list that was made is theirs from then on.
+    expect(store()['price-list'].size).toBe(lists)
+    expect(
+      (await editAmounts(steppe, [{ ...edit, only: true, typed: '', seen: decimal(19) }], note)).ok,
+    ).toBe(true)
+    expect(paid('account:gorseback')).toBe(own)
   })
 
   test('a line that names the variant among others lets go of it', async () => {

@@ -24,7 +24,10 @@ export interface EditableCell {
   readonly label: string
   /** The list the edit goes into; `null` for a base price. */
   readonly list: string | null
-  readonly edit: (typed: string) => AmountEdit
+  /** Of a price of one account: whom else the list it would go into sets prices for. */
+  readonly others: readonly string[]
+  /** `only` keeps it from everybody else. */
+  readonly edit: (typed: string, only?: boolean) => AmountEdit
 }
 
 /** Errors  `null` for a cell that nothing can be typed into. */
@@ -45,6 +48,7 @@ export function editableCell(
       digits: view.digits,
       label: `base price of ${variant?.sku ?? product.code}`,
       list: null,
+      others: [],
       edit: (typed) => ({
         kind: 'value',
         record: isShared ? 'product' : 'variant',
@@ -58,16 +62,20 @@ export function editableCell(
   const buyer = view.columns[column - FIXED_COLUMNS]
   const cell = variant?.cells[column - FIXED_COLUMNS]
   const list = buyer && cell && listToEdit(buyer.ownLists, cell.list)
-  if (!variant || !buyer || !cell || !list) return null
+  const isAccount = buyer?.vantage.as.startsWith('account:') ?? false
+  if (!variant || !buyer || !cell || (!list && !isAccount)) return null
   return {
     current: cell.amount,
     cost: cell.cost,
     digits: buyer.digits,
     label: `${variant.sku} for ${buyer.title}`,
-    list: list.name,
-    edit: (typed) => ({
+    list: list?.name ?? null,
+    others: list?.others ?? [],
+    edit: (typed, only = false) => ({
       kind: 'list-price',
-      list: list.id,
+      // Without a list of their own, one is made for them.
+      list: list?.id ?? '',
+      only: only || !list,
       variant: variant.id,
       from: buyer.vantage,
       typed,

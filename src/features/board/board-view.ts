@@ -10,7 +10,12 @@ export interface BoardColumn {
   readonly title: string
   readonly subtitle: string
   /** Lists of this buyer an edit can go to, the first one when no list decides yet: id and name. */
-  readonly ownLists: readonly { readonly id: string; readonly name: string }[]
+  readonly ownLists: readonly {
+    readonly id: string
+    readonly name: string
+    /** Of a column of one account: everybody else the list sets prices for, by name. */
+    readonly others: readonly string[]
+  }[]
   readonly currency: string
   readonly digits: number
 }

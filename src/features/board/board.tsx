@@ -5,6 +5,7 @@ import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { formatAmount } from '@/ui/format/amount'
 import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
+import type { EditResult } from '@/ui/grid/cell-editor'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { type GridRange, isSingleCell } from '@/ui/grid/grid-range'
 import { useCallback, useState } from 'react'
@@ -172,10 +173,18 @@ export function Board({ title, view, filter }: BoardProps) {
 
   const editable = (row: number, column: number) => editableCell(view, find(row), column)
 
-  async function onEdit(row: number, column: number, typed: string): Promise<string | null> {
+  async function onEdit(row: number, column: number, typed: string): Promise<EditResult> {
     const cell = editable(row, column)
     if (!cell) return 'This buyer has no price list of their own. Edit the base price instead.'
-    return board.edit([cell.edit(typed)])
+    if (cell.others.length === 0) return board.edit([cell.edit(typed)])
+    const buyer = view.columns[column - FIXED_COLUMNS]?.title ?? ''
+    return {
+      question: `${cell.list} sets prices for ${cell.others.length + 1} buyers: ${buyer}, ${someOf(cell.others)}.`,
+      options: [
+        { label: `Only ${buyer}`, run: () => board.edit([cell.edit(typed, true)]) },
+        { label: `All ${cell.others.length + 1}`, run: () => board.edit([cell.edit(typed)]) },
+      ],
+    }
   }
 
   function editHint(row: number, column: number): string | null {
@@ -184,8 +193,11 @@ export function Board({ title, view, filter }: BoardProps) {
       return place?.kind === 'product'
         ? `For every variant without its own. ${ALLOWED_PRICES}`
         : ALLOWED_PRICES
-    const list = editable(row, column)?.list
-    return list ? `Goes into ${list} as a line for ${variant?.sku}. ${ALLOWED_PRICES}` : null
+    const cell = editable(row, column)
+    if (!cell) return null
+    return cell.list
+      ? `Goes into ${cell.list} as a line for ${variant?.sku}. ${ALLOWED_PRICES}`
+      : `Makes a price list for this buyer alone. ${ALLOWED_PRICES}`
   }
 
   function onCell(row: number, column: number, asked: boolean): void {
@@ -293,4 +305,9 @@ function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
       <span className="shrink-0">{facts.join(' · ')}</span>
     </footer>
   )
+}
+
+function someOf(names: readonly string[]): string {
+  const more = names.length - 3
+  return more > 0 ? `${names.slice(0, 3).join(', ')} and ${more} more` : names.join(', ')
 }

@@ -33,6 +33,7 @@ import {
 import { narrow } from './narrow-board'
 import type { OpenColumn } from './open-column'
 import { columnSubtitle, columnTitle } from './column-words'
+import { othersReached } from './others-reached'
 
 /** The board as somebody looks at it: columns, sizes and the first rows. */
 export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
@@ -132,7 +133,11 @@ export function openColumns(
       subtitle: columnSubtitle(prepared.store, vantage, vantages, situation, subtitleOf(own[0])),
       ownLists: own
         .filter(({ isForeign }) => !isForeign)
-        .map(({ compiled: { list } }) => ({ id: list.id, name: list.name })),
+        .map(({ compiled: { list } }) => ({
+          id: list.id,
+          name: list.name,
+          others: othersReached(prepared.store, list, vantage.as),
+        })),
       currency: situation.currency,
       digits: situation.digits,
     }

@@ -33,8 +33,9 @@ const edits = Joi.array()
     }),
     Joi.object({
       kind: Joi.valid('list-price'),
-      list: Joi.string(),
+      list: Joi.string().allow(''),
       variant: Joi.string(),
+      only: Joi.boolean().optional(),
       from: vantage,
       typed,
       seen,

@@ -14,7 +14,15 @@ import { fixPrice, type LineChange, releasePrice } from '@/core/price/fix-price'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
 import type { Refusal } from '@/core/store/refusal'
 import { getSettings } from '@/core/store/store'
-import type { PriceLine } from '@/core/price/price-list'
+import { findByCode } from '@/core/catalogue/find-by-code'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { EVERYTHING } from '@/core/predicates/what'
+import { ALWAYS } from '@/core/predicates/when'
+import { EVERYWHERE } from '@/core/predicates/where'
+import type { PriceLine, PriceList } from '@/core/price/price-list'
+import { codeFromName } from '@/core/store/code-from-name'
+import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
+import { meansTheSame } from '@/core/store/same-meaning'
 import { randomUUID } from 'node:crypto'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { type ChangeRequest, commit, type Committed } from './commit'
@@ -35,7 +43,10 @@ export type AmountEdit =
     }
   | {
       readonly kind: 'list-price'
+      /** Empty with `only`, for an account without any. */
       readonly list: string
+      /** For the account it was looked at as alone: into a list that is for nobody else, made where there is none. */
+      readonly only?: boolean
       readonly variant: string
       /** Where the price was looked at from. */
       readonly from: Vantage
@@ -108,10 +119,11 @@ function readListEdit(
 ): Read {
   const prepared = getPrepared(steppe)
   const { store } = prepared
-  const list = store['price-list'].get(edit.list)
   const variant = store.variant.get(edit.variant)
   const product = variant && store.product.get(variant.product)
   const buyer = findBuyer(store.group, store.account, edit.from.as)
+  const own = edit.only && buyer?.kind === 'account' ? ownListOf(prepared, edit, buyer.account) : null
+  const list = own?.list ?? store['price-list'].get(edit.list)
   if (!list) return unknown('price list', edit.list, [...store['price-list'].keys()])
   if (!variant || !product) return unknown('variant', edit.variant, [...store.variant.keys()])
   if (!buyer)
@@ -135,7 +147,7 @@ function readListEdit(
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
   const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
-  if (edit.typed.trim() === '') return toRequests(steppe, releasePrice(lines, variant.id))
+  if (edit.typed.trim() === '') return toRequests(steppe, own?.isNew ? [] : releasePrice(lines, variant.id))
   // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
   const { lens } = opened.value
   const basis = prepared.lists.get(list.id)?.basis ?? storeBasis(prepared)
@@ -152,7 +164,37 @@ function readListEdit(
     id: randomUUID(),
     quantity: fromUnits(quantity, 3),
   })
-  return toRequests(steppe, fixed)
+  const asked = toRequests(steppe, fixed)
+  if (!own?.isNew || !asked.ok) return asked
+  return {
+    ok: true,
+    requests: [{ kind: 'price-list', id: list.id, seen: null, after: list }, ...asked.requests],
+  }
+}
+
+/**
+ * The list that is for one account and nobody else, in the currency they are looked at in, always and for everything; a new
+ * one where there is none.
+ */
+function ownListOf(
+  { store }: PreparedStore,
+  { from }: Extract<AmountEdit, { kind: 'list-price' }>,
+  account: string,
+): { readonly list: PriceList; readonly isNew: boolean } {
+  const standing = resolveVantage(store, from, currentInstant().getTime()).standpoint
+  const currency = standing.currency ?? store.account.get(account)?.currency ?? getSettings(store).currency
+  const audience = { include: [{ kind: 'account', account } as const], exclude: [] }
+  const like = { audience, place: EVERYWHERE, schedule: ALWAYS, scope: EVERYTHING, currency }
+  const known = [...store['price-list'].values()].find(
+    (list) =>
+      list.status === 'active' &&
+      list.state === 'on' &&
+      Object.entries(like).every(([field, value]) => meansTheSame(list[field as keyof typeof like], value)),
+  )
+  if (known) return { list: known, isNew: false }
+  const name = `Own prices of ${store.account.get(account)?.name ?? account}`
+  const code = codeFromName(name, (each) => findByCode(store['price-list'], each) !== null, 'own-prices')
+  return { list: { ...RECORD_DEFAULTS['price-list'], ...like, id: randomUUID(), code, name }, isNew: true }
 }
 
 /** The lines of a list as the edits before leave them. */
@@ -195,7 +237,7 @@ function inBatch(steppe: Steppe, edit: AmountEdit, because: Refusal): Refusal {
 function labelOf(steppe: Steppe, edit: AmountEdit): string {
   const { store } = getPrepared(steppe)
   if (edit.kind === 'list-price') {
-    const list = store['price-list'].get(edit.list)?.name ?? edit.list
+    const list = edit.only ? 'a list of their own' : (store['price-list'].get(edit.list)?.name ?? edit.list)
     return `${store.variant.get(edit.variant)?.sku ?? edit.variant} in ${list}`
   }
   const label = edit.record === 'variant' ? store.variant.get(edit.id)?.sku : store.product.get(edit.id)?.code

@@ -2,6 +2,15 @@
 
 import { useId, useRef, useState } from 'react'
 
+/** Something to decide before an edit is made; the first option is what Enter means. */
+export interface EditChoice {
+  readonly question: string
+  readonly options: readonly { readonly label: string; readonly run: () => Promise<string | null> }[]
+}
+
+/** What is wrong, what to decide first, or `null` when the edit was made. */
+export type EditResult = string | EditChoice | null
+
 interface CellEditorProps {
   readonly label: string
   readonly initial: string
@@ -11,8 +20,7 @@ interface CellEditorProps {
   readonly hint: string | null
   /** On which side of the figure the note is flush with it, so that it stays inside the grid. */
   readonly noteSide: 'left' | 'right'
-  /** Resolves to what is wrong, or `null` when the edit was made. */
-  readonly onSubmit: (typed: string) => Promise<string | null>
+  readonly onSubmit: (typed: string) => Promise<EditResult>
   readonly onClose: (how: 'done' | 'left') => void
 }
 
@@ -23,16 +31,28 @@ export function CellEditor({ label, initial, select, hint, noteSide, onSubmit, o
   const [busy, setBusy] = useState(false)
   const changed = useRef(false)
   const noteId = useId()
-  const note = problem ?? hint
+  const [choice, setChoice] = useState<EditChoice | null>(null)
+  const note = choice ? choice.question : (problem ?? hint)
 
   async function submit(how: 'done' | 'left'): Promise<void> {
     if (busy) return
     if (!changed.current && typed === initial && how === 'left') return onClose('left')
+    if (choice) return how === 'left' ? onClose('left') : decide(0)
+    await come(() => onSubmit(typed), how)
+  }
+
+  async function come(act: () => Promise<EditResult>, how: 'done' | 'left'): Promise<void> {
     setBusy(true)
-    const wrong = await onSubmit(typed)
+    const result = await act()
     setBusy(false)
-    if (wrong === null) onClose(how)
-    else setProblem(wrong)
+    setChoice(typeof result === 'object' ? result : null)
+    if (result === null) onClose(how)
+    else if (typeof result === 'string') setProblem(result)
+  }
+
+  function decide(at: number): Promise<void> {
+    const option = choice?.options[at]
+    return option ? come(option.run, 'done') : Promise.resolve()
   }
 
   return (
@@ -50,9 +70,14 @@ export function CellEditor({ label, initial, select, hint, noteSide, onSubmit, o
         value={typed}
         onChange={(event) => {
           changed.current = true
+          setChoice(null)
           setTyped(event.target.value)
         }}
-        onBlur={() => void submit('left')}
+        onBlur={(event) => {
+          // The options of a choice are part of the editor.
+          if (event.currentTarget.parentElement?.contains(event.relatedTarget)) return
+          void submit('left')
+        }}
         onKeyDown={(event) => {
           event.stopPropagation()
           if (event.key === 'Enter') {
@@ -68,12 +93,34 @@ export function CellEditor({ label, initial, select, hint, noteSide, onSubmit, o
       {note && (
         <span
           id={noteId}
-          role={problem ? 'alert' : undefined}
+          role={problem || choice ? 'alert' : undefined}
           className={`absolute top-full ${noteSide === 'left' ? 'left-0' : 'right-0'} mt-0.5 block w-64 border px-2 py-1 text-left text-xs whitespace-normal ${
-            problem ? 'border-error bg-base-100 text-error' : 'border-base-300 bg-base-100 text-soft'
+            problem && !choice
+              ? 'border-error bg-base-100 text-error'
+              : 'border-base-300 bg-base-100 text-soft'
           }`}
         >
           {note}
+          {choice && (
+            <span className="flex flex-wrap gap-2 pt-1">
+              {choice.options.map(({ label }, at) => (
+                <button
+                  key={label}
+                  type="button"
+                  className={`rounded-field border px-2 py-0.5 font-semibold text-base-content ${at === 0 ? 'border-primary' : 'border-base-300'}`}
+                  disabled={busy}
+                  onKeyDown={(event) => {
+                    event.stopPropagation()
+                    if (event.key === 'Escape') onClose('left')
+                  }}
+                  onMouseDown={(event) => event.preventDefault()}
+                  onClick={() => void decide(at)}
+                >
+                  {label}
+                </button>
+              ))}
+            </span>
+          )}
         </span>
       )}
     </span>

@@ -11,7 +11,7 @@ import {
   useRef,
   useState,
 } from 'react'
-import { CellEditor } from './cell-editor'
+import { CellEditor, type EditResult } from './cell-editor'
 import { type GridCell, moveInGrid, startsFigure } from './grid-moves'
 import {
   cellsOfRange,
@@ -48,7 +48,7 @@ interface DataGridProps {
   readonly editLabel?: (row: number, column: number) => string
   readonly editHint?: (row: number, column: number) => string | null
   /** Resolves to what is wrong, or `null` when the edit was made. */
-  readonly onEdit?: (row: number, column: number, typed: string) => Promise<string | null>
+  readonly onEdit?: (row: number, column: number, typed: string) => Promise<EditResult>
   /** The keyboard or mouse came to a cell; `asked` when T or Space asked to show more. */
   readonly onCell?: (row: number, column: number, asked: boolean) => void
   /** Enter or a click on a row that opens and closes; `true` when it was one. */
