@@ -28,12 +28,14 @@ export function termsSections(
 }
 
 function accessLine(store: Store, { access, because }: ExplainedAnswer): Line {
-  const can = [
-    access.see ? 'see it' : 'do not see it',
-    access.see && (access.seePrice ? 'see its price' : 'see no price'),
-    access.see && (access.buy ? 'buy it' : access.quote ? 'ask for a quote' : 'cannot buy it'),
-  ].filter(Boolean)
-  return { parts: [{ text: `They ${can.join(', ')}` }, ...becauseParts(store, because)], outcome: '' }
+  return { parts: [{ text: canText(access) }, ...becauseParts(store, because)], outcome: '' }
+}
+
+function canText({ see, seePrice, buy, quote }: ExplainedAnswer['access']): string {
+  if (!see) return 'Cannot see it'
+  const price = seePrice ? 'see its price' : 'not its price'
+  if (buy) return `Can see it, ${price} and buy it`
+  return quote ? `Can see it, ${price}, and ask for a quote` : `Can see it, ${price}, and cannot buy it`
 }
 
 function becauseParts(store: Store, because: ExplainedAnswer['because']): readonly TracePart[] {

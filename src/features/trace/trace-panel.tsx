@@ -238,7 +238,7 @@ function Losses({ losses, silent, money }: LossesProps & { readonly silent: read
               <Parts parts={[part]} />
             </span>
           ))}{' '}
-          {silent.length === 1 ? 'says' : 'say'} nothing about this.
+          {silent.length === 1 ? 'has' : 'have'} no price for this item.
         </p>
       )}
     </section>
