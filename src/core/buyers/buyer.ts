@@ -63,7 +63,8 @@ export type BuyerReference =
   | { readonly kind: 'group'; readonly group: string }
   | { readonly kind: 'account'; readonly account: string }
 
-const GUEST_FACTS: BuyerFacts = {
+/** What predicates know of somebody who is not signed in. */
+export const GUEST_FACTS: BuyerFacts = {
   account: null,
   signedIn: false,
   groups: [],

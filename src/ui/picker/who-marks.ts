@@ -1,3 +1,4 @@
+import { GUEST_FACTS } from '@/core/buyers/buyer'
 import { type BuyerFacts, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
 import type { Mark } from './mark'
 import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
@@ -28,19 +29,9 @@ export function withoutLast({ include, exclude }: Who): Who {
     : { include: include.slice(0, -1), exclude }
 }
 
-const GUEST: BuyerFacts = {
-  account: null,
-  signedIn: false,
-  groups: [],
-  trade: false,
-  tags: [],
-  emails: [],
-  passcode: null,
-}
-
 function factsOf({ id, groups, tags, emails }: AccountChoice, choices: WhoChoices): BuyerFacts {
   const trade = choices.groups.some((group) => group.isTrade && groups.includes(group.id))
-  return { ...GUEST, account: id, signedIn: true, groups, trade, tags, emails }
+  return { ...GUEST_FACTS, account: id, signedIn: true, groups, trade, tags, emails }
 }
 
 export interface Reach {
@@ -52,7 +43,7 @@ export interface Reach {
 export function reachOf(who: Who, choices: WhoChoices): Reach {
   return {
     accounts: choices.accounts.filter((account) => matchWho(who, factsOf(account, choices)).matches),
-    guests: matchWho(who, GUEST).matches,
+    guests: matchWho(who, GUEST_FACTS).matches,
   }
 }
 
@@ -61,14 +52,14 @@ export function markOf(term: WhoTerm, who: Who, choices: WhoChoices): Mark {
   if (who.exclude.some((each) => isSame(each, term))) return 'out'
   const isChosen = who.include.some((each) => isSame(each, term))
   if (term.kind === 'passcode') {
-    const match = matchWho(who, { ...GUEST, passcode: term.passcode })
+    const match = matchWho(who, { ...GUEST_FACTS, passcode: term.passcode })
     if (isChosen) return 'chosen'
     return match.matches ? 'through' : 'none'
   }
   const only: Who = { include: [term], exclude: [] }
   const members = [
     ...choices.accounts.map((account) => factsOf(account, choices)),
-    ...(term.kind === 'email' ? [] : [GUEST]),
+    ...(term.kind === 'email' ? [] : [GUEST_FACTS]),
   ].filter((facts) => matchWho(only, facts).matches)
   const matches = members.map((facts) => matchWho(who, facts))
   const inside = matches.filter(({ matches: isIn }) => isIn).length
