@@ -30,6 +30,8 @@ test.each<[string, string, Partial<Schedule>]>([
   ['nothing is always', '', {}],
   ['always is always', 'always', {}],
   ['a day begins at midnight', 'from 2027-03-01', { from: '2027-03-01T00:00' }],
+  ['a day alone is the last on which it holds', 'to 2027-05-31', { to: '2027-06-01T00:00' }],
+  ['the last day of a leap February', 'to 2028-02-29', { to: '2028-03-01T00:00' }],
   ['until is to', 'until 2027-03-01 09:30', { to: '2027-03-01T09:30' }],
   ['names may be whole', 'Monday, friday', { weekdays: [1, 5] }],
   ['months too', 'march April', { months: [3, 4] }],

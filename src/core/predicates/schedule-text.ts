@@ -33,6 +33,26 @@ export function writeLocal(local: string | null): string {
   return local === null ? '' : local.replace('T00:00', '').replace('T', ' ')
 }
 
+const DAY = 86_400_000
+
+function movedBy(days: number, day: string): string {
+  return new Date(Date.parse(`${day}T00:00Z`) + days * DAY).toISOString().slice(0, 10)
+}
+
+/**
+ * The end of a period as people say it: a day alone is the last on which it holds, so that what is stored is the midnight
+ * behind it; with a time it is that instant. `null` when empty, `undefined` when it is no date.
+ */
+export function readEnd(text: string): string | null | undefined {
+  const local = readLocal(text)
+  return local && /^\d{4}-\d{2}-\d{2}$/.test(text) ? `${movedBy(1, text)}T00:00` : local
+}
+
+/** Holds  `readEnd(writeEnd(local))` is `local`. */
+export function writeEnd(local: string | null): string {
+  return local?.endsWith('T00:00') ? movedBy(-1, local.slice(0, 10)) : writeLocal(local)
+}
+
 /** `17:00-19:00`; `null` when empty, `undefined` when it is none. */
 export function readHours(text: string): DailyWindow | null | undefined {
   if (text === '') return null
@@ -68,7 +88,7 @@ export function writeOverrides(overrides: Schedule['overrides']): string {
 }
 
 /**
- * A whole schedule as one line, its parts between semicolons: `from 2027-03-01 to 2027-06-01; Mar Apr; Mon Tue;
+ * A whole schedule as one line, its parts between semicolons: `from 2027-03-01 to 2027-05-31; Mar Apr; Mon Tue;
  * 17:00-19:00; Sat 10:00-12:00, Sun closed`. Empty is always.
  *
  * Errors  the part that cannot be read.
@@ -93,7 +113,7 @@ function readPart(part: string): Partial<Schedule> | null {
   if (part.toLowerCase() === 'always') return {}
   const window = /^(?:from\s+(\S+(?:\s+\d\S*)?))?\s*(?:(?:to|until)\s+(\S+(?:\s+\d\S*)?))?$/i.exec(part)
   if (window && (window[1] || window[2])) {
-    const [from, to] = [readLocal(window[1] ?? ''), readLocal(window[2] ?? '')]
+    const [from, to] = [readLocal(window[1] ?? ''), readEnd(window[2] ?? '')]
     if (from === undefined || to === undefined) return null
     return { ...(from !== null && { from }), ...(to !== null && { to }) }
   }
@@ -108,7 +128,7 @@ function readPart(part: string): Partial<Schedule> | null {
 }
 
 export function scheduleText({ from, to, months, weekdays, hours, overrides }: Schedule): string {
-  const window = [...(from ? [`from ${writeLocal(from)}`] : []), ...(to ? [`to ${writeLocal(to)}`] : [])]
+  const window = [...(from ? [`from ${writeLocal(from)}`] : []), ...(to ? [`to ${writeEnd(to)}`] : [])]
   return [
     window.join(' '),
     writeMonths(months),

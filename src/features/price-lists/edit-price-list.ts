@@ -177,7 +177,7 @@ export async function editPriceLine(
 const GONE = 'Somebody removed this line meanwhile. Reload to see the list as it is.'
 
 const WHEN_RULES =
-  'Type from 2027-03-01 to 2027-06-01; Mon Fri; Mar Apr; 17:00-19:00; Sat 10:00-12:00, Sun closed – any of these, with ; between them, or nothing for whenever the list holds.'
+  'Type from 2027-03-01 to 2027-05-31; Mon Fri; Mar Apr; 17:00-19:00; Sat 10:00-12:00, Sun closed – any of these, with ; between them, or nothing for whenever the list holds.'
 
 /** Changes when a line holds, beside when its list does; an empty text is whenever the list does. */
 export async function editLineWhen(

@@ -33,7 +33,7 @@ import { recordHref } from '@/ui/frame/record-href'
 const RULE_COLUMN = 1
 const WHEN_COLUMN = 2
 const WHEN_HINT =
-  'from 2027-03-01 to 2027-06-01; Mon Fri; 17:00-19:00; Sat 10:00-12:00, Sun closed. Empty: whenever the list holds.'
+  'from 2027-03-01 to 2027-05-31; Mon Fri; 17:00-19:00; Sat 10:00-12:00, Sun closed. Empty: whenever the list holds.'
 const RULE_HINT =
   '-12% or +5% on base, -0.60 as an amount, 17.60 fixed, m35 margin, -15% @other-list; 10: -18% from ten on.'
 

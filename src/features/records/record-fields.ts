@@ -183,7 +183,11 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     currency('What they pay in, such as GBP; empty leaves it to the place.'),
     textField(['taxNumber', 'Tax number']),
     ...exemptionFields,
-    dateField('exemptUntil', 'Exempt until', `The end itself is outside; empty is for good. ${DATE_HINT}`),
+    dateField(
+      'exemptUntil',
+      'Exempt until',
+      `The last day on which it holds; empty is for good. ${DATE_HINT}`,
+    ),
     textField(['paymentTerms', 'Payment terms']),
   ],
   contract: [
@@ -192,7 +196,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     namesField(['accounts', 'Accounts', 'Who it binds; names between commas.'], 'account'),
     namesField(['groups', 'Groups', 'Whose members it binds.'], 'group'),
     dateField('from', 'From', `Empty is open. ${DATE_HINT}`),
-    dateField('to', 'To', `The end itself is outside. ${DATE_HINT}`),
+    dateField('to', 'To', `The last day on which it holds. ${DATE_HINT}`),
     choiceField(
       ['state', 'State'],
       [
@@ -340,7 +344,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
     textField(['word', 'Passcode', 'What is typed, in any case; four letters at least.']),
     nameField(['channel', 'Opens', 'A channel; empty is every one.'], 'channel'),
     dateField('from', 'From', `Empty is open. ${DATE_HINT}`),
-    dateField('to', 'To', `The end itself is outside. ${DATE_HINT}`),
+    dateField('to', 'To', `The last day on which it holds. ${DATE_HINT}`),
     choiceField(
       ['isReview', 'Who has it'],
       [

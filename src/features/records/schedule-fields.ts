@@ -1,11 +1,13 @@
 import 'server-only'
 
 import {
+  readEnd,
   readHours,
   readLocal,
   readMonths,
   readOverrides,
   readWeekdays,
+  writeEnd,
   writeHours,
   writeLocal,
   writeMonths,
@@ -56,10 +58,10 @@ export const scheduleFields: readonly FieldRule[] = [
   scheduleField(
     'to',
     'To',
-    `The end itself is outside. ${DATE_HINT}`,
-    ({ to }) => writeLocal(to),
+    `The last day on which it holds. ${DATE_HINT}`,
+    ({ to }) => writeEnd(to),
     (text) => {
-      const to = readLocal(text)
+      const to = readEnd(text)
       return to === undefined ? null : { to }
     },
   ),
@@ -112,12 +114,13 @@ function periodPhrase(record: Fields): string {
 
 /** A contract's period: two dates of its own. */
 export function dateField(field: 'from' | 'to' | 'exemptUntil', label: string, hint: string): FieldRule {
+  const [read, write] = field === 'from' ? [readLocal, writeLocal] : [readEnd, writeEnd]
   return {
     ...optionalField([field, label, hint]),
-    write: (record) => writeLocal(record[field] as string | null),
+    write: (record) => write(record[field] as string | null),
     ...(field === 'from' && { phrase: periodPhrase }),
     read: (text) => {
-      const local = readLocal(text.trim())
+      const local = read(text.trim())
       return local === undefined
         ? { ok: false, problem: `“${text.trim()}” is not a valid date. ${DATE_HINT}` }
         : { ok: true, value: { [field]: local } }
