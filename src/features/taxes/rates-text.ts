@@ -1,7 +1,7 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { parseDecimal } from '@/core/decimal/decimal'
 import { findNearest } from '@/core/issue/issue'
-import { readLocal } from '@/core/predicates/schedule-text'
+import { readEnd, readLocal, writeEnd, writeLocal } from '@/core/predicates/schedule-text'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { Store } from '@/core/store/store'
 import type { TaxRateDraft } from '@/core/tax/parse-tax'
@@ -82,8 +82,8 @@ export function writeRates(store: Store): string {
       row.state,
       row.postcode,
       row.city,
-      row.from?.slice(0, 10) ?? '',
-      row.to?.slice(0, 10) ?? '',
+      writeLocal(row.from),
+      writeEnd(row.to),
       row.reason,
       ...row.percents,
     ]),
@@ -149,7 +149,7 @@ function readRow(
     )
     return `there is no tax “${typed}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
   }
-  const [from, to] = [readLocal(cell('From')), readLocal(cell('To'))]
+  const [from, to] = [readLocal(cell('From')), readEnd(cell('To'))]
   if (from === undefined) return `“${cell('From')}” is not a valid date. Write it like 2027-03-01.`
   if (to === undefined) return `“${cell('To')}” is not a valid date. Write it like 2027-03-01.`
   const place: RatePlace = {

@@ -1,5 +1,6 @@
 'use client'
 
+import { readEnd, writeEnd, writeLocal } from '@/core/predicates/schedule-text'
 import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { useRouter } from 'next/navigation'
@@ -168,8 +169,8 @@ function PlaceCells({ row }: { readonly row: RateRow }) {
     row.state,
     row.postcode,
     row.city,
-    row.from?.slice(0, 10),
-    row.to?.slice(0, 10),
+    writeLocal(row.from),
+    writeEnd(row.to),
     row.reason,
   ]
   return cells.map((text, at) => (
@@ -234,7 +235,7 @@ function NewRow({ view: { taxes, columns, asOf }, isBusy, take }: NewRowProps) {
           postcode: text('postcode').toUpperCase(),
           city: text('city'),
           from: date('from'),
-          to: date('to'),
+          to: readEnd(text('to')) ?? null,
         }
         take(
           () => setRate(place, column, text('percent') || 'nothing', text('reason'), asOf),
