@@ -2,6 +2,7 @@
 
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { useEffect, useState } from 'react'
+import { WhenLoaded } from './when-loaded'
 import { Chips, ChoiceRow, Heading, PickerFoot } from './picker-parts'
 import { pickerKeys } from './picker-keys'
 import type { BranchChoice, FoundItem, ReadWords, WhatChoice, WhatChoices, WhatMatched } from './what-choices'
@@ -32,23 +33,10 @@ const NAMED = 3
 /** What a rule is for: unrolled across the sheet, with what it matches beside it and at its foot. */
 export function WhatPicker(props: WhatPickerProps) {
   const { source, initial } = props
-  const [choices, setChoices] = useState<WhatChoices | null>(null)
-  const [failed, setFailed] = useState(false)
-  // The picker starts from what was there when it opened.
-  const [first] = useState(initial)
-  useEffect(() => {
-    source.load(first).then(setChoices, () => setFailed(true))
-  }, [source, first])
-  if (failed)
-    return (
-      <p role="alert" className="px-6 py-4 text-error">
-        The server did not answer. Close this and try again.
-      </p>
-    )
-  return choices ? (
-    <Chooser {...props} choices={choices} />
-  ) : (
-    <p className="px-6 py-4 text-soft">Reading the catalogue …</p>
+  return (
+    <WhenLoaded load={() => source.load(initial)} waiting="Reading the catalogue …">
+      {(choices) => <Chooser {...props} choices={choices} />}
+    </WhenLoaded>
   )
 }
 

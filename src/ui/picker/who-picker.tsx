@@ -1,7 +1,8 @@
 'use client'
 
 import type { Who, WhoTerm } from '@/core/predicates/who'
-import { type ReactNode, useEffect, useMemo, useState } from 'react'
+import { type ReactNode, useMemo, useState } from 'react'
+import { WhenLoaded } from './when-loaded'
 import { Chips, ChoiceRow, Heading, PickerFoot } from './picker-parts'
 import { pickerKeys } from './picker-keys'
 import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
@@ -38,22 +39,10 @@ const NAMED = 3
 
 /** Whom a rule is for: unrolled across the sheet, with whom it reaches at its foot. */
 export function WhoPicker(props: WhoPickerProps) {
-  const { load } = props
-  const [choices, setChoices] = useState<WhoChoices | null>(null)
-  const [failed, setFailed] = useState(false)
-  useEffect(() => {
-    load().then(setChoices, () => setFailed(true))
-  }, [load])
-  if (failed)
-    return (
-      <p role="alert" className="px-6 py-4 text-error">
-        The server did not answer. Close this and try again.
-      </p>
-    )
-  return choices ? (
-    <Chooser {...props} choices={choices} />
-  ) : (
-    <p className="px-6 py-4 text-soft">Reading accounts and groups …</p>
+  return (
+    <WhenLoaded load={props.load} waiting="Reading accounts and groups …">
+      {(choices) => <Chooser {...props} choices={choices} />}
+    </WhenLoaded>
   )
 }
 
