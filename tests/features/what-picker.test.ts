@@ -1,7 +1,8 @@
 import { readWhat } from '@/core/notation/what-text'
 import type { What, WhatTerm } from '@/core/predicates/what'
 import { findItems, matchedBy, whatChoices } from '@/features/pickers/what-choices'
-import { branchMark, itemMark, leaveOutWhat, takeInWhat, withoutLastWhat } from '@/ui/picker/what-marks'
+import { branchMark, itemMark, leaveOutWhat, takeInWhat } from '@/ui/picker/what-marks'
+import { withoutLast } from '@/ui/picker/term-sets'
 import type { BranchChoice, WhatChoices } from '@/ui/picker/what-choices'
 import { lookAs, store } from '@tests/fixtures/demo-outlook'
 import fc from 'fast-check'
@@ -75,7 +76,7 @@ test('no term is both in and out, and the last word goes first', () => {
         const out = what.exclude.map(key)
         expect(what.include.map(key).filter((each) => out.includes(each))).toEqual([])
         const count = ({ include, exclude }: What) => include.length + exclude.length
-        expect(count(withoutLastWhat(what))).toBe(Math.max(0, count(what) - 1))
+        expect(count(withoutLast(what))).toBe(Math.max(0, count(what) - 1))
       },
     ),
   )

@@ -1,16 +1,8 @@
 import { readWho } from '@/core/notation/who-text'
 import type { Who, WhoTerm } from '@/core/predicates/who'
 import { whoChoices } from '@/features/pickers/who-choices'
-import {
-  allChoices,
-  leaveOut,
-  markOf,
-  reachOf,
-  takeIn,
-  whoText,
-  whyOf,
-  withoutLast,
-} from '@/ui/picker/who-marks'
+import { allChoices, leaveOut, markOf, reachOf, takeIn, whoText, whyOf } from '@/ui/picker/who-marks'
+import { withoutLast } from '@/ui/picker/term-sets'
 import { store } from '@tests/fixtures/demo-outlook'
 import fc from 'fast-check'
 
@@ -71,4 +63,14 @@ test('a group of which one member is left out is in for a part', () => {
   expect(markOf(named('Guests'), who, choices)).toBe('none')
   expect(withoutLast(who).exclude).toEqual([])
   expect(withoutLast(withoutLast(who))).toEqual(NOBODY)
+})
+
+test('a term is known again in whatever order a database keeps its fields', () => {
+  const kept: Who = {
+    include: choices.tags.map(({ term }) => Object.fromEntries(Object.entries(term).reverse()) as WhoTerm),
+    exclude: [],
+  }
+  expect(kept.include.length).toBeGreaterThan(0)
+  for (const { term } of choices.tags) expect(markOf(term, kept, choices)).toBe('chosen')
+  expect(readWho(store, whoText(kept, choices))).toMatchObject({ ok: true })
 })

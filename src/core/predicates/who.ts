@@ -10,6 +10,11 @@ export type WhoTerm =
   | { readonly kind: 'email'; readonly email: string }
   | { readonly kind: 'account'; readonly account: string }
 
+/** Two terms with one key say the same, in whatever order their fields stand. */
+export function whoTermKey(term: WhoTerm): string {
+  return JSON.stringify(Object.entries(term).sort())
+}
+
 /** An audience: a buyer belongs to it when a term of `include` matches and none of `exclude` does. */
 export interface Who {
   readonly include: readonly WhoTerm[]

@@ -1,7 +1,6 @@
 import type { Issue, RecordKind } from '../issue/issue'
-import { getSettings } from './store'
 import { labelOf } from './references'
-import type { Change, RecordOfKind, Store } from './store'
+import { type Change, currenciesTaken, type RecordOfKind, type Store } from './store'
 
 /** Kinds chosen by name: two of one name could not be told apart in a sentence. */
 const CHOSEN_BY_NAME: ReadonlySet<RecordKind> = new Set([
@@ -56,25 +55,18 @@ export function checkDoubles(next: Store, changes: readonly Change[]): readonly 
       const region = after as RecordOfKind['region']
       for (const country of region.countries)
         found.push(...double('countries', country, countries?.get(country.toLowerCase())))
-      if (region.currency !== null && !currenciesOf(next).includes(region.currency))
+      if (region.currency !== null && !currenciesTaken(next).includes(region.currency))
         found.push({
           code: 'unknown',
           kind,
           label,
           field: 'currency',
           value: region.currency,
-          expected: currenciesOf(next).join(', '),
+          expected: currenciesTaken(next).join(', '),
         })
     }
     return found
   })
-}
-
-function currenciesOf(store: Store): readonly string[] {
-  return [
-    getSettings(store).currency,
-    ...[...store.currency.values()].filter((each) => !isArchived(each)).map(({ code }) => code),
-  ]
 }
 
 function isArchived(record: object): boolean {

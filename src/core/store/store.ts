@@ -79,6 +79,12 @@ export interface RecordOfKind {
 /** Everything the engine reads, as plain data: records by kind and id. Never changed in place. */
 export type Store = { readonly [Kind in RecordKind]: ReadonlyMap<string, RecordOfKind[Kind]> }
 
+/** What can be paid in: the store's own currency first, then the others it takes. */
+export function currenciesTaken(store: Store): readonly string[] {
+  const others = [...store.currency.values()].filter(({ status }) => status === 'active')
+  return [getSettings(store).currency, ...others.map(({ code }) => code)]
+}
+
 /** One record before and after; `null` means it did not, or does no longer, exist. */
 export type Change = {
   [Kind in RecordKind]: {

@@ -5,6 +5,7 @@ import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
 import { formatAmount } from '@/ui/format/amount'
 import { useFrame, useFresh } from '@/ui/frame/frame-context'
 import { ColumnHeading } from '@/ui/grid/column-heading'
+import { someOf } from '@/ui/format/some-of'
 import type { EditResult } from '@/ui/grid/cell-editor'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { type GridRange, isSingleCell } from '@/ui/grid/grid-range'
@@ -305,9 +306,4 @@ function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
       <span className="shrink-0">{facts.join(' · ')}</span>
     </footer>
   )
-}
-
-function someOf(names: readonly string[]): string {
-  const more = names.length - 3
-  return more > 0 ? `${names.slice(0, 3).join(', ')} and ${more} more` : names.join(', ')
 }

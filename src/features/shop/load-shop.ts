@@ -15,7 +15,7 @@ import { basedPrice } from '@/core/engine/add-extras'
 import type { BasedAmount } from '@/core/price/based-amount'
 import type { Answer } from '@/core/engine/trace'
 import { matchWhat } from '@/core/predicates/what'
-import { getSettings, type Store } from '@/core/store/store'
+import { currenciesTaken, type Store } from '@/core/store/store'
 import {
   findShownProduct,
   orderedProducts,
@@ -69,10 +69,7 @@ export function shopChoices({ prepared, situation, standpoint, vantage }: ShopVi
       .sort((left, right) => (left.name < right.name ? -1 : 1)),
     currency: vantage.currency === following ? '' : (vantage.currency ?? ''),
     following,
-    currencies: [
-      getSettings(store).currency,
-      ...[...store.currency.values()].filter(({ status }) => status === 'active').map(({ code }) => code),
-    ],
+    currencies: currenciesTaken(store),
   }
 }
 

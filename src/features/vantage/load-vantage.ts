@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { getSettings, type Store } from '@/core/store/store'
+import { currenciesTaken, getSettings, type Store } from '@/core/store/store'
 import { latestChangeSets } from '@/server/changes/history'
 import type { Steppe } from '@/server/engine/steppe'
 import { formatDay } from '@/ui/format/instant'
@@ -11,7 +11,7 @@ const MINUTE = 60_000
 
 /** Everybody one can look as, and the moments one can look at. */
 export async function loadVantage(steppe: Steppe, store: Store): Promise<VantageView> {
-  const { currency, timeZone, country } = getSettings(store)
+  const { timeZone, country } = getSettings(store)
   const sets = await latestChangeSets(steppe, MOMENTS)
   return {
     buyers: [
@@ -29,10 +29,7 @@ export async function loadVantage(steppe: Steppe, store: Store): Promise<Vantage
       .filter(({ status }) => status === 'active')
       .sort((left, right) => left.position - right.position),
     places: placesOf(store, country),
-    currencies: [
-      currency,
-      ...[...store.currency.values()].filter(({ status }) => status === 'active').map(({ code }) => code),
-    ],
+    currencies: currenciesTaken(store),
     following: Object.fromEntries(
       [...store.account.values()].map((account) => [`account:${account.code}`, account.country]),
     ),

@@ -11,7 +11,7 @@ import type { Standpoint } from '@/core/engine/standpoint'
 import { readPlace } from '@/core/places/iso-3166'
 import { readInstant } from '@/core/predicates/instant'
 import { findNearest } from '@/core/issue/issue'
-import { getSettings } from '@/core/store/store'
+import { currenciesTaken } from '@/core/store/store'
 import Joi from 'joi'
 import { type CartAnswer, type ItemAnswer, toCartAnswer, toItemAnswer } from './price-answer'
 
@@ -284,10 +284,7 @@ function readStandpoint(
   if (channel === null && typeof submitted.channel === 'string')
     return unknown('unknown-channel', 'channel', submitted.channel, codesOf(store.channel))
   const currency = submitted.currency ?? null
-  const currencies = [
-    getSettings(store).currency,
-    ...[...store.currency.values()].filter(({ status }) => status === 'active').map(({ code }) => code),
-  ]
+  const currencies = currenciesTaken(store)
   if (currency !== null && !currencies.includes(currency))
     return unknown('unknown-currency', 'currency', currency, currencies)
   const at = typeof submitted.at === 'string' ? readMoment(submitted.at) : now

@@ -243,7 +243,8 @@ function endingText(ending: Decimal, period: Decimal): string {
   return period === '1' ? cents : `${whole}${cents}`
 }
 
-function butNot(include: readonly string[], exclude: readonly string[]): string {
+/** "Frames and Jars, but not Lids". */
+export function butNot(include: readonly string[], exclude: readonly string[]): string {
   return exclude.length > 0 ? `${list(include)}, but not ${list(exclude)}` : list(include)
 }
 

@@ -1,31 +1,17 @@
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import type { Mark } from './mark'
+import { termMoves } from './term-sets'
 import type { BranchChoice, FoundItem } from './what-choices'
 
-const isSame = (left: WhatTerm, right: WhatTerm) => whatTermKey(left) === whatTermKey(right)
-const without = (terms: readonly WhatTerm[], term: WhatTerm) => terms.filter((each) => !isSame(each, term))
-const has = (terms: readonly WhatTerm[], term: WhatTerm) => terms.some((each) => isSame(each, term))
+const moves = termMoves(whatTermKey)
+const { has } = moves
+export const leaveOutWhat = moves.leaveOut
 
 /** Takes a term in, or out again where it was chosen itself. "Everything" and single things do not stand side by side. */
-export function takeInWhat({ include, exclude }: What, term: WhatTerm): What {
-  if (has(include, term)) return { include: without(include, term), exclude }
-  const others = term.kind === 'everything' ? [] : include.filter(({ kind }) => kind !== 'everything')
-  return { include: [...others, term], exclude: without(exclude, term) }
-}
-
-/** Leaves a term out, or no longer. */
-export function leaveOutWhat({ include, exclude }: What, term: WhatTerm): What {
-  return {
-    include: without(include, term),
-    exclude: has(exclude, term) ? without(exclude, term) : [...exclude, term],
-  }
-}
-
-/** Without its last word: what is left out stands behind what is taken in. */
-export function withoutLastWhat({ include, exclude }: What): What {
-  return exclude.length > 0
-    ? { include, exclude: exclude.slice(0, -1) }
-    : { include: include.slice(0, -1), exclude }
+export function takeInWhat(what: What, term: WhatTerm): What {
+  const isAlone = has(what.include, term) || term.kind === 'everything'
+  const include = isAlone ? what.include : what.include.filter(({ kind }) => kind !== 'everything')
+  return moves.takeIn({ ...what, include }, term)
 }
 
 function ownMark({ include, exclude }: What, term: WhatTerm): Mark | null {

@@ -3,10 +3,13 @@
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { useEffect, useState } from 'react'
 import { WhenLoaded } from './when-loaded'
+import { butNot } from '@/ui/format/rule-phrases'
+import { someOf } from '@/ui/format/some-of'
 import { Chips, ChoiceRow, Heading, PickerFoot } from './picker-parts'
 import { pickerKeys } from './picker-keys'
 import type { BranchChoice, FoundItem, ReadWords, WhatChoice, WhatChoices, WhatMatched } from './what-choices'
-import { branchMark, itemMark, leaveOutWhat, plainMark, takeInWhat, withoutLastWhat } from './what-marks'
+import { branchMark, itemMark, leaveOutWhat, plainMark, takeInWhat } from './what-marks'
+import { withoutLast } from './term-sets'
 
 /** What a picker asks while it is open. */
 export interface WhatSource {
@@ -28,7 +31,6 @@ interface WhatPickerProps {
 }
 
 const EVERYTHING: WhatTerm = { kind: 'everything' }
-const NAMED = 3
 
 /** What a rule is for: unrolled across the sheet, with what it matches beside it and at its foot. */
 export function WhatPicker(props: WhatPickerProps) {
@@ -126,7 +128,7 @@ function Chooser({
       onKeyDown={pickerKeys({
         onDone: () => void done(),
         onCancel,
-        onRemoveLast: () => change(withoutLastWhat(what)),
+        onRemoveLast: () => change(withoutLast(what)),
       })}
     >
       <div className="grid gap-1 border-b border-base-300 px-6 py-2">
@@ -239,7 +241,12 @@ function Chooser({
       </div>
       <PickerFoot problem={problem} isBusy={isBusy} onDone={() => void done()} onCancel={onCancel}>
         <b>{matched ? countText(matched) : 'Counting …'}</b>
-        {matched && matched.rows.length > 0 && `: ${someOf(matched)}`}
+        {matched &&
+          matched.rows.length > 0 &&
+          `: ${someOf(
+            matched.rows.map(({ name }) => name),
+            matched.products,
+          )}`}
       </PickerFoot>
     </section>
   )
@@ -290,17 +297,8 @@ function countText({ variants, products, extras }: WhatMatched): string {
     .join(' and ')
 }
 
-function someOf({ rows, products }: WhatMatched): string {
-  const names = rows.slice(0, NAMED).map(({ name }) => name)
-  const more = products - names.length
-  return more > 0 ? `${names.join(', ')} and ${more} more` : names.join(', ')
-}
-
 function sentenceOf({ include, exclude }: What, nameOf: (term: WhatTerm) => string): string {
-  const join = (terms: readonly WhatTerm[]) =>
-    new Intl.ListFormat('en-IE', { type: 'conjunction' }).format(terms.map(nameOf))
-  if (include.length === 0) return 'nothing yet'
-  return exclude.length === 0 ? join(include) : `${join(include)}, but not ${join(exclude)}`
+  return include.length === 0 ? 'nothing yet' : butNot(include.map(nameOf), exclude.map(nameOf))
 }
 
 function knownOf({ branches, attributes, others, named }: WhatChoices): ReadonlyMap<string, WhatChoice> {

@@ -1,33 +1,11 @@
 import { GUEST_FACTS } from '@/core/buyers/buyer'
-import { type BuyerFacts, matchWho, type Who, type WhoTerm } from '@/core/predicates/who'
+import { type BuyerFacts, matchWho, type Who, type WhoTerm, whoTermKey } from '@/core/predicates/who'
 import type { Mark } from './mark'
+import { termMoves } from './term-sets'
 import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
 
-export function whoTermKey(term: WhoTerm): string {
-  return Object.values(term).join(' ')
-}
-
-const isSame = (left: WhoTerm, right: WhoTerm) => whoTermKey(left) === whoTermKey(right)
-const without = (terms: readonly WhoTerm[], term: WhoTerm) => terms.filter((each) => !isSame(each, term))
-
-/** Takes a term in, or out again where it was chosen itself. */
-export function takeIn({ include, exclude }: Who, term: WhoTerm): Who {
-  const isIn = include.some((each) => isSame(each, term))
-  return { include: isIn ? without(include, term) : [...include, term], exclude: without(exclude, term) }
-}
-
-/** Leaves a term out, or no longer. */
-export function leaveOut({ include, exclude }: Who, term: WhoTerm): Who {
-  const isOut = exclude.some((each) => isSame(each, term))
-  return { include: without(include, term), exclude: isOut ? without(exclude, term) : [...exclude, term] }
-}
-
-/** Without its last word: what is left out stands behind what is taken in. */
-export function withoutLast({ include, exclude }: Who): Who {
-  return exclude.length > 0
-    ? { include, exclude: exclude.slice(0, -1) }
-    : { include: include.slice(0, -1), exclude }
-}
+const { has, takeIn, leaveOut } = termMoves(whoTermKey)
+export { leaveOut, takeIn }
 
 function factsOf({ id, groups, tags, emails }: AccountChoice, choices: WhoChoices): BuyerFacts {
   const trade = choices.groups.some((group) => group.isTrade && groups.includes(group.id))
@@ -49,8 +27,8 @@ export function reachOf(who: Who, choices: WhoChoices): Reach {
 
 /** How a term stands in an audience. */
 export function markOf(term: WhoTerm, who: Who, choices: WhoChoices): Mark {
-  if (who.exclude.some((each) => isSame(each, term))) return 'out'
-  const isChosen = who.include.some((each) => isSame(each, term))
+  if (has(who.exclude, term)) return 'out'
+  const isChosen = has(who.include, term)
   if (term.kind === 'passcode') {
     const match = matchWho(who, { ...GUEST_FACTS, passcode: term.passcode })
     if (isChosen) return 'chosen'

@@ -1,22 +1,15 @@
 'use client'
 
-import type { Who, WhoTerm } from '@/core/predicates/who'
+import { type Who, type WhoTerm, whoTermKey } from '@/core/predicates/who'
+import { butNot } from '@/ui/format/rule-phrases'
+import { someOf } from '@/ui/format/some-of'
 import { type ReactNode, useMemo, useState } from 'react'
 import { WhenLoaded } from './when-loaded'
 import { Chips, ChoiceRow, Heading, PickerFoot } from './picker-parts'
 import { pickerKeys } from './picker-keys'
+import { withoutLast } from './term-sets'
 import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
-import {
-  allChoices,
-  leaveOut,
-  markOf,
-  reachOf,
-  takeIn,
-  whoTermKey,
-  whoText,
-  whyOf,
-  withoutLast,
-} from './who-marks'
+import { allChoices, leaveOut, markOf, reachOf, takeIn, whoText, whyOf } from './who-marks'
 
 interface WhoPickerProps {
   /** What the audience is of: "Who the list is for". */
@@ -35,7 +28,6 @@ interface WhoPickerProps {
 
 /** Rows of accounts shown at once; typing narrows the rest. */
 const MOST_ACCOUNTS = 200
-const NAMED = 3
 
 /** Whom a rule is for: unrolled across the sheet, with whom it reaches at its foot. */
 export function WhoPicker(props: WhoPickerProps) {
@@ -212,12 +204,9 @@ function Chooser({
 const PLAIN: ReadonlySet<WhoTerm['kind']> = new Set(['everyone', 'guests', 'signed-in', 'trade'])
 
 function sentenceOf({ include, exclude }: Who, nameOf: (term: WhoTerm) => string): string {
-  const join = (terms: readonly WhoTerm[]) =>
-    new Intl.ListFormat('en-IE', { type: 'conjunction' }).format(
-      terms.map((term) => (PLAIN.has(term.kind) ? nameOf(term).toLowerCase() : nameOf(term))),
-    )
-  if (include.length === 0) return 'nobody yet'
-  return exclude.length === 0 ? join(include) : `${join(include)}, but not ${join(exclude)}`
+  const words = (terms: readonly WhoTerm[]) =>
+    terms.map((term) => (PLAIN.has(term.kind) ? nameOf(term).toLowerCase() : nameOf(term)))
+  return include.length === 0 ? 'nobody yet' : butNot(words(include), words(exclude))
 }
 
 /** Accounts under the first of their groups, in the order of the groups. */
@@ -230,11 +219,6 @@ function byGroup(
     const members = accounts.filter((account) => firstOf(account) === group)
     return members.length === 0 ? [] : [[group?.name ?? 'In no group', members] as const]
   })
-}
-
-function someOf(names: readonly string[]): string {
-  const more = names.length - NAMED
-  return more > 0 ? `${names.slice(0, NAMED).join(', ')} and ${more} more` : names.join(', ')
 }
 
 /** The choice somebody means by what they typed: by its name, else the only one that holds it; or a new e-mail address. */
