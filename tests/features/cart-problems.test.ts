@@ -6,17 +6,19 @@ import { goods, writtenPrepared } from '@tests/fixtures/written-store'
 
 const AT = Date.parse('2027-03-01T12:00:00Z')
 
-function sentences(limit: object): readonly string[] {
+function problems(limit: object, skus: readonly string[] = ['A', 'B']) {
   const prepared = writtenPrepared({
     categories: [{ code: 'c', name: 'C' }],
     ...goods(['A', '10', 'c', { weight: '2' }], ['B', '5', 'c', { weight: '1' }]),
     limits: [{ code: 'r', name: 'Rule', counting: 'together', ...limit }],
   })
-  const lines = ['A', 'B'].map((variant) => ({ variant, quantity: decimal(2), extras: [] }))
+  const lines = skus.map((variant) => ({ variant, quantity: decimal(2), extras: [] }))
   const priced = priceCart(prepared, { ...standpoint({ kind: 'guest' }, AT), lines, past: [] })
   if (!priced.ok) throw new Error(priced.error.code)
-  return problemViews(prepared, priced.value).map(({ text }) => text)
+  return problemViews(prepared, priced.value)
 }
+
+const sentences = (limit: object) => problems(limit).map(({ text }) => text)
 
 const branch = { scope: { include: [{ kind: 'category', category: 'c', descendants: true }] } }
 
@@ -40,4 +42,9 @@ test('buyers read what the merchant wrote for a limit, never what it is called i
     `${message} You have 2.`,
   ])
   expect(sentences({ counting: 'each', maximum: '1' })[0]).toBe('Maximum quantity is 1. You have 2.')
+})
+
+test('a limit of the whole order stands beside the sums, also where one line is all there is', () => {
+  expect(problems({ minimumValue: '60' }, ['A'])).toMatchObject([{ line: null, item: '' }])
+  expect(problems({ minimum: '10', ...branch }, ['A'])).toMatchObject([{ line: 0, item: 'A' }])
 })

@@ -36,7 +36,7 @@ import {
 } from './terms-fields'
 import { addresses, adjustmentMethod, ownAmounts } from './written-fields'
 
-const code = textField(['code', 'Code', 'Short and unique; addresses and files use it.'])
+const code = textField(['code', 'Code', 'Used in addresses and files. Empty makes one from the name.'])
 const name = textField(['name', 'Name'])
 const position = numberField(['position', 'Position', 'Its place among its neighbours; 0 is the first.'])
 const currency = (hint: string) => optionalField(['currency', 'Currency', hint])

@@ -131,7 +131,8 @@ function togetherView(
         ? `must come to at least ${limit === null ? 'more' : told(limit)}`
         : `may come to at most ${limit === null ? 'less' : told(limit)}${period}`
   const past = before === ZERO ? '' : `, ${before} of them ordered in the last ${rule.days} days`
-  const only = lines.length === 1 ? (lines[0] as number) : null
+  // What the whole order must come to is no fault of its only line.
+  const only = !isWhole && lines.length === 1 ? (lines[0] as number) : null
   return {
     text: `${rule.message || `${counted} ${words}.`} This comes to ${told(has)}${past}.`,
     item: only === null ? '' : nameOf(only),
