@@ -1,9 +1,9 @@
 import { readWhat } from '@/core/notation/what-text'
 import type { What, WhatTerm } from '@/core/predicates/what'
 import { findItems, matchedBy, whatChoices } from '@/features/pickers/what-choices'
-import { branchMark, itemMark, leaveOutWhat, takeInWhat } from '@/ui/picker/what-marks'
+import { branchMark, itemMark, leaveOutWhat, takeInWhat } from '@/ui/picker/what/what-marks'
 import { withoutLast } from '@/ui/picker/term-sets'
-import type { BranchChoice, WhatChoices } from '@/ui/picker/what-choices'
+import type { BranchChoice, WhatChoices } from '@/ui/picker/what/what-choices'
 import { lookAs, store } from '@tests/fixtures/demo-outlook'
 import fc from 'fast-check'
 

@@ -1,7 +1,7 @@
 import { readWho } from '@/core/notation/who-text'
 import type { Who, WhoTerm } from '@/core/predicates/who'
 import { whoChoices } from '@/features/pickers/who-choices'
-import { allChoices, leaveOut, markOf, reachOf, takeIn, whoText, whyOf } from '@/ui/picker/who-marks'
+import { allChoices, leaveOut, markOf, reachOf, takeIn, whoText, whyOf } from '@/ui/picker/who/who-marks'
 import { withoutLast } from '@/ui/picker/term-sets'
 import { store } from '@tests/fixtures/demo-outlook'
 import fc from 'fast-check'

@@ -21,7 +21,7 @@ import type {
   WhatChoice,
   WhatChoices,
   WhatMatched,
-} from '@/ui/picker/what-choices'
+} from '@/ui/picker/what/what-choices'
 
 function toChoice(store: Store, term: WhatTerm, name = whatPhrase(term, store)): WhatChoice {
   return { term, name, text: writeWhat(store, { include: [term], exclude: [] }) }

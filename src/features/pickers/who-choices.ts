@@ -4,7 +4,7 @@ import { writeWho } from '@/core/notation/who-text'
 import type { WhoTerm } from '@/core/predicates/who'
 import type { Store } from '@/core/store/store'
 import { whoPhrase } from '@/ui/format/rule-phrases'
-import type { WhoChoice, WhoChoices } from '@/ui/picker/who-choices'
+import type { WhoChoice, WhoChoices } from '@/ui/picker/who/who-choices'
 
 const COUNTRIES = new Intl.DisplayNames('en-IE', { type: 'region' })
 

@@ -3,7 +3,7 @@
 import type { What } from '@/core/predicates/what'
 import { useWhatSource } from '@/ui/picker/picker-sources'
 import { useLoaded } from '@/ui/frame/use-loaded'
-import { WhatPicker } from '@/ui/picker/what-picker'
+import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { useId, useState } from 'react'
 
 interface AddLineFormProps {

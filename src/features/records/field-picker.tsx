@@ -3,8 +3,8 @@
 import type { What } from '@/core/predicates/what'
 import type { Who } from '@/core/predicates/who'
 import { useWhatSource, useWhoSource } from '@/ui/picker/picker-sources'
-import { WhatPicker } from '@/ui/picker/what-picker'
-import { WhoPicker } from '@/ui/picker/who-picker'
+import { WhatPicker } from '@/ui/picker/what/what-picker'
+import { WhoPicker } from '@/ui/picker/who/who-picker'
 import type { FieldView } from './record-view'
 
 /** What was chosen in a picker, of either kind. */

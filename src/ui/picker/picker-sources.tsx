@@ -4,9 +4,9 @@ import type { Vantage } from '@/core/engine/vantage'
 import type { What } from '@/core/predicates/what'
 import { useFrame } from '@/ui/frame/frame-context'
 import { createContext, type ReactNode, use, useMemo } from 'react'
-import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what-choices'
-import type { WhatSource } from './what-picker'
-import type { WhoChoices } from './who-choices'
+import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what/what-choices'
+import type { WhatSource } from './what/what-source'
+import type { WhoChoices } from './who/who-choices'
 
 /** What pickers ask the server, wherever they open. */
 export interface PickerSources {

@@ -1,7 +1,7 @@
 import { GUEST_FACTS } from '@/core/buyers/buyer'
 import { type BuyerFacts, matchWho, type Who, type WhoTerm, whoTermKey } from '@/core/predicates/who'
-import type { Mark } from './mark'
-import { termMoves } from './term-sets'
+import type { Mark } from '../mark'
+import { termMoves } from '../term-sets'
 import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
 
 const { has, takeIn, leaveOut } = termMoves(whoTermKey)

@@ -1,23 +1,17 @@
 'use client'
 
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
-import { useEffect, useState } from 'react'
-import { WhenLoaded } from './when-loaded'
+import { useState } from 'react'
+import { WhenLoaded } from '../when-loaded'
 import { butNot } from '@/ui/format/rule-phrases'
 import { someOf } from '@/ui/format/some-of'
-import { Chips, ChoiceRow, Heading, PickerFoot } from './picker-parts'
-import { pickerKeys } from './picker-keys'
-import type { BranchChoice, FoundItem, ReadWords, WhatChoice, WhatChoices, WhatMatched } from './what-choices'
+import { Chips, ChoiceRow, Heading, PickerFoot } from '../picker-parts'
+import { pickerKeys } from '../picker-keys'
+import type { BranchChoice, WhatChoice, WhatChoices } from './what-choices'
+import { countText, Matches } from './what-matches'
+import { useFound, useMatched, type WhatSource } from './what-source'
 import { branchMark, itemMark, leaveOutWhat, plainMark, takeInWhat } from './what-marks'
-import { withoutLast } from './term-sets'
-
-/** What a picker asks while it is open. */
-export interface WhatSource {
-  readonly load: (initial: What) => Promise<WhatChoices>
-  readonly find: (words: string) => Promise<readonly FoundItem[]>
-  readonly match: (what: What) => Promise<WhatMatched>
-  readonly read: (words: string) => Promise<ReadWords>
-}
+import { withoutLast } from '../term-sets'
 
 interface WhatPickerProps {
   readonly label: string
@@ -252,49 +246,8 @@ function Chooser({
   )
 }
 
-function Matches({ matched }: { readonly matched: WhatMatched | null }) {
-  return (
-    <div className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
-      <Heading>What it matches, lowest margin first</Heading>
-      {matched && matched.rows.length > 0 && (
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-base-content text-left">
-              <th className="py-0.5 font-semibold">Product</th>
-              <th className="py-0.5 text-right font-semibold">Base</th>
-              <th className="py-0.5 text-right font-semibold">Margin</th>
-            </tr>
-          </thead>
-          <tbody>
-            {matched.rows.map(({ name, variants, base, margin }) => (
-              <tr key={name} className="border-b border-base-300 align-baseline">
-                <td className="py-0.5">
-                  {name} <span className="text-xs text-soft">{variants}</span>
-                </td>
-                <td className="py-0.5 text-right tabular-nums">{base || '–'}</td>
-                <td className="py-0.5 pl-2 text-right tabular-nums">{margin || '–'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {matched && matched.products > matched.rows.length && (
-        <p className="pt-1 text-soft">{matched.products - matched.rows.length} more products</p>
-      )}
-      {matched?.variants === 0 && <p className="text-soft">Nothing yet.</p>}
-    </div>
-  )
-}
-
 function isSame(left: WhatTerm, right: WhatTerm): boolean {
   return whatTermKey(left) === whatTermKey(right)
-}
-
-function countText({ variants, products, extras }: WhatMatched): string {
-  const of = (count: number, one: string) => `${count} ${count === 1 ? one : `${one}s`}`
-  return [`${of(variants, 'variant')} of ${of(products, 'product')}`, extras > 0 ? of(extras, 'extra') : '']
-    .filter(Boolean)
-    .join(' and ')
 }
 
 function sentenceOf({ include, exclude }: What, nameOf: (term: WhatTerm) => string): string {
@@ -334,49 +287,4 @@ function isVisible(
     id = branches.find((each) => each.id === id)?.parent ?? null
   }
   return true
-}
-
-/** How long typing or choosing must rest before the server is asked, in milliseconds. */
-const REST = 80
-
-function useFound({ find }: WhatSource, typed: string): readonly FoundItem[] {
-  const [found, setFound] = useState<{ readonly of: string; readonly items: readonly FoundItem[] }>({
-    of: '',
-    items: [],
-  })
-  const words = typed.trim()
-  useEffect(() => {
-    if (words === '') return
-    let isCurrent = true
-    const timer = setTimeout(() => {
-      find(words).then(
-        (items) => isCurrent && setFound({ of: words, items }),
-        () => undefined,
-      )
-    }, REST)
-    return () => {
-      isCurrent = false
-      clearTimeout(timer)
-    }
-  }, [find, words])
-  return words !== '' && words.startsWith(found.of) ? found.items : []
-}
-
-/** What a scope matches; what it matched before while it is being asked. */
-function useMatched({ match }: WhatSource, what: What): WhatMatched | null {
-  const [matched, setMatched] = useState<WhatMatched | null>(null)
-  useEffect(() => {
-    let isCurrent = true
-    const timer = setTimeout(() => {
-      match(what).then(
-        (next) => isCurrent && setMatched(next),
-        () => undefined,
-      )
-    }, REST)
-    return () => {
-      isCurrent = false
-      clearTimeout(timer)
-    }
-  }, [match, what])
-  return matched
 }

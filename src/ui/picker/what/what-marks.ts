@@ -1,6 +1,6 @@
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
-import type { Mark } from './mark'
-import { termMoves } from './term-sets'
+import type { Mark } from '../mark'
+import { termMoves } from '../term-sets'
 import type { BranchChoice, FoundItem } from './what-choices'
 
 const moves = termMoves(whatTermKey)

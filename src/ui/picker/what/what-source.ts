@@ -1,0 +1,59 @@
+'use client'
+
+import type { What } from '@/core/predicates/what'
+import { useEffect, useState } from 'react'
+import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what-choices'
+
+/** What a picker asks while it is open. */
+export interface WhatSource {
+  readonly load: (initial: What) => Promise<WhatChoices>
+  readonly find: (words: string) => Promise<readonly FoundItem[]>
+  readonly match: (what: What) => Promise<WhatMatched>
+  readonly read: (words: string) => Promise<ReadWords>
+}
+
+/** How long typing or choosing must rest before the server is asked, in milliseconds. */
+const REST = 80
+
+/** What the words in the field may mean; what was found for a beginning of them stays meanwhile. */
+export function useFound({ find }: WhatSource, typed: string): readonly FoundItem[] {
+  const [found, setFound] = useState<{ readonly of: string; readonly items: readonly FoundItem[] }>({
+    of: '',
+    items: [],
+  })
+  const words = typed.trim()
+  useEffect(() => {
+    if (words === '') return
+    let isCurrent = true
+    const timer = setTimeout(() => {
+      find(words).then(
+        (items) => isCurrent && setFound({ of: words, items }),
+        () => undefined,
+      )
+    }, REST)
+    return () => {
+      isCurrent = false
+      clearTimeout(timer)
+    }
+  }, [find, words])
+  return words !== '' && words.startsWith(found.of) ? found.items : []
+}
+
+/** What a scope matches; what it matched before while it is being asked. */
+export function useMatched({ match }: WhatSource, what: What): WhatMatched | null {
+  const [matched, setMatched] = useState<WhatMatched | null>(null)
+  useEffect(() => {
+    let isCurrent = true
+    const timer = setTimeout(() => {
+      match(what).then(
+        (next) => isCurrent && setMatched(next),
+        () => undefined,
+      )
+    }, REST)
+    return () => {
+      isCurrent = false
+      clearTimeout(timer)
+    }
+  }, [match, what])
+  return matched
+}
