@@ -32,7 +32,7 @@ export function numbers(seed: number): (below: number) => number {
 
 /**
  * A made-up store of any size, the same every time: every kind of line, rounding and audience the SQL query it is
- * held against can also reckon, a tenth of the lines with quantity breaks, a tenth of the lists dated.
+ * held against can also compute, a tenth of the lines with quantity breaks, a tenth of the lists dated.
  */
 export function largeStore({ variants, lists, linesPerList, accounts }: StoreSize): Store {
   const pick = numbers(20_270_401)

@@ -40,7 +40,7 @@ function situationOf(prepared: PreparedStore, account: number) {
   return opened.value
 }
 
-/** Written over by every column, as whoever reckons many of them one after the other does. */
+/** Written over by every column, as whoever computes many of them one after the other does. */
 const ROOM = {
   prices: new Float64Array(SIZE.variants),
   bases: null,

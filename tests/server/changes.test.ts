@@ -258,7 +258,7 @@ describe('figures typed over others', () => {
     expect(price('bee-farms', 'HH-FA-20')).toBe('141.1')
   })
 
-  test('a margin typed into a list of another currency is reckoned on the cost in that currency', async () => {
+  test('a margin typed into a list of another currency is computed on the cost in that currency', async () => {
     const from = { ...DEFAULT_VANTAGE, as: 'account:northern-skep' } as const
     const { standpoint } = resolveVantage(store(), from, Date.now())
     const opened = openSituation(getPrepared(steppe), standpoint)

@@ -76,6 +76,6 @@ export function rightsOf(effect: AccessEffect): Rights {
   }
 }
 
-export function isHarder(left: AccessEffect, right: AccessEffect): boolean {
+export function isStricter(left: AccessEffect, right: AccessEffect): boolean {
   return EFFECTS.indexOf(left) > EFFECTS.indexOf(right)
 }

@@ -40,7 +40,7 @@ export interface CartLine extends CartLineWanted {
   readonly access: Access
   /** Of one piece with its extras, as it was entered; `null` without a price. */
   readonly unit: Decimal | null
-  /** Of one piece, with its tax reckoned by itself. */
+  /** Of one piece, with its tax computed by itself. */
   readonly unitAmount: TaxedAmount | null
   readonly basis: TaxBasis
   /** Of the whole line, rounded to what can be paid. */
@@ -94,7 +94,7 @@ export type CartProblem =
       readonly lines: readonly number[]
       readonly measure: 'quantity' | 'value' | 'weight'
       readonly problem: LimitProblem
-      /** What it comes to, past orders reckoned in. */
+      /** What it comes to, past orders included. */
       readonly has: Decimal
       /** How much of it was ordered before. */
       readonly before: Decimal
@@ -125,5 +125,5 @@ export interface Cart {
   readonly problems: readonly CartProblem[]
 }
 
-export type Carted =
+export type CartResult =
   { readonly ok: true; readonly value: Cart } | { readonly ok: false; readonly error: QuestionError }

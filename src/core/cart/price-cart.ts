@@ -18,7 +18,7 @@ import type { QuestionError } from '../engine/standpoint'
 import { matchWhat } from '../predicates/what'
 import { getSettings } from '../store/store'
 import { splitTax } from '../tax/split-tax'
-import type { CartLine, CartQuestion, Carted, TaxedAmount } from './cart'
+import type { CartLine, CartQuestion, CartResult, TaxedAmount } from './cart'
 import { cartQuantities, type NumberedLine, numberLines } from './cart-quantities'
 import { netsOf, taxDocument } from './cart-tax'
 import { findProblems } from './find-problems'
@@ -32,7 +32,7 @@ import { type ExactTotal, roundTotals } from './line-totals'
  *         line that may not be bought or a limit that is broken is a problem of the cart, not an error.
  * Holds   net + tax = gross on every line, for goods, delivery and in all, to the last unit of the currency.
  */
-export function priceCart(prepared: PreparedStore, question: CartQuestion): Carted {
+export function priceCart(prepared: PreparedStore, question: CartQuestion): CartResult {
   const opened = openSituationExactly(prepared, question)
   if (!opened.ok) return opened
   const wrong = checkLines(prepared, question)

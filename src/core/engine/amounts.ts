@@ -22,7 +22,7 @@ const UNKNOWN = -1
 export function amountAt(amounts: Amounts, number: number): number {
   const known = amounts.values[number] as number
   if (known !== UNKNOWN) return known
-  return (amounts.values[number] = amounts.reckon(number))
+  return (amounts.values[number] = amounts.compute(number))
 }
 
 /** All amounts at once, for sweeping. */
@@ -111,14 +111,14 @@ function someValue<Value>(map: ReadonlyMap<string, Value>, test: (value: Value) 
 
 /** As stored: the store's own amount, or the one set in another currency. */
 function storedAmounts(prepared: PreparedStore, field: ReferenceField, currency: string): Amounts {
-  return kept(prepared, `${STORED}${field}/${currency}`, () => reckonStored(prepared, field, currency))
+  return kept(prepared, `${STORED}${field}/${currency}`, () => computeStored(prepared, field, currency))
 }
 
-function reckonStored(
+function computeStored(
   { store, index }: PreparedStore,
   field: ReferenceField,
   currency: string,
-): Amounts['reckon'] {
+): Amounts['compute'] {
   const digits = priceDigitsOf(store, currency)
   const other = currency === getSettings(store).currency ? null : currency
   return (number) => {
@@ -159,14 +159,14 @@ function storedOfExtra(
   return field === 'basePrice' || field === 'cost' ? extra[field] : null
 }
 
-function kept(prepared: PreparedStore, key: string, make: () => Amounts['reckon']): Amounts {
+function kept(prepared: PreparedStore, key: string, make: () => Amounts['compute']): Amounts {
   let amounts = prepared.amounts.get(key)
   if (!amounts) {
     if (prepared.amounts.size >= MOST_KEPT) dropOldest(prepared.amounts)
-    const reckon = make()
+    const compute = make()
     amounts = {
       values: new Float64Array(prepared.index.items.length).fill(UNKNOWN),
-      reckon,
+      compute,
       isComplete: false,
     }
     prepared.amounts.set(key, amounts)
@@ -202,8 +202,8 @@ function adjusted(
 }
 
 /**
- * The amounts that stay known when some items are edited, for the store after the edit. What is reckoned from
- * others is dropped; it is reckoned again for the items looked at.
+ * The amounts that stay known when some items are edited, for the store after the edit. What is computed from
+ * others is dropped; it is computed again for the items looked at.
  */
 export function keepAmounts(
   before: PreparedStore,
@@ -217,7 +217,7 @@ export function keepAmounts(
     const values = touched.size === 0 ? amounts.values : amounts.values.slice()
     for (const number of touched) values[number] = UNKNOWN
     const isComplete = touched.size === 0 && amounts.isComplete
-    after.amounts.set(key, { values, reckon: reckonStored(after, field, currency), isComplete })
+    after.amounts.set(key, { values, compute: computeStored(after, field, currency), isComplete })
   }
   for (const [key, isSet] of before.setAmounts) {
     const [field, currency] = key.split('/') as [ReferenceField, string]

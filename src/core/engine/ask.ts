@@ -25,7 +25,7 @@ import type { Situation } from './situation'
 import type { BasketLine, Question, QuestionError } from './standpoint'
 import type { Answer, BreakRow, ExplainedAnswer, LineReference, Trace, Winner } from './trace'
 
-type Asked<Value> =
+type AskResult<Value> =
   { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly error: QuestionError }
 
 /**
@@ -33,7 +33,7 @@ type Asked<Value> =
  *
  * Errors  as `answer`.
  */
-export function ask(prepared: PreparedStore, question: Question): Asked<ExplainedAnswer> {
+export function ask(prepared: PreparedStore, question: Question): AskResult<ExplainedAnswer> {
   const opened = openQuestion(prepared, question)
   if (!opened.ok) return opened
   const { situation, number, quantities, main, extras } = opened.value
@@ -66,7 +66,7 @@ export function ask(prepared: PreparedStore, question: Question): Asked<Explaine
  *         A variant without any price is an answer.
  * Holds   `item` is the amount `findPrice` and `priceColumn` give.
  */
-export function answer(prepared: PreparedStore, question: Question): Asked<Answer> {
+export function answer(prepared: PreparedStore, question: Question): AskResult<Answer> {
   const opened = openQuestion(prepared, question)
   return opened.ok ? { ok: true, value: toAnswer(prepared, question, opened.value) } : opened
 }
@@ -85,7 +85,7 @@ interface OpenQuestion {
   readonly extras: readonly FoundItem[]
 }
 
-function openQuestion(prepared: PreparedStore, question: Question): Asked<OpenQuestion> {
+function openQuestion(prepared: PreparedStore, question: Question): AskResult<OpenQuestion> {
   const { index, store } = prepared
   const opened = openSituationExactly(prepared, question)
   if (!opened.ok) return opened

@@ -25,7 +25,7 @@ export interface LineStep {
   readonly reference: PriceReference | null
   /** `null` for a fixed amount. */
   readonly step: PriceStep | null
-  /** Whether it can be reckoned in any currency its reference has an amount of its own in. */
+  /** Whether it can be computed in any currency its reference has an amount of its own in. */
   readonly isProportional: boolean
 }
 
@@ -101,7 +101,7 @@ function lineStep(
 }
 
 /**
- * Large stores have a million lines and a few thousand different ways to reckon: each is compiled once. What is
+ * Large stores have a million lines and a few thousand different ways to compute: each is compiled once. What is
  * kept does not depend on a store.
  */
 const SHARED = new Map<string, PriceStep>()

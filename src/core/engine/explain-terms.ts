@@ -21,7 +21,7 @@ export type RuleStanding =
   | 'not-now'
   | 'outside-scope'
 
-export interface RuleTold {
+export interface RuleVerdict {
   readonly rule: string
   readonly standing: RuleStanding
 }
@@ -31,7 +31,7 @@ export function explainRights(
   prepared: PreparedStore,
   situation: Situation,
   number: number,
-): readonly RuleTold[] {
+): readonly RuleVerdict[] {
   const { store, index } = prepared
   const facts = factsOf(store, index, number)
   const filedUnder = store.product.get(facts.product)?.categories ?? []
@@ -51,7 +51,7 @@ export function explainLimits(
   situation: Situation,
   number: number,
   setBy: ReadonlySet<string>,
-): readonly RuleTold[] {
+): readonly RuleVerdict[] {
   return inOrder(
     [...prepared.store.limit.values()].map((rule) => ({
       rule: rule.id,
@@ -75,7 +75,7 @@ function standingOf(
   return matchWhat(rule.scope, factsOf(store, index, number)).matches ? null : 'outside-scope'
 }
 
-function inOrder(told: readonly RuleTold[]): readonly RuleTold[] {
+function inOrder(told: readonly RuleVerdict[]): readonly RuleVerdict[] {
   const weight = { decides: 0, weaker: 1, 'outside-scope': 2 } as Partial<Record<RuleStanding, number>>
   return [...told].sort((left, right) => (weight[left.standing] ?? 3) - (weight[right.standing] ?? 3))
 }

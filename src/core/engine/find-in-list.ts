@@ -259,7 +259,7 @@ function isInForce({ list, schedule }: CompiledList, at: number): boolean {
 }
 
 /**
- * A proportional method reckoned in the buyer's currency, where what it starts from has an amount of its own in
+ * A proportional method computed in the buyer's currency, where what it starts from has an amount of its own in
  * it: own amounts win over conversion. Rounded as converted prices are.
  */
 function ownUnits(

@@ -2,7 +2,7 @@ import {
   type AccessRule,
   ALL_RIGHTS,
   type Gate,
-  isHarder,
+  isStricter,
   type Landing,
   type Rights,
   rightsOf,
@@ -223,7 +223,7 @@ function strictestOfPaths(
           : []
       }),
     )
-    if (won && (strictest === null || isHarder(won.held.rule.effect, strictest.held.rule.effect)))
+    if (won && (strictest === null || isStricter(won.held.rule.effect, strictest.held.rule.effect)))
       strictest = won
   }
   return strictest
@@ -232,5 +232,5 @@ function strictestOfPaths(
 function isStronger(next: Matched, best: Matched): boolean {
   const difference =
     next.what - best.what || next.held.who - best.held.who || best.held.rule.rank - next.held.rule.rank
-  return difference === 0 ? isHarder(next.held.rule.effect, best.held.rule.effect) : difference > 0
+  return difference === 0 ? isStricter(next.held.rule.effect, best.held.rule.effect) : difference > 0
 }

@@ -49,7 +49,7 @@ function kept(
 
 /**
  * The same without looking for a kept column or keeping it. `room` is a column of the store that nobody reads any more
- * and that is written over: whoever reckons many columns one after the other spares the memory's keeper its work.
+ * and that is written over: reused by whoever computes many columns one after the other, to reduce garbage-collection pressure.
  */
 export function computeColumn(
   prepared: PreparedStore,
@@ -126,7 +126,7 @@ function layOver({ prices, sources, lists }: Cells, below: PriceColumn): void {
   }
 }
 
-/** Prices from the lists that whole groups share, down to the base price: reckoned once for all their members. */
+/** Prices from the lists that whole groups share, down to the base price: computed once for all their members. */
 function sharedColumn(
   prepared: PreparedStore,
   situation: Situation,

@@ -10,7 +10,7 @@ import type { BasedAmount, TaxBasis } from '../price/based-amount'
 import type { Rung } from '../price/ladder'
 import type { BreakCounting, PriceMethod, PriceReference } from '../price/price-method'
 import type { ReferenceField } from '../catalogue/product'
-import type { RuleTold } from './explain-terms'
+import type { RuleVerdict } from './explain-terms'
 import type { FoundLimits } from './find-limits'
 import type { Access, AccessReason } from './find-rights'
 import type { PriceTax } from './find-tax'
@@ -264,9 +264,9 @@ export interface Answer {
 /** The same with why, and why not otherwise. */
 export interface ExplainedAnswer extends Answer {
   /** Every access rule and how it stood. */
-  readonly accessRules: readonly RuleTold[]
+  readonly accessRules: readonly RuleVerdict[]
   /** Every limit rule and how it stood. */
-  readonly limitRules: readonly RuleTold[]
+  readonly limitRules: readonly RuleVerdict[]
   readonly extras: readonly (Answer['extras'][number] & { readonly trace: Trace })[]
   readonly trace: Trace
 }

@@ -69,7 +69,7 @@ export function referenceOf(method: PriceMethod): PriceReference | null {
   }
 }
 
-/** Whether the result is a multiple of what it starts from, so that it can be reckoned in any currency. */
+/** Whether the result is a multiple of what it starts from, so that it can be computed in any currency. */
 export function isProportional(method: PriceMethod): boolean {
   return method.kind === 'percent' || method.kind === 'markup' || method.kind === 'margin'
 }

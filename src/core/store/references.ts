@@ -92,7 +92,7 @@ function assortmentReferences(assortment: Assortment | null): readonly Reference
 }
 
 /** Kinds no record speaks of, so that removing one need not search for dependants. */
-const SPOKEN_OF_BY_NOBODY: ReadonlySet<RecordKind> = new Set([
+const UNREFERENCED_KINDS: ReadonlySet<RecordKind> = new Set([
   'settings',
   'exchange-rate',
   'price-line',
@@ -131,7 +131,7 @@ export function findDependants(
   store: Store,
   removed: readonly Pick<Change, 'kind' | 'id'>[],
 ): ReadonlyMap<string, readonly string[]> {
-  const wanted = new Set(removed.filter(({ kind }) => !SPOKEN_OF_BY_NOBODY.has(kind)).map(dependantKey))
+  const wanted = new Set(removed.filter(({ kind }) => !UNREFERENCED_KINDS.has(kind)).map(dependantKey))
   const found = new Map<string, string[]>()
   if (wanted.size === 0) return found
   for (const [kind, records] of Object.entries(store) as [RecordKind, ReadonlyMap<string, AnyRecord>][]) {

@@ -86,7 +86,7 @@ export function wholePercent(levies: readonly Levy[]): Decimal {
   return sum(effectiveRates(levies))
 }
 
-/** What each levy comes to in percent of the net, those it is upon reckoned in. */
+/** What each levy comes to in percent of the net, including its part on the levies it is calculated on top of. */
 export function effectiveRates(levies: readonly Levy[]): readonly Decimal[] {
   const rates = new Map<string, Decimal>()
   return levies.map(({ tax, percent }) => {

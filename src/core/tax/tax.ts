@@ -46,7 +46,7 @@ export interface TaxRate {
   readonly reason: string
 }
 
-/** How tax is reckoned in a store. */
+/** How tax is computed in a store. */
 export interface TaxSettings {
   /** Which place decides. */
   readonly taxPlace: 'delivery' | 'billing' | 'store'

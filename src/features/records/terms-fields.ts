@@ -55,7 +55,7 @@ export const taxClassField = nameField(
   'tax-class',
 )
 
-/** How the whole store reckons tax and delivery. */
+/** How the whole store computes tax and delivery. */
 export const storeTaxFields: readonly FieldRule[] = [
   choiceField(
     ['taxPlace', 'Tax follows'],

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { LIMIT_FIELDS, type LimitField } from '@/core/limits/limit'
 import type { ExplainedAnswer } from '@/core/engine/trace'
-import type { RuleTold, RuleStanding } from '@/core/engine/explain-terms'
+import type { RuleVerdict, RuleStanding } from '@/core/engine/explain-terms'
 import type { LimitSource } from '@/core/engine/find-limits'
 import type { Store } from '@/core/store/store'
 import { taxLines } from '@/ui/format/tax-lines'
@@ -116,7 +116,7 @@ function ruleLines(store: Store, { accessRules }: ExplainedAnswer): readonly Lin
   })
 }
 
-function isTelling({ standing }: RuleTold): boolean {
+function isTelling({ standing }: RuleVerdict): boolean {
   return standing !== 'outside-scope' && standing !== 'decides'
 }
 

@@ -41,7 +41,7 @@ interface OrderedSums {
   readonly gross: Decimal
 }
 
-/** An order at the figures of its moment: nothing in it is reckoned again. */
+/** An order at the figures of its moment: nothing in it is computed again. */
 export interface OrderDocument {
   readonly currency: string
   readonly digits: number
