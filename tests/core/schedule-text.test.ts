@@ -49,7 +49,7 @@ test.each([
   ['a day that does not exist', 'from 2027-02-30', 'from 2027-02-30'],
   ['an hour that does not exist', 'Mon; 25:00-26:00', '25:00-26:00'],
   ['a word that is none', 'Mon; whenever', 'whenever'],
-  ['a date the other way round', 'from 01.03.2027', 'from 01.03.2027'],
+  ['a date the other way round', 'from 01-03-2027', 'from 01-03-2027'],
 ])('%s is refused, and the part is named', (_reason, text, part) => {
   expect(parseScheduleText(text)).toEqual({ ok: false, part })
 })

@@ -1,7 +1,7 @@
 import { codeFromName } from '@/core/store/code-from-name'
 import { applyChanges, type Change } from '@/core/store/store'
-import { copiedLines, copiedLists } from '@/features/records/copy-record'
-import { beginning } from '@/features/records/load-record'
+import { copiedLines, copiedLists } from '@/sheet/record/copy-record'
+import { beginning } from '@/sheet/record/new-record'
 import { store } from '@tests/fixtures/demo-outlook'
 
 const linesOf = (from: typeof store, list: string) =>

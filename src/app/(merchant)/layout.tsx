@@ -12,11 +12,15 @@ import { MerchantFrame } from '@/ui/frame/merchant-frame'
 import { PickerSourcesProvider } from '@/ui/picker/picker-sources'
 import {
   findWhatItems,
+  loadRecordChoices,
   loadWhatChoices,
+  loadWhereChoices,
   loadWhoChoices,
   matchScope,
   readWhatWords,
 } from '@/features/pickers/load-choices'
+import { makeNamedRecord } from '@/features/pickers/make-record'
+import { currentInstant } from '@/server/clock'
 import { redirect } from 'next/navigation'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
@@ -54,6 +58,10 @@ export default async function MerchantLayout({ children }: { readonly children: 
           findItems={findWhatItems}
           matchScope={matchScope}
           readWords={readWhatWords}
+          loadWhere={loadWhereChoices}
+          loadRecords={loadRecordChoices}
+          makeRecord={makeNamedRecord}
+          clock={{ timeZone: getSettings(store).timeZone, now: currentInstant().getTime() }}
         >
           {children}
         </PickerSourcesProvider>

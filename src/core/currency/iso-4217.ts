@@ -17,7 +17,7 @@ const CODES_BY_DIGITS: Readonly<Record<number, string>> = {
   4: 'CLF UYW',
 }
 
-const DIGITS_BY_CODE = new Map(
+export const MINOR_DIGITS: ReadonlyMap<string, number> = new Map(
   Object.entries(CODES_BY_DIGITS).flatMap(([digits, codes]) =>
     codes.split(' ').map((code) => [code, Number(digits)] as const),
   ),
@@ -29,5 +29,5 @@ const DIGITS_BY_CODE = new Map(
  * Errors  `null` for a code that is not in the list or has no minor unit (gold, test codes).
  */
 export function findMinorDigits(currency: string): number | null {
-  return DIGITS_BY_CODE.get(currency) ?? null
+  return MINOR_DIGITS.get(currency) ?? null
 }

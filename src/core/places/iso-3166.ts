@@ -56,6 +56,35 @@ function readCode(
   return { ok: false, nearest: byName ?? findNearest(code.slice(0, 6), [...codes.keys()]) }
 }
 
+/** Every country's code. */
+export function countryCodes(): readonly string[] {
+  return [...COUNTRIES.keys()]
+}
+
+/** The codes of a country's parts, without the country. */
+export function partCodes(country: string): readonly string[] {
+  return [...partsOf(country).keys()]
+}
+
+/** What a part of a country is called; its code where that is none. */
+export function partName(country: string, part: string): string {
+  return partsOf(country).get(part) ?? part
+}
+
+/** `IE` or `US-CA`, by code or by the country's name; anything else with the code that was probably meant. */
+export function readLand(text: string): ReadCode {
+  const typed = text.trim()
+  const named = [...COUNTRIES].find(([, name]) => name.toLowerCase() === typed.toLowerCase())?.[0]
+  if (named !== undefined) return { ok: true, code: named }
+  const [country = '', ...rest] = typed.split('-')
+  const read = readCountry(country)
+  if (!read.ok || rest.length === 0) return read
+  const state = readState(read.code, rest.join('-'))
+  if (state.ok && state.code !== '') return { ok: true, code: `${read.code}-${state.code}` }
+  const nearest = state.ok ? null : state.nearest
+  return { ok: false, nearest: nearest === null ? read.code : `${read.code}-${nearest}` }
+}
+
 export type ReadPlace =
   | { readonly ok: true; readonly place: Place }
   | {
@@ -96,18 +125,7 @@ export function parsePlace<Given extends Pick<Place, 'country' | 'state'>>(
 
 /** `IE`, or `US-CA` for a part of a country. */
 export function parseLand(reader: DraftReader, field: string, text: string): string {
-  const [country = '', ...rest] = text.split('-')
-  const read = readCountry(country)
-  if (!read.ok) {
-    reader.report('unknown', field, text, read.nearest)
-    return text
-  }
-  if (rest.length === 0) return read.code
-  const state = readState(read.code, rest.join('-'))
-  if (!state.ok || state.code === '') {
-    const nearest = state.ok ? null : state.nearest
-    reader.report('unknown', field, text, nearest === null ? read.code : `${read.code}-${nearest}`)
-    return text
-  }
-  return `${read.code}-${state.code}`
+  const read = readLand(text)
+  if (!read.ok) reader.report('unknown', field, text, read.nearest)
+  return read.ok ? read.code : text
 }

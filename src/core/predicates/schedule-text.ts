@@ -20,13 +20,45 @@ export function writeMonths(months: readonly number[]): string {
   return months.map((month) => MONTHS[month - 1]).join(' ')
 }
 
-/** `2027-03-01` or `2027-03-01 09:30`, in the store's time zone; `null` when empty, `undefined` when it is no date. */
+/**
+ * A day, with a time where one is given, in the store’s time zone: `2027-03-01`, `1 March 2027`, `Mar 1, 2027`, `1.3.2027`,
+ * `01/03/2027 09:30`. Of two numbers that both could be the month, the second is (common practice in Europe, no source).
+ *
+ * Errors  `null` when empty, `undefined` when it is no date.
+ */
 export function readLocal(text: string): string | null | undefined {
-  if (text === '') return null
-  const match = /^(\d{4}-\d{2}-\d{2})(?:[T ](\d{2}:\d{2}))?$/.exec(text)
-  if (!match) return undefined
-  const local = `${match[1]}T${match[2] ?? '00:00'}`
+  const typed = text.trim()
+  if (typed === '') return null
+  const [, date = '', hour = '0', minute = '00'] = /^(.*\d)(?:(?:T|,?\s+(?:at\s+)?)(\d{1,2}):(\d{2}))$/.exec(
+    typed,
+  ) ?? ['', typed]
+  const day = readDay(date)
+  if (day === null) return undefined
+  const local = `${day}T${hour.padStart(2, '0')}:${minute}`
   return new Date(`${local}Z`).toJSON()?.startsWith(local) ? local : undefined
+}
+
+function readDay(text: string): string | null {
+  if (/^\d{4}-\d{2}-\d{2}$/.test(text)) return text
+  const numbers = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text)
+  if (numbers) {
+    const [, first = '', second = '', year = ''] = numbers
+    return Number(second) > 12 ? isoDay(year, first, second) : isoDay(year, second, first)
+  }
+  const [, day, name, year] =
+    /^(\d{1,2})(?:st|nd|rd|th|\.)?\s+(\p{Letter}{3,})\.?,?\s+(\d{4})$/u.exec(text) ?? []
+  if (day && name && year) return namedDay(day, name, year)
+  const [, first, number, second] = /^(\p{Letter}{3,})\.?\s+(\d{1,2}),?\s+(\d{4})$/u.exec(text) ?? []
+  return first && number && second ? namedDay(number, first, second) : null
+}
+
+function namedDay(day: string, name: string, year: string): string | null {
+  const [month] = readMonths(name) ?? []
+  return month === undefined ? null : isoDay(year, String(month), day)
+}
+
+function isoDay(year: string, month: string, day: string): string {
+  return `${year}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`
 }
 
 export function writeLocal(local: string | null): string {
@@ -45,7 +77,7 @@ function movedBy(days: number, day: string): string {
  */
 export function readEnd(text: string): string | null | undefined {
   const local = readLocal(text)
-  return local && /^\d{4}-\d{2}-\d{2}$/.test(text) ? `${movedBy(1, text)}T00:00` : local
+  return local && !/\d:\d\d$/.test(text.trim()) ? `${movedBy(1, local.slice(0, 10))}T00:00` : local
 }
 
 /** Holds  `readEnd(writeEnd(local))` is `local`. */

@@ -13,6 +13,18 @@ export interface Where {
   readonly exclude: readonly WhereTerm[]
 }
 
+/** A text that is the same for the same term. */
+export function whereTermKey(term: WhereTerm): string {
+  switch (term.kind) {
+    case 'channel':
+      return `channel/${term.channel}`
+    case 'channel-group':
+      return `channel-group/${term.group}`
+    case 'region':
+      return `region/${term.region}`
+  }
+}
+
 export const EVERYWHERE: Where = { include: [], exclude: [] }
 
 /** What a predicate needs to know about where a question is asked. */

@@ -9,8 +9,12 @@ import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant } from '@/server/session/author'
 import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from '@/ui/picker/what/what-choices'
 import type { WhoChoices } from '@/ui/picker/who/who-choices'
+import type { ChoiceSource, RecordChoices } from '@/ui/picker/records/record-choices'
+import type { WhereChoices } from '@/ui/picker/where/where-choices'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { findItems, matchedBy, namedTerms, whatChoices } from './what-choices'
+import { recordChoices } from './record-choices'
+import { whereChoices } from './where-choices'
 import { whoChoices } from './who-choices'
 
 /** Everybody a rule can be for, for a picker that opens. */
@@ -45,6 +49,18 @@ export async function readWhatWords(words: string): Promise<ReadWords> {
   const read = readWhat(store, String(words).slice(0, LONGEST_WORDS))
   if (!read.ok) return read
   return { ok: true, what: read.value, named: namedTerms(store, read.value) }
+}
+
+/** Channels and regions a rule can be for. */
+export async function loadWhereChoices(): Promise<WhereChoices> {
+  await asMerchant()
+  return whereChoices(getPrepared(await getSteppe()).store)
+}
+
+/** Records, or codes of a published list, to choose by name. */
+export async function loadRecordChoices(from: ChoiceSource): Promise<RecordChoices> {
+  await asMerchant()
+  return recordChoices(getPrepared(await getSteppe()).store, from)
 }
 
 const LONGEST_WORDS = 2_000

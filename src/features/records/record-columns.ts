@@ -15,8 +15,8 @@ import {
   spanPhrase,
 } from '@/ui/format/rule-phrases'
 import { DISPLAY_WORDS, EFFECT_WORDS, GATE_WORDS, limitPhrase } from '@/ui/format/terms-phrases'
-import { currentRate } from './record-story'
-import type { EditableKind } from './sections'
+import { currentRate } from '@/sheet/record/record-flags'
+import type { EditableKind } from '@/sheet/record/sections'
 
 interface Column<Kind extends EditableKind> {
   readonly title: string

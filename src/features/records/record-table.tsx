@@ -5,9 +5,9 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
 import { useCallback } from 'react'
-import type { RecordTableView } from './record-view'
+import type { RecordTableView } from './record-table-view'
 import { SectionTabs } from './section-tabs'
-import type { Section } from './sections'
+import type { Section } from '@/sheet/record/sections'
 
 /** Every record of a section, and the sections that stand beside it. */
 export function RecordTable({

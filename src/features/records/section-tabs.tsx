@@ -1,5 +1,5 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
-import { tabsOf } from './sections'
+import { tabsOf } from '@/sheet/record/sections'
 
 /** The pages of one place side by side; nothing where there is only one. */
 export function SectionTabs({ place, path }: { readonly place: string; readonly path: string }) {

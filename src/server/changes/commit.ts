@@ -129,17 +129,27 @@ const NOBODY_WATCHES: CommitWatch = () => undefined
 /** How many records are checked, or changes noted down, between two looks of whoever watches. */
 const RECORDS_A_TURN = 2_000
 
-async function commitNow(
+/** What requests would come to, with nothing written. */
+interface Weighed {
+  readonly ok: true
+  readonly changes: readonly Change[]
+  readonly before: PreparedStore | null
+  readonly after: PreparedStore
+}
+
+/**
+ * What requests would make of the store: everything a commit checks, and the engine as it would be.
+ *
+ * Errors  those of `commit`.
+ */
+export async function weigh(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
-  note: CommitNote,
-  watch: CommitWatch,
-): Promise<CommitOutcome> {
-  if (isDiskFull(steppe)) return { ok: false, code: 'disk-full', freeBytes: steppe.freeBytes() }
+  watch: CommitWatch = NOBODY_WATCHES,
+): Promise<Weighed | Extract<CommitOutcome, { readonly ok: false }>> {
   const store = steppe.prepared?.store ?? steppe.broken?.store ?? emptyStore()
   const conflicts = findConflicts(steppe, store, requests)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
-
   const read = await readRequests(store, requests, watch)
   if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
   const changes = read.changes.filter(({ before, after }) => !meansTheSame(before, after))
@@ -147,10 +157,22 @@ async function commitNow(
   const next = applyChanges(store, changes)
   const issues = checkChanges(next, changes)
   if (issues.length > 0) return { ok: false, code: 'invalid', issues }
-
   const before = steppe.prepared
   const after = tryNext(before, next, changes)
   if ('why' in after) return { ok: false, code: 'unreadable', why: after.why }
+  return { ok: true, changes, before, after }
+}
+
+async function commitNow(
+  steppe: Steppe,
+  requests: readonly ChangeRequest[],
+  note: CommitNote,
+  watch: CommitWatch,
+): Promise<CommitOutcome> {
+  if (isDiskFull(steppe)) return { ok: false, code: 'disk-full', freeBytes: steppe.freeBytes() }
+  const weighed = await weigh(steppe, requests, watch)
+  if (!weighed.ok) return weighed
+  const { changes, before, after } = weighed
 
   const changeSet = steppe.lastChangeSet + 1
   const revisionOf = (record: Pick<Change, 'kind' | 'id'>) =>

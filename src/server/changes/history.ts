@@ -140,6 +140,24 @@ export async function formerlyKnownAs(
 }
 
 /** The change set that last wrote a record; `null` when there is no such record. */
+/** A record as it was at a revision; `null` where it has not changed since, or is not known. */
+export async function formerRecord(
+  steppe: Steppe,
+  kind: RecordKind,
+  id: string,
+  revision: number,
+): Promise<Fields | null> {
+  const next = await steppe.database.query.changes.findFirst({
+    where: and(
+      eq(schema.changes.kind, kind),
+      eq(schema.changes.record, id),
+      gt(schema.changes.changeSet, revision),
+    ),
+    orderBy: asc(schema.changes.changeSet),
+  })
+  return (next?.before ?? null) as Fields | null
+}
+
 export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number | null {
   return steppe.revisions.get(revisionKey({ kind, id })) ?? null
 }

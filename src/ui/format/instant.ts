@@ -16,3 +16,10 @@ export function formatTime(instant: Date, timeZone: string): string {
     timeZone,
   }).format(instant)
 }
+
+/** "1 March 2027, 16:00", epoch milliseconds given. */
+export function formatMoment(at: number, timeZone: string): string {
+  const instant = new Date(at)
+  const time = formatTime(instant, timeZone)
+  return time === '00:00' ? formatDay(instant, timeZone) : `${formatDay(instant, timeZone)}, ${time}`
+}

@@ -110,8 +110,9 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 export function whenSentence(schedule: Schedule): string {
   const parts = [windowPhrase(schedule.from, schedule.to)]
   if (schedule.months.length > 0)
-    parts.push(`in ${list(schedule.months.map((month) => MONTHS[month - 1] ?? ''))}`)
-  if (schedule.weekdays.length > 0) parts.push(list(schedule.weekdays.map((day) => DAYS[day - 1] ?? '')))
+    parts.push(`in ${namesInWords(schedule.months.map((month) => MONTHS[month - 1] ?? ''))}`)
+  if (schedule.weekdays.length > 0)
+    parts.push(namesInWords(schedule.weekdays.map((day) => DAYS[day - 1] ?? '')))
   if (schedule.hours) parts.push(hoursPhrase(schedule.hours))
   for (const [day, window] of Object.entries(schedule.overrides))
     parts.push(`${DAYS[Number(day) - 1]} ${window ? hoursPhrase(window) : 'closed'}`)
@@ -245,9 +246,12 @@ function endingText(ending: Decimal, period: Decimal): string {
 
 /** "Frames and Jars, but not Lids". */
 export function butNot(include: readonly string[], exclude: readonly string[]): string {
-  return exclude.length > 0 ? `${list(include)}, but not ${list(exclude)}` : list(include)
+  return exclude.length > 0
+    ? `${namesInWords(include)}, but not ${namesInWords(exclude)}`
+    : namesInWords(include)
 }
 
-function list(words: readonly string[]): string {
+/** "Frames, Jars and Lids". */
+export function namesInWords(words: readonly string[]): string {
   return new Intl.ListFormat('en-IE', { type: 'conjunction' }).format(words)
 }

@@ -6,7 +6,8 @@ import type { KeyboardEvent } from 'react'
 export interface PickerKeys {
   readonly onDone: () => void
   readonly onCancel: () => void
-  readonly onRemoveLast: () => void
+  /** `null` where there is nothing to remove one by one. */
+  readonly onRemoveLast: (() => void) | null
 }
 
 /**
@@ -22,7 +23,7 @@ export function pickerKeys({ onDone, onCancel, onRemoveLast }: PickerKeys) {
       event.stopPropagation()
       return onCancel()
     }
-    if (event.key === 'Enter' && target.tagName !== 'BUTTON') {
+    if (event.key === 'Enter' && target.tagName !== 'BUTTON' && !event.shiftKey) {
       event.preventDefault()
       return onDone()
     }
@@ -30,7 +31,7 @@ export function pickerKeys({ onDone, onCancel, onRemoveLast }: PickerKeys) {
       event.preventDefault()
       return onDone()
     }
-    if (event.key === 'Backspace' && (input === null || input.value === '')) {
+    if (onRemoveLast && event.key === 'Backspace' && (input === null || input.value === '')) {
       event.preventDefault()
       return onRemoveLast()
     }

@@ -6,7 +6,7 @@ export function Heading({ children }: { readonly children: ReactNode }) {
   return <h2 className="pt-1 pb-0.5 text-xs font-semibold text-soft not-first:pt-3">{children}</h2>
 }
 
-function Key({ children }: { readonly children: ReactNode }) {
+export function Key({ children }: { readonly children: ReactNode }) {
   return (
     <kbd className="rounded-[3px] border border-base-content/25 bg-lifted px-1 text-xs text-base-content">
       {children}
@@ -162,12 +162,14 @@ interface PickerFootProps {
   readonly children: ReactNode
   readonly problem: string | null
   readonly isBusy: boolean
+  /** What the keys do here, where it is not choosing in columns. */
+  readonly keys?: ReactNode
   readonly onDone: () => void
   readonly onCancel: () => void
 }
 
 /** The foot of a picker: what is matched, the keys, and the two ways out. */
-export function PickerFoot({ children, problem, isBusy, onDone, onCancel }: PickerFootProps) {
+export function PickerFoot({ children, problem, isBusy, keys, onDone, onCancel }: PickerFootProps) {
   return (
     <footer className="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-base-300 bg-base-200 px-6 py-2">
       <div className="min-w-0 grow">
@@ -180,8 +182,12 @@ export function PickerFoot({ children, problem, isBusy, onDone, onCancel }: Pick
           </p>
         ) : (
           <p className="text-xs text-soft">
-            <Key>↑</Key> <Key>↓</Key> move · <Key>Space</Key> take in · <Key>−</Key> leave out · <Key>⌫</Key>{' '}
-            remove the last · <Key>Tab</Key> next column
+            {keys ?? (
+              <>
+                <Key>↑</Key> <Key>↓</Key> move · <Key>Space</Key> take in · <Key>−</Key> leave out ·{' '}
+                <Key>⌫</Key> remove the last · <Key>Tab</Key> next column
+              </>
+            )}
           </p>
         )}
       </div>

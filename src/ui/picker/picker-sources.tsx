@@ -6,6 +6,8 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { createContext, type ReactNode, use, useMemo } from 'react'
 import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what/what-choices'
 import type { WhatSource } from './what/what-source'
+import type { ChoiceSource, RecordChoice, RecordChoices } from './records/record-choices'
+import type { WhereChoices } from './where/where-choices'
 import type { WhoChoices } from './who/who-choices'
 
 /** What pickers ask the server, wherever they open. */
@@ -15,7 +17,16 @@ export interface PickerSources {
   readonly findItems: (words: string) => Promise<readonly FoundItem[]>
   readonly matchScope: (what: What, vantage: Vantage) => Promise<WhatMatched>
   readonly readWords: (words: string) => Promise<ReadWords>
+  readonly loadWhere: () => Promise<WhereChoices>
+  readonly loadRecords: (from: ChoiceSource) => Promise<RecordChoices>
+  /** Makes a record of the kind on the way, with nothing but a name. */
+  readonly makeRecord: (from: ChoiceSource, name: string) => Promise<MadeRecord>
+  /** The store's IANA time zone, and the present by the server's clock, epoch milliseconds. */
+  readonly clock: { readonly timeZone: string; readonly now: number }
 }
+
+export type MadeRecord =
+  { readonly ok: true; readonly choice: RecordChoice } | { readonly ok: false; readonly problem: string }
 
 const Sources = createContext<PickerSources | null>(null)
 
@@ -36,6 +47,19 @@ function useSources(): PickerSources {
 
 export function useWhoSource(): PickerSources['loadWho'] {
   return useSources().loadWho
+}
+
+export function useWhereSource(): PickerSources['loadWhere'] {
+  return useSources().loadWhere
+}
+
+export function useRecordSource() {
+  const { loadRecords, makeRecord } = useSources()
+  return { load: loadRecords, make: makeRecord }
+}
+
+export function useClock(): PickerSources['clock'] {
+  return useSources().clock
 }
 
 /** What the picker of a scope asks, as seen from the vantage. */

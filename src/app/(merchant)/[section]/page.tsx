@@ -1,6 +1,6 @@
-import { loadRecords } from '@/features/records/load-record'
+import { loadRecords } from '@/features/records/load-records'
 import { RecordTable } from '@/features/records/record-table'
-import { findSection } from '@/features/records/sections'
+import { findSection } from '@/sheet/record/sections'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'

@@ -1,12 +1,9 @@
 import { addressWord } from '@/server/doors/address-word'
-import { loadRecord } from '@/features/records/load-record'
-import { RecordSheet } from '@/features/records/record-sheet'
-import { findSection } from '@/features/records/sections'
-import { leadToRecord } from '@/features/records/moved-record'
-import { lookFrom } from '@/server/engine/look-from'
-import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
+import { leadToRecord } from '@/sheet/record/moved-record'
+import { findSection } from '@/sheet/record/sections'
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
+import { drawnSheet } from '../drawn-sheet'
 
 interface RecordPageProps {
   readonly params: Promise<{ section: string; label: string }>
@@ -18,12 +15,11 @@ export async function generateMetadata({ params }: RecordPageProps): Promise<Met
 }
 
 export default async function RecordPage({ params, searchParams }: RecordPageProps) {
-  const { section: path, label } = await params
+  const { section: path, label: inAddress } = await params
   const section = findSection(path)
   if (!section) notFound()
+  const label = addressWord(inAddress)
   const search = await searchParams
-  const vantage = parseVantage(new URLSearchParams(search))
-  const view = await loadRecord(await lookFrom(vantage), section.kind, addressWord(label))
-  if (!view) return leadToRecord(section.kind, section.path, addressWord(label), search)
-  return <RecordSheet key={`${view.id} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
+  const sheet = await drawnSheet(section.kind, { label, copyOf: null }, search)
+  return sheet ?? leadToRecord(section.kind, section.path, label, search)
 }

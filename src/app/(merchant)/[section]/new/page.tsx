@@ -1,10 +1,7 @@
-import { loadNewRecord } from '@/features/records/load-record'
-import { NewRecordForm } from '@/features/records/new-record-form'
-import { findSection } from '@/features/records/sections'
-import { lookFrom } from '@/server/engine/look-from'
-import { parseVantage } from '@/ui/frame/vantage-url'
+import { findSection } from '@/sheet/record/sections'
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
+import { drawnSheet } from '../drawn-sheet'
 
 export const metadata: Metadata = { title: 'New' }
 
@@ -16,7 +13,6 @@ interface NewPageProps {
 export default async function NewPage({ params, searchParams }: NewPageProps) {
   const section = findSection((await params).section)
   if (!section) notFound()
-  const fields = new URLSearchParams(await searchParams)
-  const outlook = await lookFrom(parseVantage(fields))
-  return <NewRecordForm view={loadNewRecord(outlook, section.kind, fields.get('copy'))} />
+  const search = await searchParams
+  return drawnSheet(section.kind, { label: null, copyOf: search['copy'] ?? null }, search)
 }

@@ -1,7 +1,7 @@
 import { addressWord } from '@/server/doors/address-word'
 import { loadProductSheet } from '@/features/products/load-products'
 import { ProductSheet } from '@/features/products/product-sheet'
-import { leadToRecord } from '@/features/records/moved-record'
+import { leadToRecord } from '@/sheet/record/moved-record'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'

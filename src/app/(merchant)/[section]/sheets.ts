@@ -1,0 +1,43 @@
+import 'server-only'
+
+import { accessRuleSheet } from '@/features/access/access-rule-sheet'
+import { passcodeSheet } from '@/features/access/passcode-sheet'
+import { adjustmentSheet } from '@/features/adjustments/adjustment-sheet'
+import { accountSheet } from '@/features/buyers/account-sheet'
+import { groupSheet } from '@/features/buyers/group-sheet'
+import { categorySheet } from '@/features/catalogue/category-sheet'
+import { extraSheet, familySheet } from '@/features/catalogue/family-and-extra-sheets'
+import { productRecordSheet, variantSheet } from '@/features/catalogue/product-record-sheets'
+import { contractSheet } from '@/features/contracts/contract-sheet'
+import { currencySheet } from '@/features/currencies/currency-sheet'
+import { limitSheet } from '@/features/limits/limit-sheet'
+import { channelSheet } from '@/features/markets/channel-sheet'
+import { regionSheet } from '@/features/markets/region-sheet'
+import { priceListHeadSheet } from '@/features/price-lists/price-list-head-sheet'
+import { storeSheet } from '@/features/store/store-sheet'
+import { taxClassSheet, taxSheet } from '@/features/taxes/tax-sheets'
+import type { SheetOfKind } from '@/sheet/record/load-sheet'
+import type { EditableKind } from '@/sheet/record/sections'
+
+/** How the sheet of each kind is drawn. */
+export const SHEETS: Readonly<Record<EditableKind, SheetOfKind>> = {
+  settings: storeSheet,
+  account: accountSheet,
+  group: groupSheet,
+  contract: contractSheet,
+  currency: currencySheet,
+  region: regionSheet,
+  channel: channelSheet,
+  adjustment: adjustmentSheet,
+  'tax-class': taxClassSheet,
+  tax: taxSheet,
+  limit: limitSheet,
+  'access-rule': accessRuleSheet,
+  passcode: passcodeSheet,
+  category: categorySheet,
+  'price-family': familySheet,
+  extra: extraSheet,
+  product: productRecordSheet,
+  variant: variantSheet,
+  'price-list': priceListHeadSheet,
+}

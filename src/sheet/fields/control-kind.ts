@@ -1,0 +1,16 @@
+/** What opens when the word of a field is clicked. */
+export type ControlKind =
+  | 'text'
+  | 'long-text'
+  | 'choice'
+  | 'records'
+  | 'who'
+  | 'what'
+  | 'when'
+  | 'where'
+  | 'rounding'
+  | 'pairs'
+  | 'own-amounts'
+  | 'assortment'
+  /** Edited in a drawing of its own on the sheet. */
+  | 'on-sheet'

@@ -1,0 +1,52 @@
+import 'server-only'
+
+import { choiceField, codeField, countryField, type FieldRule, numberField, textField } from './field-rule'
+import { name } from './shared-fields'
+import { storeTaxFields } from './terms-fields'
+
+export const SETTINGS_FIELDS: readonly FieldRule[] = [
+  name,
+  codeField(['currency', 'Currency', 'Every amount that names no currency is in it.'], 'iso-currency', false),
+  numberField(['priceDigits', 'Decimal places', 'Up to 6.']),
+  codeField(['timeZone', 'Time zone', 'IANA name, such as Europe/Dublin.'], 'time-zone', false),
+  countryField(['country', 'Sells from']),
+  choiceField(
+    ['taxBasis', 'Prices are entered'],
+    [
+      ['net', 'without tax'],
+      ['gross', 'with tax'],
+    ],
+  ),
+  choiceField(
+    ['policy', 'When several lists apply'],
+    [
+      ['first', 'the first on the ladder'],
+      ['lowest', 'the lowest of all lists that apply'],
+    ],
+  ),
+  choiceField(
+    ['neverAbovePublic', 'Above the public price'],
+    [
+      [false, 'may happen'],
+      [true, 'never: nobody pays more than a guest'],
+    ],
+  ),
+  choiceField(
+    ['comparedWith', 'The shop strikes through'],
+    [
+      ['nothing', 'nothing: own price only'],
+      ['public', 'what guests pay'],
+      ['base', 'the base price before adjustments'],
+      ['recommended', 'the recommended price'],
+    ],
+  ),
+  ...storeTaxFields,
+  textField([
+    'shopHeadline',
+    'Shop headline',
+    'The first words of the shop’s front page. Empty for the name alone.',
+  ]),
+  textField(['shopContact', 'Contact', 'What buyers read under “Contact us”: address, telephone, hours.']),
+  textField(['netWords', 'Words for prices without tax', 'Such as “excl. VAT”. Empty for “without tax”.']),
+  textField(['grossWords', 'Words for prices with tax', 'Such as “incl. VAT”. Empty for “with tax”.']),
+]

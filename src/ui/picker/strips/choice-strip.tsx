@@ -1,0 +1,86 @@
+'use client'
+
+import { useState } from 'react'
+import { Key, PickerFoot } from '../picker-parts'
+import type { StripProps } from './strip'
+import { useDone } from './use-done'
+
+interface ChoiceStripProps extends StripProps {
+  readonly name: string
+  readonly hint: string
+  readonly options: readonly { readonly value: string; readonly name: string }[]
+}
+
+/** One of a few: a click or a number keeps it at once. */
+export function ChoiceStrip({
+  label,
+  name,
+  hint,
+  options,
+  initial,
+  onDone,
+  onCancel,
+  onChange,
+}: ChoiceStripProps) {
+  const [chosen, setChosen] = useState(initial)
+  const { problem, isBusy, done } = useDone(onDone)
+  const choose = (value: string) => {
+    setChosen(value)
+    onChange?.(options.find((each) => each.value === value)?.name ?? value)
+  }
+  return (
+    <section
+      aria-label={label}
+      className="border-y-2 border-secondary bg-base-100"
+      onKeyDown={(event) => {
+        const target = event.target as HTMLElement
+        if (event.key === 'Escape') {
+          event.stopPropagation()
+          onCancel()
+        } else if (event.key === 'Enter' && target.tagName !== 'BUTTON') {
+          event.preventDefault()
+          void done(chosen)
+        } else if (/^[1-9]$/.test(event.key) && options[Number(event.key) - 1]) {
+          choose(options[Number(event.key) - 1]?.value ?? chosen)
+        }
+      }}
+    >
+      <fieldset className="grid grid-cols-[9rem_1fr] items-baseline gap-x-4 px-6 py-3">
+        <legend className="sr-only">{name}</legend>
+        <span className="text-soft" aria-hidden>
+          {name}
+        </span>
+        <div className="flex flex-wrap gap-x-6 gap-y-1">
+          {options.map(({ value, name: option }, at) => (
+            <label key={value} className="flex items-center gap-2">
+              <input
+                type="radio"
+                name={`choice-${name}`}
+                autoFocus={value === chosen}
+                checked={value === chosen}
+                value={value}
+                onChange={() => choose(value)}
+                onDoubleClick={() => void done(value)}
+              />
+              <span className={value === chosen ? 'font-semibold' : ''}>{option}</span>
+              {at < 9 && <Key>{at + 1}</Key>}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <PickerFoot
+        problem={problem}
+        isBusy={isBusy}
+        keys={
+          <>
+            <Key>↑</Key> <Key>↓</Key> or a number choose · <Key>Enter</Key> keeps it
+          </>
+        }
+        onDone={() => void done(chosen)}
+        onCancel={onCancel}
+      >
+        <span className="text-soft">{hint || 'Choose one.'}</span>
+      </PickerFoot>
+    </section>
+  )
+}

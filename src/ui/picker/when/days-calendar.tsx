@@ -1,0 +1,87 @@
+'use client'
+
+import { parseDate } from '@internationalized/date'
+import {
+  Button,
+  Calendar,
+  CalendarCell,
+  CalendarGrid,
+  CalendarGridBody,
+  CalendarGridHeader,
+  CalendarHeaderCell,
+  Heading,
+} from 'react-aria-components'
+
+interface DaysCalendarProps {
+  /** `2027-03-01`; `null` where open. The last day counts. */
+  readonly first: string | null
+  readonly last: string | null
+  readonly today: string
+  /** Whether the rule holds on a day, for its colour. */
+  readonly isOn: (day: string) => boolean
+  readonly onPick: (day: string) => void
+}
+
+/** Two months with the days on which a rule holds; a click gives the end that is being set. */
+export function DaysCalendar({ first, last, today, isOn, onPick }: DaysCalendarProps) {
+  return (
+    <Calendar
+      aria-label="Days on which it holds"
+      firstDayOfWeek="mon"
+      visibleDuration={{ months: 2 }}
+      defaultFocusedValue={parseDate(first ?? today)}
+      value={null}
+      onChange={(date) => onPick(date.toString())}
+      className="select-none"
+    >
+      <header className="flex items-center justify-between pb-1 text-xs">
+        <Button slot="previous" className="px-2 text-secondary" aria-label="Earlier months">
+          ‹
+        </Button>
+        <Heading className="font-semibold" />
+        <Button slot="next" className="px-2 text-secondary" aria-label="Later months">
+          ›
+        </Button>
+      </header>
+      <div className="grid gap-2">
+        {[0, 1].map((months) => (
+          <CalendarGrid
+            key={months}
+            offset={{ months }}
+            className="w-full border-separate border-spacing-y-px text-center"
+          >
+            <CalendarGridHeader>
+              {(day) => (
+                <CalendarHeaderCell className="text-xs font-normal text-soft">{day}</CalendarHeaderCell>
+              )}
+            </CalendarGridHeader>
+            <CalendarGridBody>
+              {(date) => {
+                const day = date.toString()
+                const isEnd = day === first || day === last
+                return (
+                  <CalendarCell
+                    date={date}
+                    className={({ isOutsideMonth, isFocusVisible }) =>
+                      [
+                        'cursor-pointer leading-5',
+                        isOutsideMonth ? 'invisible' : '',
+                        isEnd
+                          ? 'bg-primary font-semibold text-primary-content'
+                          : isOn(day)
+                            ? 'bg-bar/40'
+                            : 'text-soft',
+                        day === today ? 'underline decoration-error decoration-2' : '',
+                        isFocusVisible ? 'outline-2 outline-secondary' : '',
+                      ].join(' ')
+                    }
+                  />
+                )
+              }}
+            </CalendarGridBody>
+          </CalendarGrid>
+        ))}
+      </div>
+    </Calendar>
+  )
+}
