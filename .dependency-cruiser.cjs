@@ -46,19 +46,26 @@ module.exports = {
       name: 'ui-imports-core-only',
       severity: 'error',
       from: { path: '^src/ui' },
-      to: { path: '^src/(app|features|server|demo)' },
+      to: { path: '^src/(app|features|sheet|server|demo)' },
     },
     {
       name: 'server-looks-down',
       severity: 'error',
       from: { path: '^src/server' },
-      to: { path: '^src/(app|features|ui)' },
+      to: { path: '^src/(app|features|sheet|ui)' },
     },
     {
       name: 'features-look-down',
       severity: 'error',
       from: { path: '^src/features' },
       to: { path: '^src/(app|demo)' },
+    },
+    {
+      name: 'sheets-look-down',
+      comment: 'What the sheets of all kinds share stands a floor below them.',
+      severity: 'error',
+      from: { path: '^src/sheet' },
+      to: { path: '^src/(app|features|demo)' },
     },
     {
       name: 'features-stand-apart',

@@ -19,6 +19,7 @@ import {
   matchScope,
   readWhatWords,
 } from '@/features/pickers/load-choices'
+import { loadListNames, tryPriceRule } from '@/features/pickers/try-rule'
 import { makeNamedRecord } from '@/features/pickers/make-record'
 import { currentInstant } from '@/server/clock'
 import { redirect } from 'next/navigation'
@@ -61,6 +62,8 @@ export default async function MerchantLayout({ children }: { readonly children: 
           loadWhere={loadWhereChoices}
           loadRecords={loadRecordChoices}
           makeRecord={makeNamedRecord}
+          loadLists={loadListNames}
+          tryRule={tryPriceRule}
           clock={{ timeZone: getSettings(store).timeZone, now: currentInstant().getTime() }}
         >
           {children}

@@ -1,10 +1,86 @@
 import 'server-only'
 
-import type { SheetOfKind } from '@/sheet/record/load-sheet'
+import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
+import { soldVariants } from '@/server/engine/sold-variants'
+import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
+import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { MentionList } from '@/sheet/parts/mention-list'
+import { SheetTable } from '@/sheet/parts/side-parts'
+import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
+import { recordHref } from '@/ui/frame/record-href'
+import { VantageLink } from '@/ui/frame/vantage-link'
 import { categoryDetails, categorySentence } from './catalogue-sentences'
 
 export const categorySheet: SheetOfKind = {
   sentence: categorySentence,
   details: categoryDetails,
-  effect: () => ({ main: null, side: null }),
+  about: (record) => String(record['code']),
+  effect: drawCategory,
+}
+
+/** A branch with the branches around it, how much hangs on each, and what names it. */
+async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
+  const { before, after, id, stored } = loaded
+  const { prepared } = after ?? before
+  const { store } = prepared
+  const category = store.category.get(id)
+  if (!category || !stored)
+    return {
+      main: <p className="text-soft">A name is enough to begin with; then choose the branch it is under.</p>,
+      side: null,
+    }
+  const counts = new Map<string, number>()
+  for (const { branches } of await soldVariants(prepared))
+    for (const branch of branches) counts.set(branch, (counts.get(branch) ?? 0) + 1)
+  const above = new Set(pathToRoot(store.category, id).map((each) => each.id))
+  const isNear = (each: { readonly id: string; readonly parent: string | null }) =>
+    above.has(each.id) ||
+    each.parent === id ||
+    (each.parent !== null && above.has(each.parent)) ||
+    each.parent === category.parent
+  const effect = await changeEffect(loaded)
+  return {
+    main: (
+      <>
+        {effect && <ChangeEffectTables effect={effect} />}
+        <SheetTable
+          caption="The branches around it"
+          heads={['Its place in the tree', 'Variants', 'Named by']}
+        >
+          {inTreeOrder(store.category)
+            .filter(({ category: each }) => isNear(each))
+            .map(({ category: each, depth }) => (
+              <tr key={each.id} className={each.id === id ? 'bg-chosen' : ''}>
+                <td style={{ paddingLeft: `${0.25 + depth * 1.25}rem` }}>
+                  {each.id === id ? (
+                    <b>{each.name}</b>
+                  ) : (
+                    <VantageLink href={recordHref('categories', each.code)} className="hover:underline">
+                      {each.name}
+                    </VantageLink>
+                  )}
+                </td>
+                <td>{counts.get(each.id) ?? 0}</td>
+                <td className="text-soft">
+                  {mentionsOfItem(store, (term) => term.kind === 'category' && term.category === each.id)
+                    .length || ''}
+                </td>
+              </tr>
+            ))}
+        </SheetTable>
+        <p className="pt-3">
+          <VantageLink href={`/board?in=${encodeURIComponent(category.code)}`} className="link-name">
+            Its prices on the board
+          </VantageLink>
+        </p>
+      </>
+    ),
+    side: (
+      <MentionList
+        title="What names this branch"
+        mentions={mentionsOfItem(store, (term) => term.kind === 'category' && term.category === id)}
+        none="Nothing. A rule for a branch above reaches it too."
+      />
+    ),
+  }
 }

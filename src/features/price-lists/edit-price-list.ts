@@ -1,19 +1,14 @@
 'use server'
 
-import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Vantage } from '@/core/engine/vantage'
-import type { ReadRule } from '@/core/notation/read-rule'
-import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { whatSentence } from '@/ui/format/rule-phrases'
-import { findNearest } from '@/core/issue/issue'
 import { parseScheduleText, scheduleText } from '@/core/predicates/schedule-text'
 import { nextPosition } from '@/core/price/fix-price'
-import { breaksText, parseBreaksText } from '@/core/price/breaks-text'
+import { breaksText } from '@/core/price/breaks-text'
 import type { BreaksDraft } from '@/core/price/parse-breaks'
 import type { PriceListDraft } from '@/core/price/parse-price-list'
-import type { Store } from '@/core/store/store'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { revisionOf, undo, type UndoOutcome, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
@@ -23,7 +18,7 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
-import { findItem } from './find-item'
+import { readLineRule, readLineScope } from '@/sheet/price-lines/read-line'
 import { loadPriceListSheet } from './load-price-lists'
 import { checkHead, type PriceListHeadInput } from './price-list-input'
 import type { PriceListView } from './price-list-view'
@@ -38,9 +33,6 @@ interface SheetReference {
   readonly revision: number
   readonly vantage: Vantage
 }
-
-const RULES =
-  'Type -12% or +5% for off or on the base price, -0.60 or +2 for an amount off or on it, 17.60 for a fixed price, m35 for a margin, -15% @list to start from another list, and 10: -18% behind a ; for a price from 10 on.'
 
 /** Changes the head of a price list: audience, rank, state, default line, rounding. */
 export async function editPriceListHead(
@@ -57,8 +49,8 @@ export async function editPriceListHead(
   const { store } = getPrepared(steppe)
   let defaultLine: BreaksDraft | null = list.defaultLine
   if (otherwise !== undefined) {
-    const read = otherwise.trim() === '' ? null : readRule(store, otherwise)
-    if (read && !read.ok) return read.refused
+    const read = otherwise.trim() === '' ? null : readLineRule(store, otherwise)
+    if (read && !read.ok) return read
     defaultLine = read && read.value
   }
   const after: PriceListDraft = {
@@ -94,10 +86,10 @@ export async function addPriceLine(
   await asMerchant()
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
-  const scope = readScope(store, what)
+  const scope = readLineScope(store, what)
   if (!scope.ok) return refuse(scope.problem)
-  const read = readRule(store, rule)
-  if (!read.ok) return read.refused
+  const read = readLineRule(store, rule)
+  if (!read.ok) return read
   const lines = [...store['price-line'].values()].filter((line) => line.list === sheet.id)
   const same = lines.find((line) => meansTheSame(line.scope, scope.value))
   if (same) return refuse(`This list has a line for “${what.trim()}” already. Change its rule instead.`)
@@ -134,7 +126,7 @@ export async function editLineScope(
     return refuse(
       `Somebody changed this line meanwhile: it is now for ${whatSentence(current.scope, store)}. Nothing was overwritten; reload to see it.`,
     )
-  const read = readScope(store, typed)
+  const read = readLineScope(store, typed)
   if (!read.ok) return refuse(read.problem)
   const seen = revisionOf(steppe, 'price-line', line.id)
   const after = { ...current, scope: read.value }
@@ -162,8 +154,8 @@ export async function editPriceLine(
     return refuse(
       `Somebody changed this line meanwhile: you saw ${line.rule}, it is now ${now}. Nothing was overwritten; reload to see it.`,
     )
-  const read = rule.trim() === '' ? null : readRule(store, rule)
-  if (read && !read.ok) return read.refused
+  const read = rule.trim() === '' ? null : readLineRule(store, rule)
+  if (read && !read.ok) return read
   const seen = revisionOf(steppe, 'price-line', line.id)
   const after = read && { ...current, ...read.value }
   return save(
@@ -202,25 +194,6 @@ export async function editLineWhen(
   return save(steppe, sheet, request, `Line holds ${schedule ? scheduleText(schedule) : 'always'}`)
 }
 
-/** A rule as it was typed, or what is wrong with it. */
-function readRule(
-  store: Store,
-  typed: string,
-):
-  | { readonly ok: true; readonly value: BreaksDraft }
-  | { readonly ok: false; readonly refused: Extract<PriceListOutcome, { ok: false }> } {
-  const read = parseBreaksText(typed, (code) => findByCode(store['price-list'], code)?.id ?? null)
-  if (read.ok) return read
-  const named = /@\s*([^;[\]]+)/.exec(read.part)?.[1]?.trim()
-  const codes = [...store['price-list'].values()].map(({ code }) => code)
-  const nearest = named === undefined ? null : findNearest(named, codes)
-  const hint =
-    named === undefined
-      ? RULES
-      : `There is no price list “${named}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
-  return { ok: false, refused: refuse(`“${read.part || typed}” is not a rule. ${hint}`) }
-}
-
 /** Takes a change of the list's history back. */
 export async function takeBackOnPriceList(
   sheet: SheetReference,
@@ -253,16 +226,6 @@ async function shownNow(sheet: SheetReference, outcome: UndoOutcome): Promise<Pr
   if (!outcome.ok) return refuse(refusalSentence(toRefusal(outcome)))
   const view = await loadPriceListSheet(await lookFrom(sheet.vantage), sheet.code)
   return view ? { ok: true, view } : refuse(`There is no price list “${sheet.code}” any more.`)
-}
-
-/** What a line is for: a product, SKU or category by itself, or anything a picker can choose, as it is typed. */
-function readScope(store: Store, what: string): ReadRule<What> {
-  const term = findItem(store, what)
-  if (term) return { ok: true, value: { include: [term], exclude: [] } }
-  const read = readWhat(store, what)
-  if (read.ok && read.value.include.length === 0)
-    return { ok: false, problem: 'Say what the line is for: a product, a category, or everything.' }
-  return read
 }
 
 function refuse(problem: string): Extract<PriceListOutcome, { ok: false }> {

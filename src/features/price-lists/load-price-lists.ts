@@ -1,28 +1,23 @@
 import 'server-only'
 
+import { type LineMember, listMembers } from '@/sheet/price-lines/list-members'
 import { accountFacts } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts'
-import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { lensInto } from '@/core/engine/lens'
 import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
 import type { CompiledList } from '@/core/engine/compiled-list'
 import { lineUnits } from '@/core/engine/find-in-list'
-import { type ListPrices, listPrices } from '@/core/engine/list-prices'
 import { scheduleText } from '@/core/predicates/schedule-text'
 import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
-import { fromUnits, toPrice } from '@/core/engine/price-step'
-import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { breaksText } from '@/core/price/breaks-text'
 import type { PriceList } from '@/core/price/price-list'
 import { type Breaks, onlyMethod } from '@/core/price/price-method'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
-import { Slices } from '@/server/doors/slices'
 import type { Outlook } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { formatMoney, rangeText } from '@/ui/format/amount'
@@ -130,69 +125,36 @@ const EFFECTS = new Remembered<LineEffects>()
 
 function knownEffects(outlook: Outlook, listId: string): Promise<LineEffects> {
   const { prepared, situation, quantity } = outlook
-  return EFFECTS.of(outlook, `${listId}/${quantity}/${wordOf(situation)}`, () =>
-    lineEffects(outlook, listId, listPrices(prepared, situation, listId, { own: quantity, counted: null })),
-  )
+  return EFFECTS.of(outlook, `${listId}/${quantity}/${wordOf(situation)}`, async () => {
+    const { store, index } = prepared
+    const digits = prepared.lists.get(listId)?.digits ?? 2
+    const members = await listMembers(prepared, situation, listId, quantity)
+    return new Map(
+      [...members].map(([line, own]) => {
+        const example = store.variant.get(index.items[own[0]?.number ?? -1] ?? '')?.sku ?? ''
+        return [line, { effect: effectOf(own, digits), example }]
+      }),
+    )
+  })
 }
 
-/** What each line of a list does, by its place; the default line stands behind the last. */
-async function lineEffects(
-  { prepared, situation }: Outlook,
-  listId: string,
-  found: ListPrices | null,
-): Promise<LineEffects> {
-  const { store, index } = prepared
-  const digits = prepared.lists.get(listId)?.digits ?? 2
-  const lens = lensInto(prepared, situation.lens, store['price-list'].get(listId)?.currency ?? '')
-  const amountOf = (field: 'basePrice' | 'cost', number: number) =>
-    toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
-  const listBasis = prepared.lists.get(listId)?.basis ?? storeBasis(prepared)
-  const members = new Map<
-    number,
-    { base: Decimal[]; price: Decimal[]; margin: Decimal[]; belowCost: number; example: string }
-  >()
-  const slices = new Slices()
-  for (const [number, line] of (found ?? NO_PRICES).lineOf.entries()) {
-    if (line < 0) continue
-    if (slices.isDue()) await slices.rest()
-    const variant = store.variant.get(index.items[number] as string)
-    if (!variant) continue
-    const member = members.get(line) ?? {
-      base: [],
-      price: [],
-      margin: [],
-      belowCost: 0,
-      example: variant.sku,
-    }
-    const units = found?.prices[number] as number
-    const price = fromUnits(units, digits)
-    const compared = shownInBasis(prepared, lens, number, { units, basis: listBasis }, storeBasis(prepared))
-    const cost = amountOf('cost', number)
-    const base = amountOf('basePrice', number)
-    const margin = cost === null || compared === null ? null : marginPercent(compared, cost)
-    if (base !== null) member.base.push(base)
-    if (margin !== null) member.margin.push(margin)
-    if (cost !== null && compared !== null && isBelowCost(compared, cost)) member.belowCost += 1
-    member.price.push(price)
-    members.set(line, member)
+function effectOf(members: readonly LineMember[], digits: number): LineEffect {
+  const margins = members.flatMap(({ margin }) => margin ?? []).sort(compare)
+  const [low, high] = [margins[0], margins.at(-1)]
+  return {
+    variants: members.length,
+    base: rangeText(
+      members.flatMap(({ base }) => base ?? []),
+      digits,
+    ),
+    price: rangeText(
+      members.map(({ price }) => price),
+      digits,
+    ),
+    margin: low !== undefined && high !== undefined ? { low, high } : null,
+    belowCost: members.filter(({ isBelowCost }) => isBelowCost).length,
   }
-  return new Map(
-    [...members].map(([line, { base, price, margin, belowCost, example }]) => {
-      margin.sort(compare)
-      const [low, high] = [margin[0], margin.at(-1)]
-      const effect: LineEffect = {
-        variants: price.length,
-        base: rangeText(base, digits),
-        price: rangeText(price, digits),
-        margin: low !== undefined && high !== undefined ? { low, high } : null,
-        belowCost,
-      }
-      return [line, { effect, example }]
-    }),
-  )
 }
-
-const NO_PRICES: ListPrices = { prices: new Float64Array(0), lineOf: new Int32Array(0), lines: [] }
 
 /** What a line with several breaks gives for one of its items from each quantity on. */
 function breakCurve(

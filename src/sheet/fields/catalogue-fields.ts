@@ -2,7 +2,6 @@ import 'server-only'
 
 import {
   amountField,
-  choiceField,
   type FieldRule,
   nameField,
   namesField,

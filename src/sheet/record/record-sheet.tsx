@@ -5,6 +5,7 @@ import { HistorySection } from '@/ui/frame/history-section'
 import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { PickerWord } from '@/ui/picker/picker-word'
+import { Unrolled } from '@/ui/picker/unrolled'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
 import { FieldEditor } from './field-editor'
@@ -164,17 +165,21 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
               {problem}
             </p>
           )}
-          {opened && field && titleField === field && <div className="pb-3">{editor}</div>}
+          {opened && field && titleField === field && <Unrolled className="pb-3">{editor}</Unrolled>}
           <p className="max-w-5xl px-6 pb-2 text-base leading-8" data-testid="sentence">
             <SheetSentence sentence={view.sentence} {...sentenceProps} />
           </p>
-          {opened && field && titleField !== field && !inDetails && <div className="pb-3">{editor}</div>}
+          {opened && field && titleField !== field && !inDetails && (
+            <Unrolled className="pb-3">{editor}</Unrolled>
+          )}
           {view.details.length > 0 && (
-            <p className="px-6 pb-3 leading-6" data-testid="details">
+            <p className="px-6 pb-3 text-xs leading-6" data-testid="details">
               <SheetSentence sentence={view.details} {...sentenceProps} />
             </p>
           )}
-          {opened && field && titleField !== field && inDetails && <div className="pb-3">{editor}</div>}
+          {opened && field && titleField !== field && inDetails && (
+            <Unrolled className="pb-3">{editor}</Unrolled>
+          )}
           <div className="px-6 pt-1">{main}</div>
           {!isNew && (
             <HistorySection

@@ -2,7 +2,7 @@
 
 import { useFrame } from '@/ui/frame/frame-context'
 import { usePathname, useRouter, useSearchParams } from 'next/navigation'
-import { useRef, useTransition } from 'react'
+import { useEffect, useRef, useTransition } from 'react'
 import { createRecord, readField, saveRecord, type SaveOutcome, type SheetReference } from './save-record'
 import type { SheetView } from './sheet-view'
 import { withTextsInUrl } from './texts-url'
@@ -20,7 +20,9 @@ export function useTyped(view: SheetView) {
   const [isBusy, startTransition] = useTransition()
   // Edits made quickly build on each other, not on what the page showed before.
   const texts = useRef(view.texts)
-  texts.current = view.texts
+  useEffect(() => {
+    texts.current = view.texts
+  }, [view.texts])
 
   function show(next: Readonly<Record<string, string>>): boolean {
     const address = withTextsInUrl(path, search.toString(), next)

@@ -202,7 +202,7 @@ export function breaksPhrase(
   if (only) return methodPhrase(only, money, listName)
   const steps = breaks.breaks.map(({ from, method }) => {
     const words = methodPhrase(method, money, listName)
-    return from === '0' ? words : `from ${from} ${words}`
+    return from === '0' ? words : `from ${from}: ${words}`
   })
   return `${steps.join('; ')}${countingWords(breaks)}`
 }

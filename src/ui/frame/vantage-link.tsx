@@ -1,14 +1,21 @@
 'use client'
 
+import type { BuyerCode } from '@/core/buyers/buyer-code'
 import Link from 'next/link'
 import type { ComponentProps } from 'react'
 import { useFrame } from './frame-context'
+import { withVantage } from './vantage-url'
 
-/** A link inside the merchant's frame: whose eyes are looked through stays the same. */
-export function VantageLink({
-  href,
-  ...rest
-}: Omit<ComponentProps<typeof Link>, 'href'> & { readonly href: string }) {
+interface VantageLinkProps extends Omit<ComponentProps<typeof Link>, 'href' | 'as'> {
+  readonly href: string
+  /** Somebody to look as from there on; left out, whose eyes are looked through stays the same. */
+  readonly lookAs?: BuyerCode
+}
+
+/** A link inside the merchant's frame that keeps the vantage. */
+export function VantageLink({ href, lookAs, ...rest }: VantageLinkProps) {
+  const { vantage } = useFrame()
+  const from = lookAs === undefined ? vantage : { ...vantage, as: lookAs }
   // A grid full of links must not read every page behind them.
-  return <Link href={useFrame().href(href)} prefetch={false} {...rest} />
+  return <Link href={withVantage(href, from)} prefetch={false} {...rest} />
 }

@@ -7,6 +7,7 @@ import { createContext, type ReactNode, use, useMemo } from 'react'
 import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what/what-choices'
 import type { WhatSource } from './what/what-source'
 import type { ChoiceSource, RecordChoice, RecordChoices } from './records/record-choices'
+import type { ListName, RuleContext, TriedRule } from './rule/rule-choices'
 import type { WhereChoices } from './where/where-choices'
 import type { WhoChoices } from './who/who-choices'
 
@@ -21,6 +22,9 @@ export interface PickerSources {
   readonly loadRecords: (from: ChoiceSource) => Promise<RecordChoices>
   /** Makes a record of the kind on the way, with nothing but a name. */
   readonly makeRecord: (from: ChoiceSource, name: string) => Promise<MadeRecord>
+  readonly loadLists: () => Promise<readonly ListName[]>
+  /** What a rule would do to the items it is for. */
+  readonly tryRule: (context: RuleContext, rule: string) => Promise<TriedRule>
   /** The store's IANA time zone, and the present by the server's clock, epoch milliseconds. */
   readonly clock: { readonly timeZone: string; readonly now: number }
 }
@@ -56,6 +60,19 @@ export function useWhereSource(): PickerSources['loadWhere'] {
 export function useRecordSource() {
   const { loadRecords, makeRecord } = useSources()
   return { load: loadRecords, make: makeRecord }
+}
+
+export function useRuleSource() {
+  const { loadLists, tryRule } = useSources()
+  const { vantage } = useFrame()
+  return useMemo(
+    () => ({
+      loadLists,
+      tryRule: (context: Omit<RuleContext, 'vantage'>, rule: string) =>
+        tryRule({ ...context, vantage }, rule),
+    }),
+    [loadLists, tryRule, vantage],
+  )
 }
 
 export function useClock(): PickerSources['clock'] {

@@ -1,4 +1,4 @@
-import { suggestItems } from '@/features/price-lists/find-item'
+import { suggestItems } from '@/sheet/price-lines/find-item'
 import { searchWords } from '@/server/doors/search-words'
 import { withStore } from '@/server/doors/with-store'
 import { type NextRequest, NextResponse } from 'next/server'

@@ -22,13 +22,13 @@ interface DaysCalendarProps {
   readonly onPick: (day: string) => void
 }
 
-/** Two months with the days on which a rule holds; a click gives the end that is being set. */
+/** A month with the days on which a rule holds; a click gives the end that is being set. */
 export function DaysCalendar({ first, last, today, isOn, onPick }: DaysCalendarProps) {
   return (
     <Calendar
       aria-label="Days on which it holds"
       firstDayOfWeek="mon"
-      visibleDuration={{ months: 2 }}
+      visibleDuration={{ months: 1 }}
       defaultFocusedValue={parseDate(first ?? today)}
       value={null}
       onChange={(date) => onPick(date.toString())}
@@ -43,45 +43,35 @@ export function DaysCalendar({ first, last, today, isOn, onPick }: DaysCalendarP
           ›
         </Button>
       </header>
-      <div className="grid gap-2">
-        {[0, 1].map((months) => (
-          <CalendarGrid
-            key={months}
-            offset={{ months }}
-            className="w-full border-separate border-spacing-y-px text-center"
-          >
-            <CalendarGridHeader>
-              {(day) => (
-                <CalendarHeaderCell className="text-xs font-normal text-soft">{day}</CalendarHeaderCell>
-              )}
-            </CalendarGridHeader>
-            <CalendarGridBody>
-              {(date) => {
-                const day = date.toString()
-                const isEnd = day === first || day === last
-                return (
-                  <CalendarCell
-                    date={date}
-                    className={({ isOutsideMonth, isFocusVisible }) =>
-                      [
-                        'cursor-pointer leading-5',
-                        isOutsideMonth ? 'invisible' : '',
-                        isEnd
-                          ? 'bg-primary font-semibold text-primary-content'
-                          : isOn(day)
-                            ? 'bg-bar/40'
-                            : 'text-soft',
-                        day === today ? 'underline decoration-error decoration-2' : '',
-                        isFocusVisible ? 'outline-2 outline-secondary' : '',
-                      ].join(' ')
-                    }
-                  />
-                )
-              }}
-            </CalendarGridBody>
-          </CalendarGrid>
-        ))}
-      </div>
+      <CalendarGrid className="w-full border-separate border-spacing-y-px text-center">
+        <CalendarGridHeader>
+          {(day) => <CalendarHeaderCell className="text-xs font-normal text-soft">{day}</CalendarHeaderCell>}
+        </CalendarGridHeader>
+        <CalendarGridBody>
+          {(date) => {
+            const day = date.toString()
+            const isEnd = day === first || day === last
+            return (
+              <CalendarCell
+                date={date}
+                className={({ isOutsideMonth, isFocusVisible }) =>
+                  [
+                    'cursor-pointer leading-6',
+                    isOutsideMonth ? 'invisible' : '',
+                    isEnd
+                      ? 'bg-primary font-semibold text-primary-content'
+                      : isOn(day)
+                        ? 'bg-bar/40'
+                        : 'text-soft',
+                    day === today ? 'underline decoration-error decoration-2' : '',
+                    isFocusVisible ? 'outline-2 outline-secondary' : '',
+                  ].join(' ')
+                }
+              />
+            )
+          }}
+        </CalendarGridBody>
+      </CalendarGrid>
     </Calendar>
   )
 }

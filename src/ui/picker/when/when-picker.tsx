@@ -105,7 +105,7 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
           only in {Number(today.slice(0, 4)) + 1}
         </button>
       </div>
-      <div className="grid md:grid-cols-[15rem_1fr] md:divide-x md:divide-base-300">
+      <div className="grid md:grid-cols-[16rem_1fr] md:divide-x md:divide-base-300">
         <div className="px-6 py-2">
           <div className="flex gap-3 pb-2" role="group" aria-label="From and until">
             {(['from', 'to'] as const).map((side) => (
@@ -117,9 +117,11 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
                 onClick={() => setEnd(side)}
               >
                 <span className="block text-soft">{side === 'from' ? 'From' : 'Until'}</span>
-                {side === 'from'
-                  ? writeDate(schedule.from) || 'no start'
-                  : writeLastDay(schedule.to) || 'no end'}
+                <span className="whitespace-nowrap">
+                  {side === 'from'
+                    ? short(writeDate(schedule.from)) || 'no start'
+                    : short(writeLastDay(schedule.to)) || 'no end'}
+                </span>
               </button>
             ))}
           </div>
@@ -164,10 +166,12 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
                 <label key={side} className="flex items-baseline gap-2">
                   <span className="text-soft">{side}</span>
                   <input
-                    type="time"
+                    inputMode="numeric"
+                    placeholder="00:00"
                     aria-label={side === 'from' ? 'Hours from' : 'Hours to'}
-                    className="border border-base-300 bg-lifted px-1"
-                    value={schedule.hours?.[side].replace('24:00', '00:00') ?? ''}
+                    className="w-14 border border-base-300 bg-lifted px-1"
+                    key={schedule.hours?.[side] ?? 'none'}
+                    defaultValue={schedule.hours?.[side] ?? ''}
                     onChange={(event) => setHour(side, event.target.value)}
                   />
                 </label>
@@ -216,7 +220,7 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
           </p>
         </div>
       </div>
-      <div className="border-t border-base-300 px-6 pt-2 pb-1">
+      <div className="border-t border-base-300 px-6 pt-1 pb-1">
         <p className="flex justify-between text-xs">
           <span className="font-semibold text-soft">The next 12 months</span>
           <span className="text-soft">
@@ -246,6 +250,11 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
       </PickerFoot>
     </section>
   )
+}
+
+/** "27 Nov 2026" for "27 November 2026". */
+function short(date: string): string {
+  return date.replace(/(\p{Letter}{3})\p{Letter}+/u, '$1')
 }
 
 function Next({

@@ -50,7 +50,11 @@ export function YearLabels({ days, timeZone, now }: YearStripProps) {
           </span>
         ))}
       {changes.map(({ day, isForward }) => (
-        <span key={day} className="absolute -top-14 -translate-x-1/2 text-accent" style={{ left: left(day) }}>
+        <span
+          key={day}
+          className="absolute -top-[3.4rem] -translate-x-full pr-1 whitespace-nowrap text-accent"
+          style={{ left: left(day) }}
+        >
           clocks {isForward ? 'forward' : 'back'}
         </span>
       ))}

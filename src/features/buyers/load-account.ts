@@ -1,0 +1,107 @@
+import 'server-only'
+
+import type { Account, Address } from '@/core/buyers/buyer'
+import { standpoint } from '@/core/engine/standpoint'
+import { accountFacts } from '@/core/buyers/buyer'
+import { matchWho } from '@/core/predicates/who'
+import { isPartyTo } from '@/core/price/contract'
+import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { situationOf } from '@/server/engine/look-from'
+import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
+import type { LoadedSheet } from '@/sheet/record/load-sheet'
+import { formatMoney } from '@/ui/format/amount'
+import { spanPhrase } from '@/ui/format/rule-phrases'
+import { limitPhrase } from '@/ui/format/terms-phrases'
+import { recordHref } from '@/ui/frame/record-href'
+
+export interface AccountView {
+  readonly id: string
+  readonly code: string
+  readonly name: string
+  readonly ladder: LadderView
+  readonly currency: string
+  readonly currencyFrom: string
+  readonly contracts: readonly { readonly name: string; readonly href: string; readonly about: string }[]
+  readonly addresses: readonly Address[]
+  /** What they are kept from, by reason: how many, and some of it. */
+  readonly hidden: readonly { readonly because: string; readonly count: number; readonly some: string }[]
+  readonly withoutPrice: readonly { readonly name: string; readonly href: string }[]
+  readonly limits: readonly { readonly name: string; readonly href: string; readonly about: string }[]
+}
+
+const FROM_WORDS: Readonly<Record<string, string>> = {
+  asked: 'asked for',
+  contract: 'by contract',
+  account: 'set on the account',
+  region: 'by region',
+  store: 'the store’s own',
+}
+
+/** What an account pays by which list, what it cannot see, and the terms it buys on. */
+export async function loadAccount({ id, record, before, after }: LoadedSheet): Promise<AccountView | null> {
+  const outlook = after ?? before
+  const { prepared } = outlook
+  const { store } = prepared
+  const account = store.account.get(id)
+  if (!account) return null
+  const look = {
+    ...standpoint({ kind: 'account', account: id }, outlook.standpoint.at),
+    channel: outlook.standpoint.channel,
+  }
+  const situation = situationOf(prepared, look)
+  const ladder = await ladderOf(prepared, situation, outlook.quantity)
+  const reasons = new Map<string, string[]>()
+  for (const { item, because } of ladder.hidden) {
+    const own = reasons.get(because)
+    if (own) own.push(item.product.name)
+    else reasons.set(because, [item.product.name])
+  }
+  const facts = accountFacts(store.group, account)
+  const contracts = [...store.contract.values()].filter((contract) => isPartyTo(contract, facts))
+  return {
+    id,
+    code: account.code,
+    name: account.name,
+    ladder,
+    currency: situation.currency,
+    currencyFrom: FROM_WORDS[situation.currencyFrom] ?? '',
+    contracts: contracts.map(({ name, code, state, from, to }) => ({
+      name,
+      href: recordHref('contracts', code),
+      about: `${state}, ${spanPhrase(from, to)}`,
+    })),
+    addresses: (record as unknown as Account).addresses,
+    hidden: [...reasons].map(([because, names]) => ({
+      because,
+      count: names.length,
+      some: [...new Set(names)].slice(0, 3).join(', '),
+    })),
+    withoutPrice: ladder.withoutPrice.slice(0, 4).map(({ product }) => ({
+      name: product.name,
+      href: recordHref('products', product.code),
+    })),
+    limits: [
+      ...contracts.flatMap(({ name, code, state, minimumOrder, currency }) =>
+        state === 'active' && minimumOrder !== null
+          ? [
+              {
+                name,
+                href: recordHref('contracts', code),
+                about: `orders from ${formatMoney(minimumOrder, currency ?? getSettings(store).currency, priceDigitsOf(store, currency ?? getSettings(store).currency))}`,
+              },
+            ]
+          : [],
+      ),
+      ...[...store.limit.values()]
+        .filter(
+          ({ status, state, audience }) =>
+            status === 'active' && state === 'on' && matchWho(audience, facts).matches,
+        )
+        .map((rule) => ({
+          name: rule.name,
+          href: recordHref('limits', rule.code),
+          about: limitPhrase(rule),
+        })),
+    ],
+  }
+}

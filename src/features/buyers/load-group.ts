@@ -1,0 +1,136 @@
+import 'server-only'
+
+import { accountFacts } from '@/core/buyers/buyer'
+import { inTreeOrder } from '@/core/catalogue/category'
+import { compare, type Decimal } from '@/core/decimal/decimal'
+import { standpoint } from '@/core/engine/standpoint'
+import { isPartyTo } from '@/core/price/contract'
+import { differencePercent } from '@/core/price/margin'
+import { Slices } from '@/server/doors/slices'
+import { situationOf } from '@/server/engine/look-from'
+import { soldVariants } from '@/server/engine/sold-variants'
+import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
+import { amountOn, meanPercent, priceSide } from '@/sheet/effect/price-moves'
+import type { LoadedSheet } from '@/sheet/record/load-sheet'
+import { formatMoney } from '@/ui/format/amount'
+import { countryName } from '@/ui/format/place-names'
+import { recordHref } from '@/ui/frame/record-href'
+
+export interface GroupMember {
+  readonly id: string
+  readonly name: string
+  readonly href: string
+  readonly place: string
+  /** What comes before the group's level for them. */
+  readonly before: string
+  readonly currency: string
+}
+
+export interface GroupView {
+  readonly code: string
+  readonly members: readonly GroupMember[]
+  readonly memberCount: number
+  readonly ladder: LadderView
+  /** Mean difference to the base price by branch, in percent; beside another group. */
+  readonly branches: readonly {
+    readonly name: string
+    readonly here: Decimal | null
+    readonly other: Decimal | null
+  }[]
+  readonly otherName: string | null
+  /** A product as the shop shows it to a member. */
+  readonly sample: { readonly name: string; readonly price: string; readonly publicPrice: string } | null
+}
+
+const MOST_MEMBERS = 60
+
+/** Who is in a group, what decides for a member, and how far its prices are from the base and from another group's. */
+export async function loadGroup({ id, before, after }: LoadedSheet): Promise<GroupView | null> {
+  const outlook = after ?? before
+  const { prepared } = outlook
+  const { store } = prepared
+  const group = store.group.get(id)
+  if (!group) return null
+  const { at } = outlook.standpoint
+  const { channel } = outlook.standpoint
+  const lookOf = (groupId: string) => ({
+    ...standpoint({ kind: 'group', group: groupId } as const, at),
+    channel,
+  })
+  const own = priceSide(prepared, lookOf(id), outlook.quantity)
+  const other = [...store.group.values()]
+    .filter((each) => each.id !== id && each.status === 'active')
+    .sort(
+      (left, right) =>
+        Number(right.trade === group.trade) - Number(left.trade === group.trade) ||
+        left.position - right.position,
+    )[0]
+  const others = other ? priceSide(prepared, lookOf(other.id), outlook.quantity) : null
+  const guest = priceSide(prepared, { ...standpoint({ kind: 'guest' }, at), channel }, outlook.quantity)
+  const members = [...store.account.values()].filter(
+    ({ groups, status }) => groups.includes(id) && status === 'active',
+  )
+  const sold = await soldVariants(prepared)
+  const byBranch = new Map<string, { here: Decimal[]; other: Decimal[] }>()
+  const slices = new Slices()
+  let sample: GroupView['sample'] = null
+  for (const { number, variant, product, branches } of sold) {
+    if (slices.isDue()) await slices.rest()
+    const base = variant.basePrice ?? product.basePrice
+    if (base === null) continue
+    const here = amountOn(own, number)
+    const there = others && amountOn(others, number)
+    const shown = amountOn(guest, number)
+    if (!sample && here !== null && shown !== null && compare(here, shown) < 0)
+      sample = {
+        name: product.name,
+        price: formatMoney(here, own.situation.currency, own.situation.digits),
+        publicPrice: formatMoney(shown, guest.situation.currency, guest.situation.digits),
+      }
+    for (const branch of branches) {
+      const cell = byBranch.get(branch) ?? { here: [], other: [] }
+      byBranch.set(branch, cell)
+      const off = here === null ? null : differencePercent(here, base)
+      const otherOff = there === null || there === undefined ? null : differencePercent(there, base)
+      if (off !== null) cell.here.push(off)
+      if (otherOff !== null) cell.other.push(otherOff)
+    }
+  }
+  return {
+    code: group.code,
+    memberCount: members.length,
+    members: members.slice(0, MOST_MEMBERS).map((account): GroupMember => {
+      const facts = accountFacts(store.group, account)
+      const contracts = [...store.contract.values()].filter(
+        (contract) => contract.state === 'active' && isPartyTo(contract, facts),
+      )
+      const { currency } = situationOf(prepared, {
+        ...standpoint({ kind: 'account', account: account.id }, at),
+        channel,
+      })
+      return {
+        id: account.id,
+        name: account.name,
+        href: recordHref('accounts', account.code),
+        place: [account.city, countryName(account.country)].filter(Boolean).join(', '),
+        before:
+          [
+            ...contracts.map(({ code }) => `contract ${code}`),
+            ...account.tags.map((tag) => `tag ${tag}`),
+          ].join(', ') || 'nothing',
+        currency,
+      }
+    }),
+    ladder: await ladderOf(prepared, own.situation, outlook.quantity),
+    branches: inTreeOrder(store.category)
+      .filter(({ depth }) => depth === 0)
+      .flatMap(({ category }) => {
+        const cell = byBranch.get(category.id)
+        return cell
+          ? [{ name: category.name, here: meanPercent(cell.here), other: meanPercent(cell.other) }]
+          : []
+      }),
+    otherName: other?.name ?? null,
+    sample,
+  }
+}

@@ -1,0 +1,141 @@
+'use server'
+
+import { rateTable } from '@/core/currency/currency'
+import { parseDecimal, type Decimal } from '@/core/decimal/decimal'
+import { plainAmount } from '@/core/notation/amount-text'
+import { readLocal } from '@/core/predicates/schedule-text'
+import { toInstant } from '@/core/predicates/when'
+import { getSettings, type Store } from '@/core/store/store'
+import { type ChangeRequest, commit, weigh } from '@/server/changes/commit'
+import { revisionOf } from '@/server/changes/history'
+import { toRefusal } from '@/server/changes/to-refusal'
+import { currentInstant } from '@/server/clock'
+import { lookFrom, toOutlook } from '@/server/engine/look-from'
+import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { asMerchant, currentAuthor } from '@/server/session/author'
+import { priceMoves, priceSide, summaryOf } from '@/sheet/effect/price-moves'
+import { formatPercent } from '@/ui/format/amount'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
+import { refresh } from 'next/cache'
+import { randomUUID } from 'node:crypto'
+import { type ConvertedRow, convertedRows } from './load-currency'
+
+/** A rate as it is typed; `from` empty is now. */
+export interface RateInput {
+  readonly currency: string
+  readonly rate: string
+  readonly from: string
+}
+
+export type TriedRate =
+  | { readonly ok: true; readonly summary: string; readonly rows: readonly ConvertedRow[] }
+  | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
+
+export type RateOutcome =
+  | { readonly ok: true; readonly changeSet: number }
+  | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
+
+/** What a rate would move, with nothing written. */
+export async function tryRate(input: RateInput): Promise<TriedRate> {
+  await asMerchant()
+  const steppe = await getSteppe()
+  const prepared = getPrepared(steppe)
+  const read = requestOf(prepared.store, input)
+  if (!read.ok) return read
+  const weighed = await weigh(steppe, [read.request])
+  if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
+  const before = await lookFrom(DEFAULT_VANTAGE)
+  const after = toOutlook(steppe, weighed.after, before.vantage, before.now)
+  const at = Math.max(before.standpoint.at, Date.parse(read.from))
+  const look = { ...before.standpoint, at, currency: input.currency }
+  const sides = [
+    priceSide(before.prepared, look, before.quantity),
+    priceSide(after.prepared, look, before.quantity),
+  ] as const
+  const moves = summaryOf(await priceMoves(...sides))
+  const table = rateTable(weighed.after.store['exchange-rate'].values(), at)
+  const currency = prepared.store.currency.get(input.currency) ?? null
+  const way = moves.rise >= moves.fall ? 'rise' : 'fall'
+  return {
+    ok: true,
+    rows: await convertedRows(before, currency, currency, table),
+    summary:
+      moves.moved === 0
+        ? 'No price moves.'
+        : moves.appear === moves.moved
+          ? `${moves.moved} prices can be shown in ${input.currency} then.`
+          : `${moves.moved} prices ${way}${moves.mean === null ? '' : `, by ${formatPercent(moves.mean).replace(/^[−-]/, '')} on average`}.`,
+  }
+}
+
+/** Adds a rate from now on, or from a coming day. */
+export async function setRate(input: RateInput): Promise<RateOutcome> {
+  await asMerchant()
+  const steppe = await getSteppe()
+  const { store } = getPrepared(steppe)
+  const read = requestOf(store, input)
+  if (!read.ok) return read
+  const outcome = await commit(steppe, [read.request], {
+    author: await currentAuthor(),
+    note: `Rate 1 ${getSettings(store).currency} = ${read.rate} ${input.currency}${input.from.trim() ? ` from ${input.from.trim()}` : ''}`,
+    at: currentInstant(),
+  })
+  if (!outcome.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(outcome)) }
+  refresh()
+  return { ok: true, changeSet: outcome.changeSet }
+}
+
+/** Removes a rate: what was computed with it follows the one before. */
+export async function removeRate(id: string): Promise<string | null> {
+  await asMerchant()
+  const steppe = await getSteppe()
+  const request: ChangeRequest = {
+    kind: 'exchange-rate',
+    id,
+    seen: revisionOf(steppe, 'exchange-rate', id),
+    after: null,
+  }
+  const outcome = await commit(steppe, [request], {
+    author: await currentAuthor(),
+    note: 'Rate removed',
+    at: currentInstant(),
+  })
+  if (!outcome.ok) return refusalSentence(toRefusal(outcome))
+  refresh()
+  return null
+}
+
+type ReadRate =
+  | { readonly ok: true; readonly request: ChangeRequest; readonly rate: Decimal; readonly from: string }
+  | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
+
+function requestOf(store: Store, { currency, rate: typed, from: typedFrom }: RateInput): ReadRate {
+  const rate = parseDecimal(plainAmount(typed))
+  if (rate === null)
+    return { ok: false, field: 'rate', problem: `“${typed.trim()}” is not a number. Type it like 0.86984.` }
+  if (Number(rate) <= 0) return { ok: false, field: 'rate', problem: 'A rate must be above zero.' }
+  const local = readLocal(typedFrom)
+  if (local === undefined)
+    return {
+      ok: false,
+      field: 'from',
+      problem: `“${typedFrom.trim()}” is not a valid date. Type 1 March 2027.`,
+    }
+  const { timeZone, currency: per } = getSettings(store)
+  const from = local === null ? currentInstant() : new Date(toInstant(local, timeZone))
+  const after = {
+    id: randomUUID(),
+    currency,
+    per,
+    rate,
+    from: from.toISOString(),
+    source: 'manual' as const,
+  }
+  return {
+    ok: true,
+    rate,
+    from: after.from,
+    request: { kind: 'exchange-rate', id: after.id, seen: null, after },
+  }
+}

@@ -1,0 +1,200 @@
+import 'server-only'
+
+import { type Product, type Variant, variantName } from '@/core/catalogue/product'
+import { factsOf } from '@/core/engine/catalogue-index'
+import { findLimits, type LimitSource } from '@/core/engine/find-limits'
+import { LIMIT_FIELDS, type LimitField, type LimitRule, type QuantityLimits } from '@/core/limits/limit'
+import { isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
+import { decimal, type Decimal } from '@/core/decimal/decimal'
+import { matchWhat } from '@/core/predicates/what'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { Slices } from '@/server/doors/slices'
+import { soldVariants } from '@/server/engine/sold-variants'
+import type { LoadedSheet } from '@/sheet/record/load-sheet'
+import { limitPhrase } from '@/ui/format/terms-phrases'
+import { recordHref } from '@/ui/frame/record-href'
+
+/** What a level says of one field of the limits, and whether it is what counts. */
+export interface LevelRow {
+  readonly field: string
+  readonly by: string
+  readonly href: string | null
+  readonly about: string
+  readonly value: string
+  readonly counts: boolean
+}
+
+export interface LimitView {
+  readonly item: { readonly sku: string; readonly name: string } | null
+  readonly buyer: string
+  readonly levels: readonly LevelRow[]
+  /** Small quantities and whether each passes. */
+  readonly tries: readonly { readonly quantity: number; readonly passes: boolean }[]
+  readonly asked: {
+    readonly quantity: Decimal
+    readonly passes: boolean
+    readonly below: string | null
+    readonly above: string | null
+  }
+  readonly products: readonly { readonly name: string; readonly href: string; readonly variants: number }[]
+  readonly reached: number
+  readonly others: readonly { readonly name: string; readonly href: string; readonly about: string }[]
+  /** Items that no quantity passes for, because of what others say. */
+  readonly stuck: readonly string[]
+}
+
+const FIELD_WORDS: Readonly<Record<LimitField, string>> = {
+  minimum: 'At least',
+  maximum: 'At most',
+  multiple: 'In steps of',
+  first: 'First quantity',
+  values: 'Only these',
+}
+
+/** What a limit comes to for one of its items, level by level, and what it meets. */
+export async function loadLimit({ id, before, after }: LoadedSheet): Promise<LimitView | null> {
+  const { prepared, situation, buyerName, quantity } = after ?? before
+  const { store, index } = prepared
+  const rule = store.limit.get(id)
+  if (!rule) return null
+  const slices = new Slices()
+  const reached: Awaited<ReturnType<typeof soldVariants>>[number][] = []
+  for (const item of await soldVariants(prepared)) {
+    if (slices.isDue()) await slices.rest()
+    if (matchWhat(rule.scope, factsOf(store, index, item.number)).matches) reached.push(item)
+  }
+  const [first] = reached
+  const found = first && findLimits(prepared, situation, first.number)
+  const asked = decimal(quantity / 1000)
+  const nearest = found ? nearestQuantities(asked, found.limits) : { below: null, above: null }
+  const products = new Map<string, { readonly product: Product; variants: number }>()
+  for (const { product } of reached) {
+    const known = products.get(product.id)
+    if (known) known.variants += 1
+    else products.set(product.id, { product, variants: 1 })
+  }
+  return {
+    item: first ? { sku: first.variant.sku, name: nameOf(first.product, first.variant) } : null,
+    buyer: buyerName,
+    levels: first && found ? levelsOf(prepared, first, rule, found.setBy) : [],
+    tries: found
+      ? Array.from({ length: 48 }, (_, at) => at + 1).map((each) => ({
+          quantity: each,
+          passes: isAllowed(decimal(each), found.limits),
+        }))
+      : [],
+    asked: {
+      quantity: asked,
+      passes: found ? isAllowed(asked, found.limits) : true,
+      below: nearest.below,
+      above: nearest.above,
+    },
+    products: [...products.values()].map(({ product, variants }) => ({
+      name: product.name,
+      href: recordHref('products', product.code),
+      variants,
+    })),
+    reached: reached.length,
+    others: othersOf(
+      prepared,
+      rule,
+      reached.map(({ number }) => number),
+    ),
+    stuck: reached
+      .filter(({ number }) => {
+        const { limits } = findLimits(prepared, situation, number)
+        const { below, above } = nearestQuantities(decimal(1), limits)
+        return below === null && above === null
+      })
+      .map(({ product, variant }) => nameOf(product, variant)),
+  }
+}
+
+function nameOf(product: Product, variant: Variant): string {
+  return [product.name, variantName(product, variant)].filter(Boolean).join(', ')
+}
+
+/** Every level that says something of the item, field by field. */
+function levelsOf(
+  { store, index }: PreparedStore,
+  {
+    product,
+    variant,
+    number,
+  }: { readonly product: Product; readonly variant: Variant; readonly number: number },
+  rule: LimitRule,
+  setBy: Readonly<Partial<Record<LimitField, LimitSource>>>,
+): readonly LevelRow[] {
+  const facts = factsOf(store, index, number)
+  const rules = [...store.limit.values()].filter(
+    (each) =>
+      each.status === 'active' &&
+      (each.state === 'on' || each.id === rule.id) &&
+      matchWhat(each.scope, facts).matches,
+  )
+  return LIMIT_FIELDS.flatMap((field): readonly LevelRow[] => {
+    const source = setBy[field]
+    const row = (
+      by: string,
+      href: string | null,
+      about: string,
+      limits: QuantityLimits,
+      counts: boolean,
+    ): readonly LevelRow[] =>
+      limits[field] === null
+        ? []
+        : [{ field: FIELD_WORDS[field], by, href, about, value: textOf(limits[field]), counts }]
+    return [
+      ...row(
+        variant.sku,
+        recordHref('products', product.code),
+        'variant',
+        variant.limits,
+        source?.kind === 'variant',
+      ),
+      ...row(
+        product.name,
+        recordHref('products', product.code),
+        'product',
+        product.limits,
+        source?.kind === 'product',
+      ),
+      ...rules.flatMap((each) =>
+        row(
+          each.name,
+          recordHref('limits', each.code),
+          each.id === rule.id ? `this limit, priority ${each.rank}` : `limit, priority ${each.rank}`,
+          each,
+          source?.kind === 'rule' && source.rule === each.id,
+        ),
+      ),
+    ]
+  })
+}
+
+function textOf(value: QuantityLimits[LimitField]): string {
+  if (value === null) return ''
+  return typeof value === 'string' ? value : value.map(({ quantity }) => quantity).join(', ')
+}
+
+function othersOf(
+  { store, index }: PreparedStore,
+  rule: LimitRule,
+  numbers: readonly number[],
+): LimitView['others'] {
+  return [...store.limit.values()].flatMap((other) => {
+    if (other.id === rule.id || other.status !== 'active' || other.state !== 'on') return []
+    const met = numbers.filter(
+      (number) => matchWhat(other.scope, factsOf(store, index, number)).matches,
+    ).length
+    return met === 0
+      ? []
+      : [
+          {
+            name: other.name,
+            href: recordHref('limits', other.code),
+            about: `${limitPhrase(other)}; ${met} of the same`,
+          },
+        ]
+  })
+}

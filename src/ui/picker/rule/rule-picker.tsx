@@ -1,0 +1,433 @@
+'use client'
+
+import { plainAmount } from '@/core/notation/amount-text'
+import { type NamedLists, readPriceRule, writePriceRule } from '@/core/notation/price-rule-text'
+import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
+import type { Breaks, PriceReference } from '@/core/price/price-method'
+import { useEffect, useMemo, useState } from 'react'
+import { pickerKeys } from '../picker-keys'
+import { Heading, Key, PickerFoot } from '../picker-parts'
+import { useRuleSource } from '../picker-sources'
+import type { StripProps } from '../strips/strip'
+import { useDone } from '../strips/use-done'
+import { WhenLoaded } from '../when-loaded'
+import type { ListName, RuleContext, TriedRule } from './rule-choices'
+import { amountOf, KINDS, type RuleKind, switchedTo, withAmount, withReference } from './rule-moves'
+import { TriedTable } from './tried-table'
+
+interface RulePickerProps extends StripProps {
+  readonly context: Omit<RuleContext, 'vantage'>
+  /** Whether no rule at all may be kept, which removes the line. */
+  readonly mayBeEmpty?: boolean
+}
+
+/** A price rule: its kind, what it starts from, its quantities, and what it does to real products at each key. */
+export function RulePicker(props: RulePickerProps) {
+  const { loadLists } = useRuleSource()
+  return (
+    <WhenLoaded load={loadLists} waiting="Reading price lists …">
+      {(lists) => <Chooser {...props} lists={lists} />}
+    </WhenLoaded>
+  )
+}
+
+const TAB =
+  'border-b border-transparent text-secondary aria-pressed:border-base-content aria-pressed:font-semibold aria-pressed:text-base-content'
+const START: BreaksDraft = {
+  breaks: [{ from: '0', method: { kind: 'percent', percent: '-10', reference: { kind: 'base' } } }],
+  counting: 'variant',
+  pricing: 'all-units',
+}
+
+function Chooser({
+  label,
+  initial,
+  context,
+  mayBeEmpty = false,
+  lists,
+  onDone,
+  onCancel,
+  onChange,
+}: RulePickerProps & { readonly lists: readonly ListName[] }) {
+  const names = useMemo<NamedLists>(
+    () => ({ 'price-list': new Map(lists.map((list) => [list.id, list])) }),
+    [lists],
+  )
+  const [typed, setTyped] = useState(initial)
+  const { problem, setProblem, isBusy, done } = useDone(onDone)
+  const read = readPriceRule(names, typed)
+  const rule = read.ok ? read.value : START
+  const first = rule.breaks[0]?.method ?? (START.breaks[0]?.method as PriceMethodDraft)
+  const tried = useTried(context, read.ok ? typed : null)
+
+  function type(text: string): void {
+    setTyped(text)
+    setProblem(null)
+    onChange?.(text.trim() || 'a rule')
+  }
+  const change = (next: BreaksDraft) => type(writePriceRule(names, next as Breaks))
+  const setFirst = (method: PriceMethodDraft) =>
+    change({
+      ...rule,
+      breaks: rule.breaks.map((each) => ({ ...each, method: switchedTo(method, each.method) })),
+    })
+  const setBreak = (at: number, part: { from?: string; amount?: string }) =>
+    change({
+      ...rule,
+      breaks: rule.breaks.map((each, place) =>
+        place === at
+          ? {
+              from: part.from === undefined ? each.from : plainAmount(part.from) || '0',
+              method: part.amount === undefined ? each.method : withAmount(each.method, part.amount),
+            }
+          : each,
+      ),
+    })
+  const keep = () => {
+    if (typed.trim() === '' && mayBeEmpty) return void done('')
+    return void done(typed)
+  }
+  return (
+    <section
+      aria-label={label}
+      className="border-y-2 border-secondary bg-base-100"
+      onKeyDown={pickerKeys({ onDone: keep, onCancel, onRemoveLast: null })}
+    >
+      <div className="flex flex-wrap items-center gap-3 border-b border-base-300 px-6 py-2">
+        <span className="text-soft">Rule</span>
+        <input
+          autoFocus
+          aria-label="Rule"
+          aria-invalid={!read.ok && typed.trim() !== ''}
+          placeholder="15 % off base; from 10: 18 %"
+          className="min-w-72 grow rounded-[3px] border-2 border-secondary bg-lifted px-2 py-1 font-semibold aria-[invalid=true]:border-error"
+          value={typed}
+          onChange={(event) => type(event.target.value)}
+          onFocus={(event) => event.target.select()}
+        />
+        <span className={`text-xs ${read.ok ? 'text-primary' : 'text-error'}`}>
+          {read.ok ? 'understood' : typed.trim() === '' ? '' : `“${read.part}” is not understood yet`}
+        </span>
+      </div>
+      <div className="grid md:grid-cols-[13rem_17rem_1fr] md:divide-x md:divide-base-300">
+        <div data-column className="px-6 py-2">
+          <Heading>The price is</Heading>
+          {KINDS.map(({ kind, name }) => (
+            <Choice
+              key={kind}
+              name={name}
+              isChosen={read.ok && first.kind === kind}
+              onChoose={() => setFirst(switchedTo({ kind } as { kind: RuleKind }, first))}
+            />
+          ))}
+          {(first.kind === 'percent' || first.kind === 'amount') && (
+            <>
+              <Heading>of</Heading>
+              <References
+                reference={first.reference}
+                lists={lists}
+                onChoose={(reference) =>
+                  change({
+                    ...rule,
+                    breaks: rule.breaks.map((each) => ({
+                      ...each,
+                      method: withReference(each.method, reference),
+                    })),
+                  })
+                }
+              />
+            </>
+          )}
+        </div>
+        <div className="px-6 py-2">
+          <table>
+            <thead>
+              <tr className="text-left text-xs text-soft">
+                <th className="pb-1 font-semibold">From quantity</th>
+                <th className="pb-1 pl-3 font-semibold">{amountTitle(first)}</th>
+                <th>
+                  <span className="sr-only">Remove</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {rule.breaks.map(({ from, method }, at) => (
+                <tr key={at}>
+                  <td className="py-0.5">
+                    <input
+                      inputMode="decimal"
+                      aria-label={`From quantity, row ${at + 1}`}
+                      className="w-20 border border-base-300 bg-lifted px-2 py-0.5"
+                      value={from === '0' ? '' : from}
+                      placeholder="any"
+                      onChange={(event) => setBreak(at, { from: event.target.value })}
+                    />
+                  </td>
+                  <td className="py-0.5 pl-3">
+                    <AmountInput
+                      label={`${amountTitle(first)}, row ${at + 1}`}
+                      method={method}
+                      onChange={(amount) => setBreak(at, { amount })}
+                    />
+                  </td>
+                  <td>
+                    {rule.breaks.length > 1 && (
+                      <button
+                        type="button"
+                        aria-label={`Remove row ${at + 1}`}
+                        className="px-1 text-soft hover:text-error"
+                        onClick={() =>
+                          change({ ...rule, breaks: rule.breaks.filter((_, place) => place !== at) })
+                        }
+                      >
+                        ×
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <button
+            type="button"
+            className="py-1 text-secondary"
+            onClick={() => {
+              const last = rule.breaks.at(-1)
+              if (!last) return
+              const from = last.from === '0' ? '10' : String(Number(last.from) * 2)
+              change({ ...rule, breaks: [...rule.breaks, { from, method: last.method }] })
+            }}
+          >
+            Add a quantity
+          </button>
+        </div>
+        <div className="px-6 py-2">
+          {rule.breaks.length > 1 ? (
+            <>
+              <p className="flex flex-wrap gap-x-3 pt-1" role="group" aria-label="Counts">
+                <span className="w-14 text-soft">Counts</span>
+                {(
+                  [
+                    ['variant', 'each variant'],
+                    ['product', 'the product'],
+                    ['line', 'the whole line'],
+                  ] as const
+                ).map(([counting, name]) => (
+                  <button
+                    key={counting}
+                    type="button"
+                    aria-pressed={rule.counting === counting}
+                    className={TAB}
+                    onClick={() => change({ ...rule, counting })}
+                  >
+                    {name}
+                  </button>
+                ))}
+              </p>
+              <p className="flex flex-wrap gap-x-3 pt-1" role="group" aria-label="Prices">
+                <span className="w-14 text-soft">Prices</span>
+                {(
+                  [
+                    ['all-units', 'all units'],
+                    ['graduated', 'only units from there'],
+                  ] as const
+                ).map(([pricing, name]) => (
+                  <button
+                    key={pricing}
+                    type="button"
+                    aria-pressed={rule.pricing === pricing}
+                    className={TAB}
+                    onClick={() => change({ ...rule, pricing })}
+                  >
+                    {name}
+                  </button>
+                ))}
+              </p>
+            </>
+          ) : (
+            <p className="text-soft">
+              With more than one quantity, say here whose quantity counts, and whether a reached price is for
+              all units or only for those from there.
+            </p>
+          )}
+        </div>
+      </div>
+      <div className="border-t border-base-300 px-6 py-2">
+        {tried?.ok ? (
+          <TriedTable tried={tried} />
+        ) : (
+          <p className="text-soft">
+            {tried ? tried.problem : 'What the rule does to real products stands here, lowest margin first.'}
+          </p>
+        )}
+      </div>
+      <PickerFoot
+        problem={problem}
+        isBusy={isBusy}
+        keys={
+          <>
+            <Key>↓</Key> kind · <Key>Tab</Key> next field · type it in the field above
+          </>
+        }
+        onDone={keep}
+        onCancel={onCancel}
+      >
+        {tried?.ok ? <Total tried={tried} /> : <span className="text-soft">{label}</span>}
+      </PickerFoot>
+    </section>
+  )
+}
+
+function Total({ tried }: { readonly tried: Extract<TriedRule, { ok: true }> }) {
+  const { count, mean, belowCost, froms } = tried
+  const at = belowCost.findIndex((each) => each > 0)
+  const way = mean?.startsWith('-') ? 'fall' : 'rise'
+  return (
+    <>
+      <b>
+        {count} {count === 1 ? 'price' : 'prices'}
+        {mean !== null && mean !== '0' && ` ${way} by ${mean.replace('-', '')} % on average`}.
+      </b>{' '}
+      {at >= 0 && (
+        <b className="text-error">
+          {froms[at] === '0' ? '' : `From ${froms[at]}, `}
+          {belowCost[at]} below cost.
+        </b>
+      )}
+    </>
+  )
+}
+
+/** What the rule would do, asked anew a moment after the last key. */
+function useTried(context: Omit<RuleContext, 'vantage'>, rule: string | null): TriedRule | null {
+  const { tryRule } = useRuleSource()
+  const [tried, setTried] = useState<TriedRule | null>(null)
+  const { list, line, what, party } = context
+  const key = JSON.stringify({ list, line, what, party })
+  useEffect(() => {
+    if (rule === null || rule.trim() === '') return
+    let isCurrent = true
+    const wait = setTimeout(() => {
+      tryRule(JSON.parse(key) as Omit<RuleContext, 'vantage'>, rule).then(
+        (next) => isCurrent && setTried(next),
+        () => isCurrent && setTried({ ok: false, problem: 'The server did not answer.' }),
+      )
+    }, 120)
+    return () => {
+      isCurrent = false
+      clearTimeout(wait)
+    }
+  }, [key, rule, tryRule])
+  return rule === null ? null : tried
+}
+
+function Choice({
+  name,
+  isChosen,
+  onChoose,
+}: {
+  readonly name: string
+  readonly isChosen: boolean
+  readonly onChoose: () => void
+}) {
+  return (
+    <button
+      type="button"
+      data-row
+      role="radio"
+      aria-checked={isChosen}
+      className={`block w-full rounded-[3px] px-1 py-0.5 text-left focus:bg-chosen ${isChosen ? 'font-semibold' : ''}`}
+      onClick={onChoose}
+    >
+      {isChosen ? '◉' : '○'} {name}
+    </button>
+  )
+}
+
+function References({
+  reference,
+  lists,
+  onChoose,
+}: {
+  readonly reference: PriceReference
+  readonly lists: readonly ListName[]
+  readonly onChoose: (reference: PriceReference) => void
+}) {
+  const plain = [
+    ['base', 'base price'],
+    ['recommended', 'recommended price'],
+    ['cost', 'cost'],
+  ] as const
+  return (
+    <>
+      {plain.map(([kind, name]) => (
+        <Choice
+          key={kind}
+          name={name}
+          isChosen={reference.kind === kind}
+          onChoose={() => onChoose({ kind })}
+        />
+      ))}
+      {lists.length > 0 && (
+        <>
+          <Choice
+            name="another price list"
+            isChosen={reference.kind === 'list'}
+            onChoose={() => onChoose({ kind: 'list', list: lists[0]?.id ?? '' })}
+          />
+          {reference.kind === 'list' && (
+            <select
+              aria-label="Price list it starts from"
+              className="w-full border border-base-300 bg-lifted px-1 py-0.5"
+              value={reference.list}
+              onChange={(event) => onChoose({ kind: 'list', list: event.target.value })}
+            >
+              {lists.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          )}
+        </>
+      )}
+    </>
+  )
+}
+
+function amountTitle({ kind }: PriceMethodDraft): string {
+  return {
+    fixed: 'Price',
+    percent: '% off (−) or on',
+    amount: 'Off (−) or on',
+    markup: '% on cost',
+    margin: '% margin',
+  }[kind]
+}
+
+/** A figure that is being typed stands as it is typed, and counts as soon as it is a number. */
+function AmountInput({
+  label,
+  method,
+  onChange,
+}: {
+  readonly label: string
+  readonly method: PriceMethodDraft
+  readonly onChange: (amount: string) => void
+}) {
+  const [typed, setTyped] = useState<string | null>(null)
+  return (
+    <input
+      inputMode="decimal"
+      aria-label={label}
+      className="w-24 border border-base-300 bg-lifted px-2 py-0.5 text-right"
+      value={typed ?? amountOf(method).replace('-', '−')}
+      onChange={(event) => {
+        setTyped(event.target.value)
+        const plain = plainAmount(event.target.value)
+        if (/^-?\d+(\.\d+)?$/.test(plain)) onChange(plain)
+      }}
+      onBlur={() => setTyped(null)}
+    />
+  )
+}
