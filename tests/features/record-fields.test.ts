@@ -10,6 +10,7 @@ import { readWho, writeWho } from '@/core/notation/who-text'
 import type { EditableKind } from '@/sheet/record/sections'
 import { store } from '@tests/fixtures/demo-outlook'
 import { randomStore, storeOf } from '@tests/fixtures/random-store'
+import { ALWAYS, type Schedule } from '@/core/predicates/when'
 import fc from 'fast-check'
 
 const KINDS = Object.keys(RECORD_FIELDS) as EditableKind[]
@@ -146,28 +147,41 @@ function read(kind: EditableKind, field: string, text: string, record: Fields = 
 }
 
 describe('what is typed into a field', () => {
-  const schedule = { from: null, to: null, weekdays: [], months: [], hours: null, overrides: [] }
-
-  test.each([
-    ['from', '2027-03-01', { from: '2027-03-01T00:00' }],
-    ['from', '2027-03-01 09:30', { from: '2027-03-01T09:30' }],
-    ['to', '', { to: null }],
-    ['weekdays', 'fri, Monday', { weekdays: [1, 5] }],
-    ['months', 'March apr', { months: [3, 4] }],
-    ['hours', '17:00–19:00', { hours: { from: '17:00', to: '19:00' } }],
-    ['hours', '', { hours: null }],
-  ])('a schedule’s %s “%s”', (part, text, changed) => {
-    expect(read('adjustment', `schedule.${part}`, text, { schedule })).toEqual({
-      schedule: { ...schedule, ...changed },
-    })
+  test.each<readonly [string, Partial<Schedule>]>([
+    ['from 2027-03-01', { from: '2027-03-01T00:00' }],
+    ['from 1 March 2027 09:30', { from: '2027-03-01T09:30' }],
+    ['', {}],
+    ['fri, Monday', { weekdays: [1, 5] }],
+    ['17:00–19:00', { hours: { from: '17:00', to: '19:00' } }],
+  ])('a schedule “%s”', (text, changed) => {
+    expect(read('adjustment', 'schedule', text)).toEqual({ schedule: { ...ALWAYS, ...changed } })
   })
 
   test.each([
-    ['schedule.from', '1 March'],
-    ['schedule.weekdays', 'Mon Funday'],
-    ['schedule.hours', '5pm'],
-  ])('%s cannot be “%s”', (field, text) => {
-    expect(read('adjustment', field, text, { schedule })).toMatch(`“${text}” cannot be read.`)
+    ['from 1 March', 'from 1 March'],
+    ['Mon Funday', 'Mon Funday'],
+    ['Mondays, 5pm', '5pm'],
+  ])('a schedule cannot be “%s”', (text, part) => {
+    expect(read('adjustment', 'schedule', text)).toMatch(`“${part}” was not understood.`)
+  })
+
+  test.each([
+    ['contract', 'from', '1 April 2027', { from: '2027-04-01T00:00' }],
+    ['contract', 'to', '31.3.2028', { to: '2028-04-01T00:00' }],
+    ['contract', 'minimumOrder', '1.250,50', { minimumOrder: '1250.50' }],
+    ['product', 'basePrice', '€ 12,50', { basePrice: '12.50' }],
+    ['currency', 'fee', '1,5 %', { fee: '1.5' }],
+    ['region', 'countries', 'Ireland, gb, US-CA', { countries: ['IE', 'GB', 'US-CA'] }],
+    ['account', 'country', 'germany', { country: 'DE' }],
+    ['contract', 'assortment', 'everything, not Livestock', null],
+  ] as const)('%s, %s: “%s” is understood', (kind, field, text, value) => {
+    const found = read(kind, field, text)
+    if (value !== null) expect(found).toEqual(value)
+    else expect(found).toMatchObject({ assortment: { start: 'everything', include: [] } })
+  })
+
+  test('a country that is none is named with the nearest', () => {
+    expect(read('region', 'countries', 'Irland')).toBe('There is no country “Irland”. Did you mean Ireland?')
   })
 
   test.each([
@@ -175,6 +189,8 @@ describe('what is typed into a field', () => {
     ['+4 %', { kind: 'percent', percent: '4' }],
     ['−2', { kind: 'amount', amount: '-2' }],
     ['+0.50', { kind: 'amount', amount: '0.50' }],
+    ['10 % less', { kind: 'percent', percent: '-10' }],
+    ['4,5 % more', { kind: 'percent', percent: '4.5' }],
   ])('an adjustment of %s', (text, method) => {
     expect(read('adjustment', 'method', text)).toEqual({ method })
   })

@@ -84,13 +84,17 @@ function Scale({ effect, saved }: { readonly effect: AccessEffect; readonly save
   )
 }
 
+const MEASURED = { see: 'see', seePrice: 'see the price of', buy: 'can buy' } as const
+
 function Branches({ view }: { readonly view: AccessRuleView }) {
   const { branches, sides, buyer } = view
   return (
     <table className="w-full text-right">
       <thead>
         <tr className="border-b border-base-content">
-          <th className="py-1 text-left font-semibold">What {lower(buyer)} see, by branch</th>
+          <th className="py-1 text-left font-semibold">
+            What {lower(buyer)} {MEASURED[view.measure]}, by branch
+          </th>
           <th className="w-16 font-semibold">Of</th>
           <th className="w-24 font-semibold">{sides[0]}</th>
           <th className="w-24 font-semibold">{sides[1]}</th>
@@ -117,17 +121,19 @@ function Branches({ view }: { readonly view: AccessRuleView }) {
             <td className="pl-4">
               <span className="flex h-2" aria-hidden>
                 <span className="bg-bar" style={{ width: `${(Math.min(before, after) / all) * 100}%` }} />
-                <span
-                  className={after > before ? 'bg-primary' : 'border border-base-300 bg-hatched'}
-                  style={{ width: `${(Math.abs(after - before) / all) * 100}%` }}
-                />
+                {after !== before && (
+                  <span
+                    className={after > before ? 'bg-primary' : 'border border-base-300 bg-hatched'}
+                    style={{ width: `${(Math.abs(after - before) / all) * 100}%` }}
+                  />
+                )}
               </span>
             </td>
             <td className="pl-3 text-left">
               {after === before ? (
                 <span className="text-soft">as many</span>
               ) : after === 0 ? (
-                <b>all hidden</b>
+                <b>{view.measure === 'see' ? 'all hidden' : 'none'}</b>
               ) : (
                 `${Math.abs(after - before)} ${after < before ? 'fewer' : 'more'}`
               )}

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { AccessRule, Passcode } from '@/core/access/access'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { placeWords, say, word } from '@/sheet/record/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** "Guests do not see Treatments in any channel, always. A direct link asks them to sign in." */
@@ -12,7 +12,7 @@ export function accessRuleSentence(record: Fields): Sentence {
     effect === 'hide'
       ? say` A direct link ${word('landing')}${landing === 'message' ? say`: ${word('message', message ? `“${message}”` : 'the shop’s own words')}` : say`, and says ${word('message', message ? `“${message}”` : 'the shop’s own words')}`}.`
       : null
-  return say`${word('audience')} ${word('effect')} ${word('scope')} in ${word('place')}, ${word('schedule')}.${link}`
+  return say`${word('audience')} ${word('effect')} ${word('scope')} ${placeWords(record)}, ${word('schedule')}.${link}`
 }
 
 export function accessRuleDetails(record: Fields): Sentence {
@@ -20,7 +20,7 @@ export function accessRuleDetails(record: Fields): Sentence {
   const link =
     effect === 'hide'
       ? null
-      : say` · a direct link ${word('landing')}, which says ${word('message', String(record['message'] || 'the shop’s own words'))}`
+      : say` · a direct link ${word('landing')}, which says ${word('message', record['message'] ? `“${String(record['message'])}”` : 'the shop’s own words')}`
   return say`It is ${word('state')} · priority ${word('rank')} among rules that say equally much · code ${word('code', String(record['code'] || 'made from the name'))}${link}.`
 }
 

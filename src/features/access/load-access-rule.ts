@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { type AccessRule, type Rights } from '@/core/access/access'
+import type { AccessEffect, AccessRule, Rights } from '@/core/access/access'
 import { inTreeOrder } from '@/core/catalogue/category'
 import { factsOf } from '@/core/engine/catalogue-index'
 import { findRights } from '@/core/engine/find-rights'
@@ -42,6 +42,8 @@ export interface AccessRuleView {
   readonly sides: readonly [string, string]
   /** Whose view the branches show: the first the rule changes anything for. */
   readonly buyer: string
+  /** What the branches count. */
+  readonly measure: 'see' | 'seePrice' | 'buy'
   readonly buyers: readonly BuyerChange[]
   readonly branches: readonly BranchChange[]
   readonly products: readonly {
@@ -58,6 +60,15 @@ export interface AccessRuleView {
   readonly page: string | null
   readonly storeName: string
 }
+
+/** What is counted branch by branch: what the effect is about. */
+const MEASURES = {
+  show: 'see',
+  'no-buying': 'buy',
+  quote: 'buy',
+  'no-price': 'seePrice',
+  hide: 'see',
+} as const satisfies Readonly<Record<AccessEffect, keyof Rights>>
 
 const MOST_PRODUCTS = 30
 
@@ -107,11 +118,13 @@ export async function loadAccessRule(loaded: LoadedSheet): Promise<AccessRuleVie
   }
   const shown = changes.find(({ changed }) => changed > 0) ?? changes[0]
   if (!shown) return null
+  const measure = MEASURES[rule.effect]
   return {
     sides: isTried ? ['Saved', 'Then'] : ['Without it', 'With it'],
     buyer: shown.buyer.name,
     buyers: changes.map(({ view }) => view),
-    branches: await branchesOf(left, right, shown.sides),
+    measure,
+    branches: await branchesOf(left, right, shown.sides, measure),
     products: productsOf(left, right, shown.sides, item),
     reached: item.length,
     changed: shown.changed,
@@ -165,6 +178,7 @@ async function branchesOf(
   left: PreparedStore,
   right: PreparedStore,
   [was, now]: readonly [Situation, Situation],
+  measure: keyof Rights,
 ): Promise<readonly BranchChange[]> {
   const counts = new Map<string, { all: number; before: number; after: number; isMoved: boolean }>()
   const slices = new Slices()
@@ -176,8 +190,8 @@ async function branchesOf(
     const isMoved = !isSame(before, after)
     for (const count of [whole, ...branches.map((branch) => entry(counts, branch))]) {
       count.all += 1
-      count.before += Number(before.see)
-      count.after += Number(after.see)
+      count.before += Number(before[measure])
+      count.after += Number(after[measure])
       count.isMoved ||= isMoved
     }
   }

@@ -3,7 +3,7 @@ import 'server-only'
 import type { Adjustment } from '@/core/price/adjustment'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { placeWords, say, word } from '@/sheet/record/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import { formatMoney } from '@/ui/format/amount'
 import type { Decimal } from '@/core/decimal/decimal'
@@ -16,7 +16,7 @@ export function adjustmentSentence(record: Fields, store: Store): Sentence {
   const size = value.replace('-', '') as Decimal
   const amount =
     method.kind === 'percent' ? `${size} %` : formatMoney(size, currency, priceDigitsOf(store, currency))
-  return say`It is ${word('state')}: ${word('audience')} pay ${word('method', `${amount} ${value.startsWith('-') ? 'less' : 'more'}`)} for ${word('scope')}, in ${word('place')}, ${word('schedule')}. It moves ${word('target')}, rounded ${word('rounding', rounding ? '' : 'to the cent')}.`
+  return say`It is ${word('state')}: ${word('audience')} pay ${word('method', `${amount} ${value.startsWith('-') ? 'less' : 'more'}`)} for ${word('scope')}, ${placeWords(record)}, ${word('schedule')}. It moves ${word('target')}, rounded ${word('rounding', rounding ? '' : 'to the cent')}.`
 }
 
 export function adjustmentDetails(record: Fields): Sentence {

@@ -1,6 +1,5 @@
 import 'server-only'
 
-import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'

@@ -96,7 +96,7 @@ export function RateSection({ code, home, rate, rows, isTried, live }: RateSecti
             />
             <span className="text-soft">{code}</span>
           </label>
-          <p className="min-w-0 grow" aria-live="polite">
+          <p className="min-w-0 grow basis-40" aria-live="polite">
             {failed ? (
               <span role="alert" className="text-error">
                 {failed.problem}
@@ -106,9 +106,7 @@ export function RateSection({ code, home, rate, rows, isTried, live }: RateSecti
             ) : rate === null ? (
               <b>It has no rate yet, so nothing can be paid in it. Type one.</b>
             ) : (
-              <span className="text-soft">
-                Each rate holds until the next, from now or from a coming day.
-              </span>
+              <span className="text-soft">Now, or from a coming day.</span>
             )}
           </p>
           {typed !== '' && (

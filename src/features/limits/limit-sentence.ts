@@ -4,7 +4,7 @@ import type { LimitRule } from '@/core/limits/limit'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { placeWords, say, word } from '@/sheet/record/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import { formatMoney } from '@/ui/format/amount'
 
@@ -35,7 +35,7 @@ export function limitSentence(record: Fields, store: Store): Sentence {
     parts.length === 0
       ? say`at least ${word('minimum', 'any quantity')}`
       : parts.flatMap((part, at) => (at === 0 ? part : [', ', ...part]))
-  return say`${word('audience')} in ${word('place')}, ${word('schedule')}, can buy ${word('scope')} ${amounts}, counting ${word('counting')}. The shop says ${word('message', rule.message ? `“${rule.message}”` : 'so in its own words')}.`
+  return say`${word('audience')} ${placeWords(record)}, ${word('schedule')}, can buy ${word('scope')} ${amounts}, counting ${word('counting')}. The shop says ${word('message', rule.message ? `“${rule.message}”` : 'so in its own words')}.`
 }
 
 /** What the sentence does not name, so that it can be set. */

@@ -15,7 +15,7 @@ import { sectionOf } from './sections'
 import { SheetSentence } from './sheet-sentence'
 import type { SheetView } from './sheet-view'
 import { referenceTo, useTyped } from './use-typed'
-import { weighsFirst } from './weighs-first'
+import { isSwitched, weighsFirst } from './weighs-first'
 
 interface RecordSheetProps {
   readonly view: SheetView
@@ -133,7 +133,7 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
                     >
                       Copy
                     </VantageLink>
-                    {view.fields.some(({ field: name }) => name === 'state') && view.kind !== 'contract' && (
+                    {isSwitched(view.kind) && (
                       <button
                         type="button"
                         className="link-name"

@@ -1,3 +1,4 @@
+import type { Where } from '@/core/predicates/where'
 import type { Sentence, SentenceWord } from './sheet-view'
 
 type Part = string | SentenceWord | Sentence | null | false
@@ -5,6 +6,16 @@ type Part = string | SentenceWord | Sentence | null | false
 /** A word that shows what its field says; `words` instead of that, where something else reads better. */
 export function word(field: string, words = ''): SentenceWord {
   return { field, words }
+}
+
+/** Where a rule holds: "everywhere", or "in Web shop". */
+export function placeWords({ place }: Readonly<Record<string, unknown>>): Sentence {
+  const { include, exclude } = place as Where
+  return include.length + exclude.length === 0
+    ? [word('place', 'everywhere')]
+    : include.length === 0
+      ? [word('place')]
+      : ['in ', word('place')]
 }
 
 /** A sentence with words in it that can be changed: say`For ${word('audience')} in ${word('place')}.` */

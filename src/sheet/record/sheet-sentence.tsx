@@ -25,7 +25,9 @@ export function SheetSentence({ sentence, fields, disabled, opened, onOpen }: Sh
           )
         const field = fields.find((each) => each.field === part.field)
         if (!field) return null
-        const words = part.words || field.phrase || 'nothing'
+        const said = part.words || field.phrase || 'nothing'
+        // A sentence begins with a capital letter.
+        const words = at === 0 ? said.charAt(0).toUpperCase() + said.slice(1) : said
         const isOpen = opened?.field === field.field
         return (
           <span key={at}>

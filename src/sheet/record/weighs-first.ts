@@ -16,3 +16,15 @@ const WEIGHED: ReadonlySet<EditableKind> = new Set<EditableKind>([
 export function weighsFirst(kind: EditableKind): boolean {
   return WEIGHED.has(kind)
 }
+
+const SWITCHED: ReadonlySet<EditableKind> = new Set<EditableKind>([
+  'access-rule',
+  'adjustment',
+  'limit',
+  'price-list',
+])
+
+/** Whether records of a kind are switched on and off. */
+export function isSwitched(kind: EditableKind): boolean {
+  return SWITCHED.has(kind)
+}
