@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core'
 import { eachTestInItsOwnWindow, openWindow, reads } from './browser'
 import { withServer } from './server'
+import { create, openWord, setWord, settled, word } from './sheet-words'
 
 jest.setTimeout(240_000)
 
@@ -28,15 +29,13 @@ test('taxes: a variant of another class, an address that moves, and an order who
 
     // A variant gets another class than its product.
     await page.goto(`${url}/variant-records/FR-BR-PF`)
-    const taxClass = page.getByTestId('fields').getByLabel('Tax class', { exact: true })
-    await taxClass.fill('Boks')
-    await taxClass.press('Enter')
-    await page
-      .getByRole('alert')
-      .getByText(/Did you mean Books/)
-      .waitFor()
-    await taxClass.fill('Reduced')
-    await taxClass.press('Enter')
+    await settled(page)
+    const picker = await openWord(page, 'Tax class')
+    await picker.getByRole('textbox').fill('Redu')
+    await picker.getByRole('checkbox', { name: 'Reduced' }).waitFor()
+    await page.keyboard.press('Enter')
+    await picker.waitFor({ state: 'detached' })
+    await page.getByText('FR-BR-PF: tax class changed').waitFor()
     await page.goto(`${url}/taxes?sku=FR-BR-PF&country=IE`)
     await reads(
       page.getByRole('status'),
@@ -178,30 +177,25 @@ test('limits: a case of 12 typed 7 offers 12, and a least of a branch is met by 
 
     // A limit nobody could keep is refused, and one for a branch together is made.
     await page.goto(`${url}/limits/new`)
-    const fields: Readonly<Record<string, string>> = {
-      Name: 'Ten frames',
-      Code: 'ten-frames',
-      'At least': '10',
-      'In multiples of': '4',
-    }
-    for (const [label, value] of Object.entries(fields))
-      await page.getByLabel(label, { exact: true }).fill(value)
-    await page.getByRole('button', { name: /^What: / }).click()
-    const picker = page.getByRole('region', { name: 'What' })
+    await settled(page)
+    await setWord(page, 'Name', 'Ten frames')
+    await setWord(page, 'At least', '10')
+    await setWord(page, 'In multiples of', '4')
+    const picker = await openWord(page, 'What')
     await picker.getByRole('button', { name: 'Remove everything' }).click()
     await picker.getByRole('textbox').fill('Frames')
     await page.keyboard.press('Enter')
     await reads(picker.getByTestId('reach'), /^15 variants of 6 products/)
     await picker.getByRole('button', { name: /^Done/ }).click()
-    await page.getByLabel('Counts', { exact: true }).selectOption({ label: 'everything it is for together' })
+    await picker.waitFor({ state: 'detached' })
+    await setWord(page, 'Counts', 'everything it is for together')
     await page.getByRole('button', { name: 'Create' }).click()
     await page
       .getByRole('alert')
       .getByText(/10 is no multiple of 4; 12 would be/)
       .waitFor()
-    await page.getByLabel('In multiples of', { exact: true }).fill('')
-    await page.getByRole('button', { name: 'Create' }).click()
-    await page.getByTestId('fields').waitFor()
+    await setWord(page, 'In multiples of', '')
+    await create(page)
     await put(page, url, 'FR-BR?sku=FR-BR-PF', '4')
     await page.goto(`${url}/shop/cart`)
     await page
@@ -220,28 +214,29 @@ test('access: guests without prices, a passcode, nothing but two branches for a 
     const shop = await (await openWindow(here.browser)).newPage()
     const gate = async (name: string) => {
       await page.goto(`${url}/channels/web`)
-      await page.getByTestId('fields').getByLabel('Gate', { exact: true }).selectOption({ label: name })
-      await page.waitForTimeout(800)
+      await settled(page)
+      await setWord(page, 'Gate', name)
+      await reads(word(page, 'Gate'), name)
     }
 
-    await gate('sign in to see prices')
+    await gate('open, prices after signing in')
     await shop.goto(`${url}/shop/product/FR-BR`)
     await shop.getByText('Sign in for the price').first().waitFor()
     await shop.getByText('Sign in to buy this.').waitFor()
     expect(await shop.getByRole('button', { name: /Add to cart/ }).count()).toBe(0)
 
-    await gate('a passcode opens it')
+    await gate('open with a passcode only')
     await page.goto(`${url}/passcodes/new`)
-    for (const [label, value] of Object.entries({ Name: 'Circle', Code: 'circle', Passcode: 'look-inside' }))
-      await page.getByLabel(label, { exact: true }).fill(value)
+    await settled(page)
+    await setWord(page, 'Name', 'Circle')
+    await setWord(page, 'Passcode', 'look-inside')
     await page.getByRole('button', { name: 'Create' }).click()
     await page
       .getByRole('alert')
       .getByText(/is already in use|is already used by/)
       .waitFor()
-    await page.getByLabel('Passcode', { exact: true }).fill('heather-hum')
-    await page.getByRole('button', { name: 'Create' }).click()
-    await page.getByTestId('fields').waitFor()
+    await setWord(page, 'Passcode', 'heather-hum')
+    await create(page)
     await shop.goto(`${url}/shop/category/frames`)
     await shop.getByRole('heading', { name: 'Please enter your passcode' }).waitFor()
     await shop.getByLabel('Passcode').fill('heather-hug')

@@ -72,7 +72,11 @@ describe('an assortment as text', () => {
       ok: false,
       problem: 'There is no “Franes” here. Did you mean Frames?',
     })
-    expect(readAssortment(store, 'Frames')).toMatchObject({ ok: false })
+    // As a picker writes it.
+    expect(readAssortment(store, 'Frames')).toEqual(readAssortment(store, 'nothing but Frames'))
+    expect(readAssortment(store, 'everything, not Frames')).toEqual(
+      readAssortment(store, 'everything but Frames'),
+    )
   })
 })
 

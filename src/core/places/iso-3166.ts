@@ -75,8 +75,11 @@ export function partName(country: string, part: string): string {
 export function readLand(text: string): ReadCode {
   const typed = text.trim()
   const named = [...COUNTRIES].find(([, name]) => name.toLowerCase() === typed.toLowerCase())?.[0]
-  if (named !== undefined) return { ok: true, code: named }
-  const [country = '', ...rest] = typed.split('-')
+  return named === undefined ? readLandCode(typed) : { ok: true, code: named }
+}
+
+function readLandCode(text: string): ReadCode {
+  const [country = '', ...rest] = text.split('-')
   const read = readCountry(country)
   if (!read.ok || rest.length === 0) return read
   const state = readState(read.code, rest.join('-'))
@@ -125,7 +128,7 @@ export function parsePlace<Given extends Pick<Place, 'country' | 'state'>>(
 
 /** `IE`, or `US-CA` for a part of a country. */
 export function parseLand(reader: DraftReader, field: string, text: string): string {
-  const read = readLand(text)
+  const read = readLandCode(text)
   if (!read.ok) reader.report('unknown', field, text, read.nearest)
   return read.ok ? read.code : text
 }

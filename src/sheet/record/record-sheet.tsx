@@ -17,6 +17,8 @@ import type { SheetView } from './sheet-view'
 import { referenceTo, useTyped } from './use-typed'
 import { isSwitched, weighsFirst } from './weighs-first'
 
+const FIRST_FIELD: Readonly<Partial<Record<SheetView['kind'], string>>> = { variant: 'sku', currency: 'code' }
+
 interface RecordSheetProps {
   readonly view: SheetView
   /** What the record brings about, under the sentence. */
@@ -35,7 +37,12 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
   const { href } = useFrame()
   const router = useRouter()
   const typed = useTyped(view)
-  const [opened, setOpened] = useState<{ readonly field: string; readonly words: string } | null>(null)
+  // A new record begins with its name.
+  const [opened, setOpened] = useState<{ readonly field: string; readonly words: string } | null>(() =>
+    view.id === '' && Object.keys(view.texts).length === 0
+      ? { field: FIRST_FIELD[view.kind] ?? 'name', words: '…' }
+      : null,
+  )
   const [problem, setProblem] = useState<string | null>(null)
   const { path, singular } = sectionOf(view.kind)
   const isNew = view.id === ''
@@ -70,6 +77,7 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
     if (outcome.ok) router.push(href(outcome.href))
     else setProblem(outcome.problem)
   }
+  const switchWord = switchWordOf(view)
   const editor = field && (
     <FieldEditor
       key={field.field}
@@ -133,16 +141,13 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
                     >
                       Copy
                     </VantageLink>
-                    {isSwitched(view.kind) && (
+                    {switchWord !== null && (
                       <button
                         type="button"
                         className="link-name"
                         onClick={() => void act(switchRecord(referenceTo(view)))}
                       >
-                        Switch{' '}
-                        {view.fields.find(({ field: name }) => name === 'state')?.text === 'on'
-                          ? 'off'
-                          : 'on'}
+                        {switchWord}
                       </button>
                     )}
                     <button
@@ -210,4 +215,12 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
       )}
     </div>
   )
+}
+
+/** What the switch of a record does next; `null` for records that have none. */
+function switchWordOf({ kind, fields }: SheetView): string | null {
+  const state = fields.find(({ field }) => field === 'state')?.text
+  if (kind === 'contract') return state === 'active' ? 'Suspend' : 'Put into force'
+  if (!isSwitched(kind)) return null
+  return state === 'on' ? 'Switch off' : 'Switch on'
 }

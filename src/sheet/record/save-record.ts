@@ -143,13 +143,19 @@ export async function archiveRecord(sheet: SheetReference): Promise<SaveOutcome>
   return setFields(sheet, stored, change, `${label} ${back ? 'restored' : 'archived'}`)
 }
 
-/** Switches a rule or list on or off. */
+/** Switches a rule or list on or off, puts a contract into force or suspends it. */
 export async function switchRecord(sheet: SheetReference): Promise<SaveOutcome> {
   await asMerchant()
   const stored = currentOf(getPrepared(await getSteppe()).store, sheet.kind, sheet.id)
   if (!stored) return { ok: false, problem: goneSentence(sheet.kind) }
+  const name = String(stored['name'])
+  if (sheet.kind === 'contract') {
+    const isActive = stored['state'] === 'active'
+    const change = { state: isActive ? 'suspended' : 'active' }
+    return setFields(sheet, stored, change, `${name} ${isActive ? 'suspended' : 'put into force'}`)
+  }
   const state = stored['state'] === 'on' ? 'off' : 'on'
-  return setFields(sheet, stored, { state }, `${String(stored['name'])} switched ${state}`)
+  return setFields(sheet, stored, { state }, `${name} switched ${state}`)
 }
 
 /** Removes a record for good, where no other needs it. */
