@@ -11,6 +11,7 @@ import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import type { ReactNode } from 'react'
 import { editProduct, takeBackOnProduct } from './edit-product'
 import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
 import { recordHref } from '@/ui/frame/record-href'
@@ -19,7 +20,14 @@ const FIRST_FIELD = 1
 const PRICE = FIRST_FIELD + PRODUCT_FIELDS.length
 
 /** One product: what it is, what it sets, what each variant takes over or sets for itself. */
-export function ProductSheet({ initial }: { readonly initial: ProductSheetView }) {
+export function ProductSheet({
+  initial,
+  listPrices,
+}: {
+  readonly initial: ProductSheetView
+  /** Its prices in every list and contract. */
+  readonly listPrices: ReactNode
+}) {
   const { view, take } = useSheet(initial)
   const { showTrace } = useFrame()
   const rows: readonly (ProductSheetRow | null)[] = [null, ...view.variants]
@@ -123,6 +131,7 @@ export function ProductSheet({ initial }: { readonly initial: ProductSheetView }
         <i>Italic</i> is taken over from the product, <b className="font-semibold text-base-content">bold</b>{' '}
         is the variant’s own. Empty a variant’s own figure to take the product’s over again.
       </p>
+      {listPrices}
       <TermsSection view={view} />
       <HistorySection
         history={view.history}

@@ -147,7 +147,10 @@ function readListEdit(
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
   const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
-  if (edit.typed.trim() === '') return toRequests(steppe, own?.isNew ? [] : releasePrice(lines, variant.id))
+  if (edit.typed.trim() === '') {
+    const released = own?.isNew ? [] : releasePrice(lines, variant.id)
+    return { ok: true, requests: lineRequests(steppe, released) }
+  }
   // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
   const { lens } = opened.value
   const basis = prepared.lists.get(list.id)?.basis ?? storeBasis(prepared)
@@ -164,11 +167,11 @@ function readListEdit(
     id: randomUUID(),
     quantity: fromUnits(quantity, 3),
   })
-  const asked = toRequests(steppe, fixed)
-  if (!own?.isNew || !asked.ok) return asked
+  const asked = lineRequests(steppe, fixed)
+  if (!own?.isNew) return { ok: true, requests: asked }
   return {
     ok: true,
-    requests: [{ kind: 'price-list', id: list.id, seen: null, after: list }, ...asked.requests],
+    requests: [{ kind: 'price-list', id: list.id, seen: null, after: list }, ...asked],
   }
 }
 
@@ -211,15 +214,16 @@ function linesNow(lines: readonly PriceLine[], list: string, requested: Requeste
   return [...kept, ...made]
 }
 
-function toRequests(steppe: Steppe, changes: readonly LineChange[]): Read {
-  const requests = changes.map(({ before, after }): ChangeRequest => {
+/** What changes of lines come to as requests, on the revisions they have now. */
+export function lineRequests(steppe: Steppe, changes: readonly LineChange[]): readonly ChangeRequest[] {
+  return changes.map(({ before, after }): ChangeRequest => {
     const id = (before ?? (after as PriceLine)).id
     return { kind: 'price-line', id, seen: before && revisionOf(steppe, 'price-line', id), after }
   })
-  return { ok: true, requests }
 }
 
-function readTyped(
+/** An amount as it is typed over another: 19.90, +5%, m35. */
+export function readTyped(
   typed: string,
   context: { current: Decimal | null; cost: Decimal | null; digits: number },
 ): { readonly ok: true; readonly value: Decimal } | { readonly ok: false; readonly refusal: Refusal } {

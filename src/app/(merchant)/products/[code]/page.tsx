@@ -1,4 +1,6 @@
 import { addressWord } from '@/server/doors/address-word'
+import { ListPricesSection } from '@/features/products/list-prices-section'
+import { loadListPrices } from '@/features/products/load-list-prices'
 import { loadProductSheet } from '@/features/products/load-products'
 import { ProductSheet } from '@/features/products/product-sheet'
 import { leadToRecord } from '@/sheet/record/moved-record'
@@ -19,7 +21,14 @@ export default async function ProductPage({ params, searchParams }: ProductPageP
   const search = await searchParams
   const code = addressWord((await params).code)
   const vantage = parseVantage(new URLSearchParams(search))
-  const view = await loadProductSheet(await lookFrom(vantage), code)
+  const outlook = await lookFrom(vantage)
+  const view = await loadProductSheet(outlook, code)
   if (!view) return leadToRecord('product', 'products', code, search)
-  return <ProductSheet key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`} initial={view} />
+  return (
+    <ProductSheet
+      key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`}
+      initial={view}
+      listPrices={<ListPricesSection view={loadListPrices(outlook, view.id)} live={view.live} />}
+    />
+  )
 }

@@ -1,0 +1,81 @@
+'use server'
+
+import { toPrice } from '@/core/engine/price-step'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import { shownInBasis, storeBasis } from '@/core/engine/basis'
+import { emptyListPrice, findInList } from '@/core/engine/find-in-list'
+import { lensInto } from '@/core/engine/lens'
+import { fromUnits } from '@/core/engine/price-step'
+import type { Vantage } from '@/core/engine/vantage'
+import { plainAmount } from '@/core/notation/amount-text'
+import { fixPrice, releasePrice } from '@/core/price/fix-price'
+import { checkVantages } from '@/server/changes/check-amount-edits'
+import { commit } from '@/server/changes/commit'
+import { lineRequests, readTyped } from '@/server/changes/edit-amounts'
+import { toRefusal } from '@/server/changes/to-refusal'
+import { currentInstant } from '@/server/clock'
+import { lookFrom } from '@/server/engine/look-from'
+import { getSteppe } from '@/server/engine/steppe'
+import { asMerchant, currentAuthor } from '@/server/session/author'
+import { formatAmount } from '@/ui/format/amount'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { refresh } from 'next/cache'
+import { randomUUID } from 'node:crypto'
+
+/** A price typed over one that a list gives; `seen` is what stood there. */
+export interface ListPriceEdit {
+  readonly list: string
+  readonly variant: string
+  readonly typed: string
+  readonly seen: string
+  readonly vantage: Vantage
+}
+
+export type ListPriceOutcome =
+  { readonly ok: true; readonly changeSet: number } | { readonly ok: false; readonly problem: string }
+
+/** Makes or changes the line of one variant in a list; an empty price lets it go again. */
+export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcome> {
+  await asMerchant()
+  const wrong = checkVantages([edit.vantage])
+  if (wrong) return { ok: false, problem: wrong }
+  const steppe = await getSteppe()
+  const { prepared, situation, quantity } = await lookFrom({ ...edit.vantage, on: null })
+  const { store, index } = prepared
+  const list = store['price-list'].get(edit.list)
+  const compiled = prepared.lists.get(edit.list)
+  const variant = store.variant.get(edit.variant)
+  const number = index.numberOf.get(edit.variant)
+  if (!list || !compiled || !variant || number === undefined)
+    return { ok: false, problem: 'The list or the variant is gone. Reload the page.' }
+  const lens = lensInto(prepared, situation.lens, list.currency)
+  const found = emptyListPrice()
+  const isFound = findInList(prepared, lens, compiled, number, { own: quantity, counted: null }, found)
+  const current = isFound ? toPrice(found.units, lens.digits) : null
+  if ((current === null ? '' : formatAmount(current, lens.digits)) !== edit.seen)
+    return { ok: false, problem: 'Somebody changed this price meanwhile. Reload to see the new one.' }
+  const basis = compiled.basis ?? storeBasis(prepared)
+  const costUnits = amountAt(referenceAmounts(prepared, 'cost', lens), number)
+  let changes = releasePrice(compiled.lines, variant.id)
+  if (edit.typed.trim() !== '') {
+    const amount = readTyped(plainAmount(edit.typed), {
+      current,
+      cost: shownInBasis(prepared, lens, number, { units: costUnits, basis: storeBasis(prepared) }, basis),
+      digits: lens.digits,
+    })
+    if (!amount.ok) return { ok: false, problem: refusalSentence(amount.refusal) }
+    changes = fixPrice(compiled.lines, variant.id, amount.value, {
+      list: list.id,
+      id: randomUUID(),
+      quantity: fromUnits(quantity, 3),
+    })
+  }
+  const outcome = await commit(steppe, lineRequests(steppe, changes), {
+    author: await currentAuthor(),
+    note: `${variant.sku} in ${list.name}: ${edit.typed.trim() || 'as its rule says'}`,
+    at: currentInstant(),
+  })
+  if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+  refresh()
+  return { ok: true, changeSet: outcome.changeSet }
+}
