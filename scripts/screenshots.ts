@@ -30,7 +30,7 @@ const SHOTS: readonly Shot[] = [
     name: 'who-picker',
     path: '/price-lists/trade-packaging',
     act: async (page) => {
-      await page.getByRole('button', { name: /^Who the list is for/ }).click()
+      await page.getByRole('button', { name: /^Who: / }).click()
       await page.getByTestId('reach').waitFor()
       await page.getByRole('checkbox', { name: /^Hivewell Supplies/ }).focus()
     },

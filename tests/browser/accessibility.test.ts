@@ -32,7 +32,7 @@ const VIEWS: readonly (readonly [
     'audience',
     '/price-lists/bee-farm-level',
     async (page) => {
-      await page.getByRole('button', { name: /Who the list is for/ }).click()
+      await page.getByRole('button', { name: /^Who: / }).click()
       await page.getByTestId('reach').waitFor()
     },
   ],

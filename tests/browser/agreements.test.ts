@@ -21,24 +21,22 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
       City: 'Trim',
       Country: 'Ireland',
     })
-    await create(page, url, 'list-records', {
+    await create(page, url, 'price-lists', {
       Name: 'Ridgeway agreed',
       Code: 'ridgeway-agreed',
       Purpose: 'contract',
       Rounding: 'ends .95',
     })
-    await page.goto(`${url}/price-lists/ridgeway-agreed`)
-    await page.getByRole('button', { name: /For all other items/ }).click()
-    const rule = page.getByRole('textbox', { name: /For all other items/ })
+    const picker = await openWord(page, 'All other items')
+    const rule = picker.getByRole('textbox', { name: 'Rule', exact: true })
     await rule.fill('-15%; 10: -18; fifty: -20%')
     await rule.press('Enter')
-    await reads(page.getByRole('alert').first(), /“fifty: -20%” is not a rule/)
-    await rule.fill('-15%; 10: -18%; 50: -25%')
+    await reads(picker.getByRole('alert').first(), /“fifty: -20%” is not a rule/)
+    await rule.fill('15 % off base; from 10: 18 %; 50: -25%')
     await rule.press('Enter')
-    await page
-      .getByTestId('list-sentence')
-      .getByText(/15 % off base; from 10: 18 % off base/)
-      .waitFor()
+    await picker.waitFor({ state: 'detached' })
+    await save(page)
+    await reads(word(page, 'All other items'), /15 % off base; from 10: 18 % off base/)
 
     // A contract nobody is party to is refused, and what was typed stays, a reload included.
     await page.goto(`${url}/contracts/new`)
@@ -76,19 +74,14 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
     await reads(page.getByTestId('total'), '€251.40')
 
     // A second contract with a better rank: the trace says who won, and why the other did not.
-    await create(page, url, 'list-records', {
+    await create(page, url, 'price-lists', {
       Name: 'Ridgeway frames',
       Code: 'ridgeway-frames',
       Purpose: 'contract',
     })
-    await page.goto(`${url}/price-lists/ridgeway-frames`)
-    await page.getByRole('button', { name: /For all other items/ }).click()
-    await page.getByRole('textbox', { name: /For all other items/ }).fill('20.00')
-    await page.keyboard.press('Enter')
-    await page
-      .getByTestId('list-sentence')
-      .getByText(/fixed at €20\.00/)
-      .waitFor()
+    await setWord(page, 'All other items', '20.00')
+    await save(page)
+    await reads(word(page, 'All other items'), 'fixed 20')
     await page.goto(`${url}/contracts/R-1`)
     await setWord(page, 'Priority', '2')
     await save(page)
@@ -114,7 +107,7 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
     // A list that starts tomorrow is seen by moving the vantage's date.
     const tomorrow = new Date(Date.now() + 86_400_000)
     const later = new Date(Date.now() + 2 * 86_400_000)
-    await create(page, url, 'list-records', {
+    await create(page, url, 'price-lists', {
       Name: 'Tomorrow',
       Code: 'tomorrow',
       Purpose: 'promotional',
@@ -122,14 +115,9 @@ test('agreements from nothing to the shop: a contract, a dated list, a rate, two
       When: `from ${day(tomorrow)}`,
       Rounding: '1',
     })
-    await page.goto(`${url}/price-lists/tomorrow`)
-    await page.getByRole('button', { name: /For all other items/ }).click()
-    await page.getByRole('textbox', { name: /For all other items/ }).fill('-40%')
-    await page.keyboard.press('Enter')
-    await page
-      .getByTestId('list-sentence')
-      .getByText(/40 % off base/)
-      .waitFor()
+    await setWord(page, 'All other items', '-40%')
+    await save(page)
+    await reads(word(page, 'All other items'), '40 % off base')
     await openBoard(page, '?find=FR-BR', url)
     await reads(cell(page, 'Pine, flat-packed, 10', 'guest'), '25.90')
     await openBoard(page, `?find=FR-BR&on=${day(later)}T12:00Z`, url)

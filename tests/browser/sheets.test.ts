@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core'
+import { openWord, save, settled, word } from './sheet-words'
 import { cell, eachTestInItsOwnWindow, reads, testUrl, typeInto } from './browser'
 
 jest.setTimeout(90_000)
@@ -106,8 +107,9 @@ test('what a line is for is chosen by keys, with what it matches; any rule of th
 
 test('whom a list is for is chosen by mouse and by keys, and must be somebody', async () => {
   await page.goto(testUrl('/price-lists/school-level'))
-  const word = page.getByRole('button', { name: /^Who the list is for: / })
-  const picker = page.getByRole('region', { name: 'Who the list is for' })
+  await settled(page)
+  const word = page.getByRole('button', { name: /^Who: / })
+  const picker = page.getByRole('region', { name: 'Who', exact: true })
   const row = (name: RegExp) => picker.getByRole('checkbox', { name })
   await word.click()
   await picker.getByTestId('reach').waitFor()
@@ -143,9 +145,12 @@ test('whom a list is for is chosen by mouse and by keys, and must be somebody', 
   await page.keyboard.press('Enter')
   await picker.waitFor({ state: 'detached' })
   await reads(
-    page.getByTestId('list-sentence'),
-    new RegExp(`^For Schools and Club members, but not ${member}`),
+    page.getByTestId('sentence'),
+    new RegExp(`^For SchoolsSchools and Club members, but not ${member}`),
   )
+  // What it would move is shown before it is saved.
+  await reads(page.getByRole('region', { name: 'What saving would move' }), /Club members/)
+  await settled(page)
   await word.click()
   await field.waitFor()
   await page.keyboard.press('Backspace')
@@ -153,24 +158,32 @@ test('whom a list is for is chosen by mouse and by keys, and must be somebody', 
   await reads(picker.getByTestId('reach'), /Reaches 3 accounts/)
   await page.keyboard.press('Enter')
   await picker.waitFor({ state: 'detached' })
-  await reads(page.getByTestId('list-sentence'), /^For Schools/)
+  await reads(page.getByTestId('sentence'), /^For Schools everywhere/)
 })
 
 test('a list is switched on and off, and its rounding changed', async () => {
   await page.goto(testUrl('/price-lists/spring-clear-out'))
-  await page.getByRole('button', { name: 'switched off' }).click()
-  await page.getByRole('button', { name: 'switched on' }).waitFor()
-  await page.getByRole('button', { name: /Rounding of computed prices/ }).click()
-  const dialog = page.getByRole('dialog', { name: 'Rounding of computed prices' })
-  await dialog.getByLabel('Endings').fill('0.95, 0.45')
-  await dialog.getByRole('button', { name: 'Save' }).click()
-  await reads(dialog.getByRole('alert'), /must rise and stay below 1/)
-  await dialog.getByLabel('Endings').fill('0.45, 0.90')
-  await dialog.getByRole('button', { name: 'Save' }).click()
-  await page.getByRole('button', { name: /to the nearest \.45 or \.90/ }).click()
-  await dialog.getByLabel('Endings').fill('0.90')
-  await dialog.getByRole('button', { name: 'Save' }).click()
-  await page.getByRole('button', { name: /to the nearest \.90\. Change/ }).waitFor()
-  await page.getByRole('button', { name: 'switched on' }).click()
-  await page.getByRole('button', { name: 'switched off' }).waitFor()
+  await settled(page)
+  await page.getByRole('button', { name: 'Switch on' }).click()
+  await page.getByRole('button', { name: 'Switch off' }).waitFor()
+  await settled(page)
+  const picker = await openWord(page, 'Rounding')
+  const field = picker.getByRole('textbox', { name: 'Rounding' })
+  await field.fill('ends .95 .45')
+  await page.keyboard.press('Enter')
+  await reads(picker.getByRole('alert'), /must rise and stay below/)
+  await field.fill('ends .45 .90')
+  await reads(picker, /71\.8257\d\.90/)
+  await page.keyboard.press('Enter')
+  await picker.waitFor({ state: 'detached' })
+  await save(page)
+  await reads(word(page, 'Rounding'), 'to the nearest .45 or .90')
+  const again = await openWord(page, 'Rounding')
+  await again.getByRole('button', { name: '.90', exact: true }).click()
+  await again.getByRole('button', { name: /^Done/ }).click()
+  await again.waitFor({ state: 'detached' })
+  await save(page)
+  await reads(word(page, 'Rounding'), 'to the nearest .90')
+  await page.getByRole('button', { name: 'Switch off' }).click()
+  await page.getByRole('button', { name: 'Switch on' }).waitFor()
 })

@@ -36,7 +36,7 @@ export function writePriceRule(store: NamedLists, { breaks, counting, pricing }:
 }
 
 /** One method as it is spoken. */
-export function writeMethod(store: NamedLists, method: PriceMethod): string {
+function writeMethod(store: NamedLists, method: PriceMethod): string {
   switch (method.kind) {
     case 'fixed':
       return `fixed ${method.amount}`

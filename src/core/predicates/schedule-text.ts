@@ -4,19 +4,19 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** Days named by their first three letters, between blanks or commas; `null` when one is none. */
-export function readWeekdays(text: string): readonly number[] | null {
+function readWeekdays(text: string): readonly number[] | null {
   return readNames(text, DAYS)
 }
 
-export function writeWeekdays(weekdays: readonly number[]): string {
+function writeWeekdays(weekdays: readonly number[]): string {
   return weekdays.map((day) => DAYS[day - 1]).join(' ')
 }
 
-export function readMonths(text: string): readonly number[] | null {
+function readMonths(text: string): readonly number[] | null {
   return readNames(text, MONTHS)
 }
 
-export function writeMonths(months: readonly number[]): string {
+function writeMonths(months: readonly number[]): string {
   return months.map((month) => MONTHS[month - 1]).join(' ')
 }
 
@@ -92,12 +92,12 @@ export function readHours(text: string): DailyWindow | null | undefined {
   return match ? { from: match[1] as string, to: match[2] as string } : undefined
 }
 
-export function writeHours(hours: DailyWindow | null): string {
+function writeHours(hours: DailyWindow | null): string {
   return hours ? `${hours.from}-${hours.to}` : ''
 }
 
 /** `Sat 10:00-12:00, Sun closed`: other hours on single weekdays; `null` when it cannot be read. */
-export function readOverrides(text: string): Schedule['overrides'] | null {
+function readOverrides(text: string): Schedule['overrides'] | null {
   const overrides: Record<string, DailyWindow | null> = {}
   for (const part of text
     .split(',')
@@ -113,7 +113,7 @@ export function readOverrides(text: string): Schedule['overrides'] | null {
   return overrides
 }
 
-export function writeOverrides(overrides: Schedule['overrides']): string {
+function writeOverrides(overrides: Schedule['overrides']): string {
   return Object.entries(overrides)
     .map(([day, hours]) => `${DAYS[Number(day) - 1]} ${hours ? writeHours(hours) : 'closed'}`)
     .join(', ')

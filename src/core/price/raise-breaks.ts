@@ -11,7 +11,7 @@ const ONE = decimal(1)
  * currency's digits, percentages to six digits. An amount off or on something else cannot be raised without knowing the
  * price, so such a method stays as it is.
  *
- * Holds   a method that is `isRaised` gives the old price times (1 + percent ÷ 100), up to that rounding.
+ * Holds   every other method gives the old price times (1 + percent ÷ 100), up to that rounding.
  */
 export function raiseBreaks(breaks: Breaks, percent: Decimal, digits: number): Breaks {
   const factor = add(ONE, share(percent))
@@ -19,11 +19,6 @@ export function raiseBreaks(breaks: Breaks, percent: Decimal, digits: number): B
     ...breaks,
     breaks: breaks.breaks.map((each) => ({ ...each, method: raise(each.method, factor, digits) })),
   }
-}
-
-/** Whether raising changes what a method gives. */
-export function isRaised({ kind }: PriceMethod): boolean {
-  return kind !== 'amount'
 }
 
 function raise(method: PriceMethod, factor: Decimal, digits: number): PriceMethod {

@@ -20,7 +20,7 @@ import { rightsPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Variants of a branch that somebody sees, before and after. */
-export interface BranchChange {
+interface BranchChange {
   readonly code: string
   readonly name: string
   readonly depth: number
@@ -29,7 +29,7 @@ export interface BranchChange {
   readonly after: number
 }
 
-export interface BuyerChange {
+interface BuyerChange {
   readonly name: string
   readonly href: string | null
   readonly before: string

@@ -31,7 +31,7 @@ export function FirstSteps({ counts }: { readonly counts: BoardView['has'] }) {
     {
       name: 'A price list for the group',
       about: 'its price level, such as 12 % off base',
-      href: '/list-records/new',
+      href: '/price-lists/new',
       done: counts.lists > 0,
     },
   ]

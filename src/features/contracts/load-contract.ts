@@ -15,6 +15,7 @@ import { amountOn, type MovesSummary, priceMoves, priceSide, summaryOf } from '@
 import { partyBuyer } from '@/sheet/price-lines/agreed-line'
 import { listMembers } from '@/sheet/price-lines/list-members'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
+import type { ShareKind } from '@/ui/chart/share-bar'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import {
   breaksPhrase,
@@ -59,7 +60,7 @@ export interface ContractView {
   readonly lists: readonly AgreedList[]
   readonly ladder: LadderView | null
   /** Variants by what decides: lists of the contract, the best other list, base price, nothing, outside. */
-  readonly coverage: readonly { readonly name: string; readonly count: number; readonly kind: CoverageKind }[]
+  readonly coverage: readonly { readonly name: string; readonly count: number; readonly kind: ShareKind }[]
   readonly total: number
   readonly bound: readonly { readonly name: string; readonly href: string; readonly about: string }[]
   /** What ends with it: the same prices without the contract. */
@@ -68,8 +69,6 @@ export interface ContractView {
   readonly period: { readonly from: number | null; readonly to: number | null; readonly now: number }
   readonly timeZone: string
 }
-
-export type CoverageKind = 'agreed' | 'other' | 'base' | 'none' | 'outside'
 
 /** What a contract agrees, what that comes to for whoever it binds, and what its end would change. */
 export async function loadContract({ record, id, before, after }: LoadedSheet): Promise<ContractView> {

@@ -15,7 +15,7 @@ import { limitPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** What a level says of one field of the limits, and whether it is what counts. */
-export interface LevelRow {
+interface LevelRow {
   readonly field: string
   readonly by: string
   readonly href: string | null

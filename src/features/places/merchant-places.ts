@@ -32,7 +32,6 @@ export function merchantPlaces(store: Store): readonly Place[] {
       group: 'Set',
       key: 'l',
       count: store['price-list'].size,
-      beside: ['/list-records'],
     },
     { href: '/contracts', name: 'Contracts', group: 'Set', key: 'c', count: store.contract.size },
     {

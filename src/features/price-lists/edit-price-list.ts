@@ -4,11 +4,10 @@ import type { Vantage } from '@/core/engine/vantage'
 import type { What } from '@/core/predicates/what'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { whatSentence } from '@/ui/format/rule-phrases'
-import { parseScheduleText, scheduleText } from '@/core/predicates/schedule-text'
+import { readWhen } from '@/core/notation/when-text'
+import { scheduleText } from '@/core/predicates/schedule-text'
 import { nextPosition } from '@/core/price/fix-price'
 import { breaksText } from '@/core/price/breaks-text'
-import type { BreaksDraft } from '@/core/price/parse-breaks'
-import type { PriceListDraft } from '@/core/price/parse-price-list'
 import { type ChangeRequest, commit } from '@/server/changes/commit'
 import { revisionOf, undo, type UndoOutcome, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
@@ -20,7 +19,6 @@ import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
 import { readLineRule, readLineScope } from '@/sheet/price-lines/read-line'
 import { loadPriceListSheet } from './load-price-lists'
-import { checkHead, type PriceListHeadInput } from './price-list-input'
 import type { PriceListView } from './price-list-view'
 import { currentInstant } from '@/server/clock'
 
@@ -32,49 +30,6 @@ interface SheetReference {
   readonly code: string
   readonly revision: number
   readonly vantage: Vantage
-}
-
-/** Changes the head of a price list: audience, rank, state, default line, rounding. */
-export async function editPriceListHead(
-  sheet: SheetReference,
-  input: PriceListHeadInput,
-): Promise<PriceListOutcome> {
-  await asMerchant()
-  const wrong = checkHead(input)
-  if (wrong) return refuse(wrong)
-  const steppe = await getSteppe()
-  const list = getPrepared(steppe).store['price-list'].get(sheet.id)
-  if (!list) return refuse(`There is no price list “${sheet.code}” any more.`)
-  const { include, exclude, otherwise, ...plain } = input
-  const { store } = getPrepared(steppe)
-  let defaultLine: BreaksDraft | null = list.defaultLine
-  if (otherwise !== undefined) {
-    const read = otherwise.trim() === '' ? null : readLineRule(store, otherwise)
-    if (read && !read.ok) return read
-    defaultLine = read && read.value
-  }
-  const after: PriceListDraft = {
-    ...list,
-    ...plain,
-    defaultLine,
-    audience: { include: include ?? list.audience.include, exclude: exclude ?? list.audience.exclude },
-  }
-  const request: ChangeRequest = { kind: 'price-list', id: list.id, seen: sheet.revision, after }
-  return save(
-    steppe,
-    sheet,
-    request,
-    `${list.name}: ${Object.keys(input)
-      .map((field) => HEAD_WORDS[field] ?? field)
-      .join(', ')} changed`,
-  )
-}
-
-const HEAD_WORDS: Readonly<Record<string, string>> = {
-  include: 'audience',
-  exclude: 'audience',
-  otherwise: 'price of all other items',
-  state: 'on or off',
 }
 
 /** Adds a line for a SKU, a product code or a category. */
@@ -168,9 +123,6 @@ export async function editPriceLine(
 
 const GONE = 'Somebody removed this line meanwhile. Reload to see the list as it is.'
 
-const WHEN_RULES =
-  'Type from 2027-03-01 to 2027-05-31; Mon Fri; Mar Apr; 17:00-19:00; Sat 10:00-12:00, Sun closed – any of these, with ; between them, or nothing for whenever the list holds.'
-
 /** Changes when a line holds, beside when its list does; an empty text is whenever the list does. */
 export async function editLineWhen(
   sheet: SheetReference,
@@ -186,8 +138,8 @@ export async function editLineWhen(
     return refuse(
       `Somebody changed this line meanwhile: you saw ${line.whenText || 'always'}, it is now ${now || 'always'}. Nothing was overwritten; reload to see it.`,
     )
-  const read = parseScheduleText(typed)
-  if (!read.ok) return refuse(`“${read.part}” says nothing of when. ${WHEN_RULES}`)
+  const read = readWhen(typed)
+  if (!read.ok) return read
   const schedule = scheduleText(read.value) === '' ? null : read.value
   const seen = revisionOf(steppe, 'price-line', line.id)
   const request: ChangeRequest = { kind: 'price-line', id: line.id, seen, after: { ...current, schedule } }

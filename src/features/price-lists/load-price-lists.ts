@@ -9,6 +9,8 @@ import { lensInto } from '@/core/engine/lens'
 import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
 import type { CompiledList } from '@/core/engine/compiled-list'
 import { lineUnits } from '@/core/engine/find-in-list'
+import { writePriceRule } from '@/core/notation/price-rule-text'
+import { writeWhat } from '@/core/notation/what-text'
 import { scheduleText } from '@/core/predicates/schedule-text'
 import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
@@ -98,8 +100,10 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
         line.scope.exclude.map((term) => whatPhrase(term, store)),
       ),
       what: line.scope,
+      whatText: writeWhat(store, line.scope),
       rule: breaksText(line, codeOf),
       ruleText: breaksPhrase(line, money, listName),
+      ruleSpoken: writePriceRule(store, line),
       when: line.schedule ? whenSentence(line.schedule) : '',
       whenText: line.schedule ? scheduleText(line.schedule) : '',
       curve: breakCurve(outlook, compiled, at, effects.get(at)?.example ?? null),

@@ -33,7 +33,7 @@ export function PriceListTable({ rows, buyerName }: PriceListTableProps) {
           Lists of a contract come first, then an account’s own, its group’s, those for everyone, the base
           price.
         </p>
-        <VantageLink href="/list-records/new" className="btn ml-auto btn-primary btn-sm">
+        <VantageLink href="/price-lists/new" className="btn ml-auto btn-primary btn-sm">
           New price list
         </VantageLink>
       </header>

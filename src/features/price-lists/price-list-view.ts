@@ -34,11 +34,13 @@ export interface LineEffect {
 interface PriceLineView {
   readonly id: string
   readonly scope: string
-  /** The same as terms. */
+  /** The same as terms, and as it is typed. */
   readonly what: What
+  readonly whatText: string
   readonly rule: string
-  /** The same in words. */
+  /** The same in words, and as it is spoken. */
   readonly ruleText: string
+  readonly ruleSpoken: string
   /** When it holds, in words and as it is typed; empty where that is whenever the list does. */
   readonly when: string
   readonly whenText: string

@@ -59,7 +59,7 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
         {live && addable.length > 0 && (
           <select
             aria-label="Set a price in another list"
-            className="ml-auto border border-base-300 bg-lifted px-2 py-0.5 font-normal"
+            className="ml-auto max-w-64 border border-base-300 bg-lifted px-2 py-0.5 font-normal"
             value=""
             onChange={(event) => setAdded([...added, event.target.value])}
           >

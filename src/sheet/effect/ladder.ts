@@ -11,7 +11,7 @@ import { type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** One list of a buyer's ladder, or the base price below all of them. */
-export interface LadderRow {
+interface LadderRow {
   readonly id: string | null
   readonly name: string
   readonly href: string | null

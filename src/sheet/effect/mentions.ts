@@ -43,7 +43,7 @@ export function mentionsOfItem(store: Store, isIt: (term: WhatTerm) => boolean):
     ...scoped(store, 'adjustment', 'adjustments', 'adjustment', holds),
     ...scoped(store, 'limit', 'limits', 'limit', holds),
     ...scoped(store, 'access-rule', 'access-rules', 'access rule', holds),
-    ...scoped(store, 'price-list', 'list-records', 'part of the catalogue of a list', holds),
+    ...scoped(store, 'price-list', 'price-lists', 'part of the catalogue of a list', holds),
   ]
 }
 

@@ -46,7 +46,7 @@ export function amountOn({ prepared, situation, column }: PriceSide, number: num
   return shownInBasis(prepared, situation.lens, number, { units, basis }, home)
 }
 
-export function costOn({ prepared, situation }: PriceSide, number: number): Decimal | null {
+function costOn({ prepared, situation }: PriceSide, number: number): Decimal | null {
   const { lens } = situation
   return toPrice(amountAt(referenceAmounts(prepared, 'cost', lens), number), lens.digits)
 }

@@ -12,5 +12,6 @@ export type ControlKind =
   | 'pairs'
   | 'own-amounts'
   | 'assortment'
+  | 'price-rule'
   /** Edited in a drawing of its own on the sheet. */
   | 'on-sheet'

@@ -1,5 +1,8 @@
 import 'server-only'
 
+import { writePriceRule } from '@/core/notation/price-rule-text'
+import type { Breaks } from '@/core/price/price-method'
+import { readLineRule } from '../price-lines/read-line'
 import { PURPOSES } from '@/core/price/price-list'
 import { DATE_HINT, dateField } from './date-fields'
 import {
@@ -111,6 +114,26 @@ export const ADJUSTMENT_FIELDS: readonly FieldRule[] = [
   rank,
 ]
 
+const otherwise: FieldRule = {
+  field: 'defaultLine',
+  name: 'All other items',
+  hint: 'A rule for everything no line names; empty leaves it to the next list.',
+  control: 'price-rule',
+  write: (record, store) => {
+    const rule = record['defaultLine'] as Breaks | null
+    return rule ? writePriceRule(store, rule) : ''
+  },
+  phrase: (record, store) => {
+    const rule = record['defaultLine'] as Breaks | null
+    return rule ? writePriceRule(store, rule) : 'nothing'
+  },
+  read: (text, _record, store) => {
+    if (text.trim() === '') return { ok: true, value: { defaultLine: null } }
+    const read = readLineRule(store, text)
+    return read.ok ? { ok: true, value: { defaultLine: read.value } } : read
+  },
+}
+
 export const PRICE_LIST_FIELDS: readonly FieldRule[] = [
   name,
   code,
@@ -134,6 +157,7 @@ export const PRICE_LIST_FIELDS: readonly FieldRule[] = [
   schedule,
   rank,
   rounding,
+  otherwise,
   choiceField(
     ['onlyListed', 'Its buyers are offered'],
     [

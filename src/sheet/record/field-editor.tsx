@@ -4,6 +4,7 @@ import { EVERYTHING } from '@/core/predicates/what'
 import { useWhatSource, useWhoSource } from '@/ui/picker/picker-sources'
 import { RecordPicker } from '@/ui/picker/records/record-picker'
 import { RoundingPicker } from '@/ui/picker/rounding/rounding-picker'
+import { RulePicker } from '@/ui/picker/rule/rule-picker'
 import { ChoiceStrip } from '@/ui/picker/strips/choice-strip'
 import { OwnAmountsStrip } from '@/ui/picker/strips/own-amounts-strip'
 import { PairsStrip } from '@/ui/picker/strips/pairs-strip'
@@ -17,12 +18,14 @@ import type { FieldView } from './sheet-view'
 
 interface FieldEditorProps extends StripProps {
   readonly field: FieldView
+  /** Of the record, empty for one that is being made. */
+  readonly recordId: string
   /** Whether an audience may be nobody, as of a list that only contracts lead to. */
   readonly mayBeEmpty: boolean
 }
 
 /** The control of a field, unrolled under the sentence its word is in. */
-export function FieldEditor({ field, mayBeEmpty, ...strip }: FieldEditorProps) {
+export function FieldEditor({ field, recordId, mayBeEmpty, ...strip }: FieldEditorProps) {
   const source = useWhatSource()
   const loadWho = useWhoSource()
   const { name, hint, options } = field
@@ -50,6 +53,14 @@ export function FieldEditor({ field, mayBeEmpty, ...strip }: FieldEditorProps) {
         />
       ) : (
         <TextStrip {...shared} />
+      )
+    case 'price-rule':
+      return (
+        <RulePicker
+          {...strip}
+          mayBeEmpty
+          context={{ list: recordId || null, party: null, line: null, what: 'everything' }}
+        />
       )
     case 'when':
       return <WhenPicker {...strip} />

@@ -53,6 +53,7 @@ export interface SheetEffect {
   readonly side: ReactNode
   /** Links of the kind, before Copy and Archive. */
   readonly actions?: ReactNode
+  readonly hasOwnHistory?: boolean
   /** What saving would bring about, in one line. */
   readonly summary?: string
 }

@@ -31,7 +31,7 @@ export function flagOf({ prepared, situation }: Outlook, kind: EditableKind, rec
 }
 
 /** A currency’s rate in force at an instant. */
-export function latestRate(store: Store, currency: string, at: number) {
+function latestRate(store: Store, currency: string, at: number) {
   const table = rateTable(store['exchange-rate'].values(), at)
   return table.rates.get(`${getSettings(store).currency}>${currency}`)
 }

@@ -28,10 +28,12 @@ interface RecordSheetProps {
   readonly summary: string
   /** Links and buttons of the kind, before Copy and Archive. */
   readonly actions?: ReactNode
+  /** Where what is drawn below shows the history itself, with more in it than the record’s own. */
+  readonly hasOwnHistory?: boolean
 }
 
 /** One record: a sentence whose words are controls, and what it brings about, computed. */
-export function RecordSheet({ view, main, side, summary, actions }: RecordSheetProps) {
+export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory = false }: RecordSheetProps) {
   useFresh(view.asOf)
   const isReady = useReady()
   const { href } = useFrame()
@@ -82,6 +84,7 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
     <FieldEditor
       key={field.field}
       field={field}
+      recordId={view.id}
       label={field.name}
       initial={field.text}
       mayBeEmpty={view.kind === 'price-list'}
@@ -186,7 +189,7 @@ export function RecordSheet({ view, main, side, summary, actions }: RecordSheetP
             <Unrolled className="pb-3">{editor}</Unrolled>
           )}
           <div className="px-6 pt-1">{main}</div>
-          {!isNew && (
+          {!isNew && !hasOwnHistory && (
             <HistorySection
               history={view.history}
               onTakeBack={

@@ -34,7 +34,7 @@ export interface SheetReference {
 type Texts = Readonly<Record<string, string>>
 
 /** A field that somebody else changed meanwhile: both values, to choose from. */
-export interface FieldConflict {
+interface FieldConflict {
   readonly field: string
   readonly name: string
   readonly theirs: string

@@ -162,7 +162,7 @@ const SECTIONS: readonly Section[] = [
     'What is priced, stocked and bought.',
   ),
   section(
-    'list-records',
+    'price-lists',
     'price-list',
     'Price lists',
     'price list',

@@ -23,7 +23,7 @@ export async function drawnSheet(
     sheet,
   )
   if (!loaded) return null
-  const { main, side, actions, summary = '' } = await sheet.effect(loaded)
+  const { main, side, actions, hasOwnHistory = false, summary = '' } = await sheet.effect(loaded)
   return (
     <RecordSheet
       key={`${kind} ${loaded.view.id} ${serializeVantage(vantage)}`}
@@ -32,6 +32,7 @@ export async function drawnSheet(
       side={side}
       summary={summary}
       actions={actions}
+      hasOwnHistory={hasOwnHistory}
     />
   )
 }

@@ -13,7 +13,7 @@ import { currencySheet } from '@/features/currencies/currency-sheet'
 import { limitSheet } from '@/features/limits/limit-sheet'
 import { channelSheet } from '@/features/markets/channel-sheet'
 import { regionSheet } from '@/features/markets/region-sheet'
-import { priceListHeadSheet } from '@/features/price-lists/price-list-head-sheet'
+import { priceListSheet } from '@/features/price-lists/price-list-sheet'
 import { storeSheet } from '@/features/store/store-sheet'
 import { taxClassSheet, taxSheet } from '@/features/taxes/tax-sheets'
 import type { SheetOfKind } from '@/sheet/record/load-sheet'
@@ -39,5 +39,5 @@ export const SHEETS: Readonly<Record<EditableKind, SheetOfKind>> = {
   extra: extraSheet,
   product: productRecordSheet,
   variant: variantSheet,
-  'price-list': priceListHeadSheet,
+  'price-list': priceListSheet,
 }

@@ -69,12 +69,16 @@ export function RoundingPicker({ label, initial, onDone, onCancel, onChange }: S
     if (next !== null) onChange?.(next ? roundingPhrase(next) : 'to the smallest unit')
   }
   const changeRule = (next: RoundingRule) => change(writeRounding(next))
+  const keep = () =>
+    rule === null
+      ? setProblem('A step must be above zero; endings must rise and stay below what they repeat in.')
+      : void done(typed)
   const tried = parseDecimal(plainAmount(exact))
   return (
     <section
       aria-label={label}
       className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: () => void done(typed), onCancel, onRemoveLast: null })}
+      onKeyDown={pickerKeys({ onDone: keep, onCancel, onRemoveLast: null })}
     >
       <div className="flex flex-wrap items-center gap-3 border-b border-base-300 px-6 py-2">
         <span className="text-soft">Rounded</span>
@@ -216,7 +220,7 @@ export function RoundingPicker({ label, initial, onDone, onCancel, onChange }: S
             <Key>↓</Key> kind · <Key>Tab</Key> next · type it in the field above
           </>
         }
-        onDone={() => void done(typed)}
+        onDone={keep}
         onCancel={onCancel}
       >
         <b>Computed prices go {words}.</b>
