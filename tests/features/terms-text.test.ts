@@ -46,7 +46,7 @@ describe('rates as a spreadsheet takes them', () => {
   test.each([
     ['Tax\tLand\nVAT\tIE', 'There is no column “Land”'],
     ['Tax\tCountry\tStandard\nVTA\tIE\t20', 'Line 2: there is no tax “VTA”. Did you mean VAT?'],
-    ['Tax\tCountry\tStandard\nVAT\tIE\t20,5', 'Line 2: “20,5” is no rate.'],
+    ['Tax\tCountry\tStandard\nVAT\tIE\tlots', 'Line 2: “lots” is not a rate.'],
     ['Tax\tCountry\tFrom\tStandard\nVAT\tIE\tsoon\t20', 'Line 2: “soon” is not a valid date.'],
     ['Tax\tCountry', 'The first line names the columns'],
   ])('%j: %s', (text, problem) => {

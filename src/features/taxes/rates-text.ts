@@ -1,5 +1,7 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { parseDecimal } from '@/core/decimal/decimal'
+import { plainAmount } from '@/core/notation/amount-text'
+import { readPlaceText, writePlaceText } from '@/core/notation/place-text'
 import { findNearest } from '@/core/issue/issue'
 import { readEnd, readLocal, writeEnd, writeLocal } from '@/core/predicates/schedule-text'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
@@ -35,7 +37,10 @@ export function rateColumns(store: Store): readonly (TaxClass | null)[] {
 }
 
 const EVERY_CLASS = 'Every class'
-const PLACE_COLUMNS = ['Tax', 'Country', 'State', 'Postcode', 'City', 'From', 'To', 'Reason'] as const
+const PLACE_COLUMNS = ['Tax', 'Where', 'From', 'To', 'Reason'] as const
+
+/** Other words spreadsheets have for the columns. */
+const ALSO_CALLED: Readonly<Record<string, string>> = { country: 'where', place: 'where', until: 'to' }
 
 export function columnTitles(store: Store): readonly string[] {
   return rateColumns(store).map((each) => each?.name ?? EVERY_CLASS)
@@ -78,10 +83,7 @@ export function writeRates(store: Store): string {
     [...PLACE_COLUMNS, ...columnTitles(store)],
     ...rateRows(store).map((row) => [
       row.taxName,
-      row.country,
-      row.state,
-      row.postcode,
-      row.city,
+      writePlaceText(row),
       writeLocal(row.from),
       writeEnd(row.to),
       row.reason,
@@ -114,7 +116,11 @@ export function readRates(store: Store, text: string, newId: () => string): Read
       ],
     }
   const titles = [...PLACE_COLUMNS, ...columnTitles(store)]
-  const find = (word: string) => titles.find((title) => title.toLowerCase() === word.trim().toLowerCase())
+  const find = (word: string) => {
+    const said = word.trim().toLowerCase()
+    const meant = ALSO_CALLED[said] ?? said
+    return titles.find((title) => title.toLowerCase() === meant)
+  }
   const problems = head.flatMap((word) => {
     if (find(word)) return []
     const nearest = findNearest(word, titles)
@@ -152,15 +158,9 @@ function readRow(
   const [from, to] = [readLocal(cell('From')), readEnd(cell('To'))]
   if (from === undefined) return `“${cell('From')}” is not a valid date. Write it like 2027-03-01.`
   if (to === undefined) return `“${cell('To')}” is not a valid date. Write it like 2027-03-01.`
-  const place: RatePlace = {
-    tax: tax.code,
-    country: cell('Country').toUpperCase(),
-    state: cell('State').toUpperCase(),
-    postcode: cell('Postcode').toUpperCase(),
-    city: cell('City'),
-    from,
-    to,
-  }
+  const where = readPlaceText(cell('Where'))
+  if (!where.ok) return where.problem
+  const place: RatePlace = { tax: tax.code, ...where.value, from, to }
   const edits: RateEdit[] = []
   for (const taxClass of rateColumns(store)) {
     const text = cell(taxClass?.name ?? EVERY_CLASS).replace(/\s*%$/, '')
@@ -191,18 +191,19 @@ export function rateEdit(
   )
   const isGone = text === '' || text === '-' || text === '–'
   if (isGone) return known ? { id: known.id, after: null } : null
-  if (parseDecimal(text) === null) return `“${text}” is no rate. Write it like 13.5, with a point.`
+  const percent = plainAmount(text)
+  if (parseDecimal(percent) === null) return `“${text}” is not a rate. Write it like 13.5.`
   const { tax: _code, ...where } = place
   const id = known?.id ?? newId()
   const after: TaxRateDraft = known
-    ? { ...known, percent: text, reason: reason || known.reason }
+    ? { ...known, percent, reason: reason || known.reason }
     : {
         ...RECORD_DEFAULTS['tax-rate'],
         id,
         tax: tax.id,
         taxClass: taxClass?.id ?? null,
         ...where,
-        percent: text,
+        percent,
         reason,
       }
   return { id, after }

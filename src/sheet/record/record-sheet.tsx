@@ -87,7 +87,7 @@ export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory 
       recordId={view.id}
       label={field.name}
       initial={field.text}
-      mayBeEmpty={view.kind === 'price-list'}
+      mayBeEmpty={view.fields.some(({ field: name, text }) => name === 'purpose' && text === 'contract')}
       onChange={(words) => setOpened({ field: field.field, words })}
       onCancel={() => setOpened(null)}
       onDone={(text) => keep(field.field, text)}

@@ -1,4 +1,6 @@
 import { SectionTabs } from '@/features/records/section-tabs'
+import { placesOf } from '@/features/taxes/places-of'
+import { countryName } from '@/ui/format/place-names'
 import { loadTaxes } from '@/features/taxes/load-taxes'
 import { TaxesPage } from '@/features/taxes/taxes-page'
 import { lookFrom } from '@/server/engine/look-from'
@@ -23,5 +25,12 @@ export default async function Taxes({
     city: text('city'),
   }
   const view = loadTaxes(outlook, tried)
-  return <TaxesPage view={view} tabs={<SectionTabs place="Taxes" path="taxes" />} />
+  return (
+    <TaxesPage
+      view={view}
+      places={placesOf(view.rows)}
+      countryName={tried.country === '' ? '' : countryName(tried.country)}
+      tabs={<SectionTabs place="Taxes" path="taxes" />}
+    />
+  )
 }
