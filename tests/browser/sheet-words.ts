@@ -2,7 +2,8 @@ import type { Locator, Page } from 'playwright-core'
 
 /** A word of a sheet's sentence, by what it is. */
 export function word(page: Page, label: string): Locator {
-  return page.getByRole('button', { name: new RegExp(`^${escaped(label)}: .*Change$`) })
+  const sheet = page.getByTestId('sheet')
+  return sheet.getByRole('button', { name: new RegExp(`^${escaped(label)}: .*Change$`) })
 }
 
 function escaped(text: string): string {

@@ -62,6 +62,9 @@ export type BuyerReference =
   | { readonly kind: 'guest' }
   | { readonly kind: 'group'; readonly group: string }
   | { readonly kind: 'account'; readonly account: string }
+  /** Somebody signed in of whom nothing else is known than a tag, or an e-mail address. */
+  | { readonly kind: 'tag'; readonly tag: string }
+  | { readonly kind: 'email'; readonly email: string }
 
 /** What predicates know of somebody who is not signed in. */
 export const GUEST_FACTS: BuyerFacts = {
@@ -99,6 +102,8 @@ function ownFacts(
     const group = groups.get(buyer.group)
     return group ? { ...GUEST_FACTS, signedIn: true, groups: [group.id], trade: group.trade } : null
   }
+  if (buyer.kind === 'tag') return { ...GUEST_FACTS, signedIn: true, tags: [buyer.tag] }
+  if (buyer.kind === 'email') return { ...GUEST_FACTS, signedIn: true, emails: [buyer.email] }
   const account = accounts.get(buyer.account)
   return account ? accountFacts(groups, account) : null
 }
@@ -117,6 +122,16 @@ export function accountFacts(groups: ReadonlyMap<string, CustomerGroup>, account
 
 /** A text that is the same for the same buyer, fit for a map's key. */
 export function buyerKey(buyer: BuyerReference): string {
-  if (buyer.kind === 'guest') return 'guest'
-  return buyer.kind === 'group' ? `group:${buyer.group}` : `account:${buyer.account}`
+  switch (buyer.kind) {
+    case 'guest':
+      return 'guest'
+    case 'group':
+      return `group:${buyer.group}`
+    case 'account':
+      return `account:${buyer.account}`
+    case 'tag':
+      return `tag:${buyer.tag}`
+    case 'email':
+      return `email:${buyer.email}`
+  }
 }

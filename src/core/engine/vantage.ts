@@ -31,6 +31,10 @@ export interface ResolvedVantage {
 
 export function resolveVantage(store: Store, vantage: Vantage, now: number): ResolvedVantage {
   const found = findBuyer(store.group, store.account, vantage.as)
+  const passcode = vantage.as.startsWith('passcode:')
+    ? findByCode(store.passcode, vantage.as.slice('passcode:'.length))
+    : null
+  const isNobody = found === null || (vantage.as.startsWith('passcode:') && passcode === null)
   const buyer = found ?? { kind: 'guest' as const }
   const { currency } = vantage
   const isCurrency =
@@ -38,15 +42,15 @@ export function resolveVantage(store: Store, vantage: Vantage, now: number): Res
     (store.settings.get('settings')?.currency === currency ||
       store.currency.get(currency)?.status === 'active')
   return {
-    as: found ? vantage.as : 'guest',
-    buyerName: buyerName(store.group, store.account, buyer),
+    as: isNobody ? 'guest' : vantage.as,
+    buyerName: passcode ? `Guest with ${passcode.name}` : buyerName(store.group, store.account, buyer),
     quantity: Math.round(vantage.buying * QUANTITY_UNITS),
     standpoint: {
       buyer,
       channel: vantage.channel === null ? null : (findByCode(store.channel, vantage.channel)?.id ?? null),
       deliverTo: vantage.deliverTo === null ? null : toPlace(vantage.deliverTo),
       currency: isCurrency ? currency : null,
-      passcode: null,
+      passcode: passcode?.id ?? null,
       at: vantage.on === null ? now : Date.parse(vantage.on),
     },
   }

@@ -3,7 +3,9 @@
 import { useFrame } from '@/ui/frame/frame-context'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { useTableOrder } from '@/ui/grid/use-table-order'
 import { useRouter } from 'next/navigation'
+import { useMemo } from 'react'
 import type { PriceListRow } from './price-list-view'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -12,22 +14,42 @@ interface PriceListTableProps {
   readonly buyerName: string
 }
 
+const isPutAway = ({ on }: PriceListRow) => !on
+
+function orderedColumns(buyerName: string) {
+  return [
+    { key: 'name', title: 'Price list', textOf: ({ name, code }: PriceListRow) => `${name} ${code}` },
+    { key: 'audience', title: 'For', textOf: ({ audience }: PriceListRow) => audience },
+    { key: 'purpose', title: 'Purpose', textOf: ({ purpose }: PriceListRow) => purpose },
+    { key: 'accounts', title: 'Accounts', textOf: ({ accounts }: PriceListRow) => String(accounts) },
+    { key: 'lines', title: 'Lines', textOf: ({ lines }: PriceListRow) => String(lines) },
+    { key: 'otherwise', title: 'All other items', textOf: ({ otherwise }: PriceListRow) => otherwise },
+    {
+      key: 'decides',
+      title: `Prices that ${buyerName} gets from here`,
+      textOf: ({ decides }: PriceListRow) => String(decides),
+    },
+  ]
+}
+
 /** Every price list: who it is for, what it does, and how much it decides for the buyer looked as. */
 export function PriceListTable({ rows, buyerName }: PriceListTableProps) {
   const { href } = useFrame()
   const router = useRouter()
+  const ordered = useMemo(() => orderedColumns(buyerName), [buyerName])
+  const { shown, header, tools } = useTableOrder(rows, ordered, { isPutAway, label: 'price lists' })
   const columns: readonly GridColumn[] = [
-    { key: 'name', header: 'Price list', width: 'minmax(180px, 1.4fr)' },
-    { key: 'audience', header: 'For', width: 'minmax(180px, 2fr)' },
-    { key: 'purpose', header: 'Purpose', width: '110px' },
-    { key: 'accounts', header: 'Accounts', width: '80px', align: 'right' },
-    { key: 'lines', header: 'Lines', width: '60px', align: 'right' },
-    { key: 'otherwise', header: 'All other items', width: '130px' },
-    { key: 'decides', header: `Prices that ${buyerName} gets from here`, width: '150px', align: 'right' },
+    { key: 'name', header: header('name'), width: 'minmax(180px, 1.4fr)' },
+    { key: 'audience', header: header('audience'), width: 'minmax(180px, 2fr)' },
+    { key: 'purpose', header: header('purpose'), width: '110px' },
+    { key: 'accounts', header: header('accounts'), width: '80px', align: 'right' },
+    { key: 'lines', header: header('lines'), width: '60px', align: 'right' },
+    { key: 'otherwise', header: header('otherwise'), width: '130px' },
+    { key: 'decides', header: header('decides'), width: '150px', align: 'right' },
   ]
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label="Price lists">
-      <header className="flex items-baseline gap-5 px-6 pt-3 pb-2">
+      <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-6 pt-3 pb-2">
         <h1 className="text-xl leading-7 font-semibold">Price lists</h1>
         <p className="text-soft">
           Lists of a contract come first, then an account’s own, its group’s, those for everyone, the base
@@ -36,21 +58,22 @@ export function PriceListTable({ rows, buyerName }: PriceListTableProps) {
         <VantageLink href="/price-lists/new" className="btn ml-auto btn-primary btn-sm">
           New price list
         </VantageLink>
+        {rows.length > 1 && tools}
       </header>
       <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
         <DataGrid
           label="Price lists"
           columns={columns}
-          rowCount={rows.length}
-          rowKey={(row) => rows[row]?.code ?? String(row)}
-          rowClass={(row) => (rows[row]?.on ? '' : 'text-soft')}
+          rowCount={shown.length}
+          rowKey={(row) => shown[row]?.code ?? String(row)}
+          rowClass={(row) => (shown[row]?.on ? '' : 'text-soft')}
           onToggle={(row) => {
-            const code = rows[row]?.code
+            const code = shown[row]?.code
             if (code) router.push(href(recordHref('price-lists', code)))
             return code !== undefined
           }}
           renderCell={(row, column) => {
-            const list = rows[row]
+            const list = shown[row]
             return list && <ListCell list={list} column={columns[column]?.key ?? ''} />
           }}
           empty={

@@ -1,4 +1,4 @@
-interface RecordRow {
+export interface RecordRow {
   readonly label: string
   readonly name: string
   /** In the order of the table's columns. */

@@ -3,11 +3,14 @@
 import { useFrame } from '@/ui/frame/frame-context'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
+import { useTableOrder } from '@/ui/grid/use-table-order'
 import { useRouter } from 'next/navigation'
-import { useCallback } from 'react'
-import type { RecordTableView } from './record-table-view'
+import { useCallback, useMemo } from 'react'
+import type { RecordRow, RecordTableView } from './record-table-view'
 import { SectionTabs } from './section-tabs'
 import type { Section } from '@/sheet/record/sections'
+
+const isPutAway = ({ archived }: RecordRow) => archived
 
 /** Every record of a section, and the sections that stand beside it. */
 export function RecordTable({
@@ -19,11 +22,30 @@ export function RecordTable({
 }) {
   const { href } = useFrame()
   const router = useRouter()
-  const { rows } = view
+  const ordered = useMemo(
+    () => [
+      {
+        key: 'name',
+        title: section.title,
+        textOf: ({ name, label }: RecordRow) => `${name} ${name === label ? '' : label}`.trim(),
+      },
+      ...view.columns.map((title, at) => ({
+        key: title,
+        title,
+        textOf: ({ cells }: RecordRow) => cells[at] ?? '',
+      })),
+    ],
+    [section.title, view.columns],
+  )
+  const {
+    shown: rows,
+    header,
+    tools,
+  } = useTableOrder(view.rows, ordered, { isPutAway, label: section.title })
   const rowKey = useCallback((row: number) => rows[row]?.label ?? String(row), [rows])
   const columns: readonly GridColumn[] = [
-    { key: 'name', header: section.title, width: 'minmax(180px, 1.4fr)' },
-    ...view.columns.map((title) => ({ key: title, header: title, width: 'minmax(90px, 1fr)' })),
+    { key: 'name', header: header('name'), width: 'minmax(180px, 1.4fr)' },
+    ...view.columns.map((title) => ({ key: title, header: header(title), width: 'minmax(90px, 1fr)' })),
   ]
   const open = (row: number) => {
     const label = rows[row]?.label
@@ -41,6 +63,7 @@ export function RecordTable({
           </VantageLink>
         )}
         <p className="w-full text-soft">{section.about}</p>
+        {view.rows.length > 1 && tools}
       </header>
       <div className="flex min-h-0 flex-1 flex-col px-4 pb-2">
         <DataGrid

@@ -193,7 +193,7 @@ export function rateEdit(
   if (isGone) return known ? { id: known.id, after: null } : null
   const percent = plainAmount(text)
   if (parseDecimal(percent) === null) return `“${text}” is not a rate. Write it like 13.5.`
-  const { tax: _code, ...where } = place
+  const { country, state, postcode, city, from, to } = place
   const id = known?.id ?? newId()
   const after: TaxRateDraft = known
     ? { ...known, percent, reason: reason || known.reason }
@@ -202,7 +202,12 @@ export function rateEdit(
         id,
         tax: tax.id,
         taxClass: taxClass?.id ?? null,
-        ...where,
+        country,
+        state,
+        postcode,
+        city,
+        from,
+        to,
         percent,
         reason,
       }

@@ -107,12 +107,10 @@ function Rates({ view, places }: { readonly view: TaxesView; readonly places: Ta
   return (
     <>
       <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
-        <span className="text-soft">
-          Percent by place and class. For each tax the nearest place counts; several taxes add up.
-        </span>
+        <span className="text-soft">For each tax the nearest place counts; several taxes add up.</span>
         <button
           type="button"
-          className="btn ml-auto btn-sm"
+          className="ml-auto link-name"
           onClick={() => void navigator.clipboard.writeText(view.text)}
         >
           Copy for a spreadsheet
@@ -120,7 +118,7 @@ function Rates({ view, places }: { readonly view: TaxesView; readonly places: Ta
         {view.live && (
           <button
             type="button"
-            className="btn btn-sm"
+            className="link-name"
             onClick={() => setPasting(pasting === null ? '' : null)}
           >
             Paste from a spreadsheet

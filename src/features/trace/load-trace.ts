@@ -130,7 +130,15 @@ function flatten(steps: readonly TraceStep[]): readonly TraceStep[] {
 /** The sentence under the amount: "is what a buyer in Bee farms pays for …". */
 function headline({ buyer, buyerName }: Outlook, priced: boolean, item: string): string {
   const who =
-    buyer.kind === 'guest' ? 'a guest' : buyer.kind === 'group' ? `a buyer in ${buyerName}` : buyerName
+    buyer.kind === 'guest'
+      ? buyerName === 'Guest'
+        ? 'a guest'
+        : `a ${buyerName.toLowerCase().replace('guest with', 'guest with the passcode')}`
+      : buyer.kind === 'group'
+        ? `a buyer in ${buyerName}`
+        : buyer.kind === 'tag'
+          ? `a buyer tagged ${buyer.tag}`
+          : buyerName
   return priced ? `is what ${who} pays for ${item}` : `for ${who}, on ${item}`
 }
 

@@ -11,7 +11,7 @@ interface BuyerPickerProps {
   readonly onPick: (as: BuyerCode) => void
 }
 
-const SECTIONS = ['Everyone', 'Groups', 'Accounts']
+const SECTIONS = ['Everyone', 'Groups', 'Accounts', 'Tags, passcodes and e-mails']
 
 /** A word of the vantage sentence that opens into everybody one can look as. */
 export function BuyerPicker({ buyers, current, onPick }: BuyerPickerProps) {

@@ -18,6 +18,7 @@ export async function loadVantage(steppe: Steppe, store: Store): Promise<Vantage
       { as: 'guest', name: 'Guest', about: 'not signed in', section: 'Everyone' },
       ...groups(store),
       ...accounts(store),
+      ...tagsAndOthers(store),
     ],
     moments: sets
       .filter(({ id }) => id > 1)
@@ -64,6 +65,40 @@ function accounts(store: Store): readonly BuyerChoice[] {
     const memberOf = ids.map((id) => store.group.get(id)?.name ?? id).join(', ')
     return { as: `account:${code}`, name, about: `${memberOf} · ${city}, ${country}`, section: 'Accounts' }
   })
+}
+
+/** Whoever has a tag, a passcode, or an e-mail address that a rule names. */
+function tagsAndOthers(store: Store): readonly BuyerChoice[] {
+  const section = 'Tags, passcodes and e-mails' as const
+  const tags = [...new Set([...store.account.values()].flatMap((account) => account.tags))].sort()
+  const emails = new Set(
+    (['price-list', 'adjustment', 'limit', 'access-rule'] as const)
+      .flatMap((kind) => [...store[kind].values()])
+      .flatMap(({ audience }) => [...audience.include, ...audience.exclude])
+      .flatMap((term) => (term.kind === 'email' ? [term.email] : [])),
+  )
+  return [
+    ...tags.map((tag): BuyerChoice => ({
+      as: `tag:${tag}`,
+      name: `Tagged ${tag}`,
+      about: 'tag alone',
+      section,
+    })),
+    ...[...store.passcode.values()]
+      .filter(({ status }) => status === 'active')
+      .map(({ code, name }): BuyerChoice => ({
+        as: `passcode:${code}`,
+        name: `Guest with ${name}`,
+        about: 'passcode',
+        section,
+      })),
+    ...[...emails].map((email): BuyerChoice => ({
+      as: `email:${email}`,
+      name: email,
+      about: 'e-mail',
+      section,
+    })),
+  ]
 }
 
 function toMinute(instant: Date): string {

@@ -6,7 +6,7 @@ export interface BuyerChoice {
   readonly name: string
   /** What sort of buyer: shown behind the name. */
   readonly about: string
-  readonly section: 'Everyone' | 'Groups' | 'Accounts'
+  readonly section: 'Everyone' | 'Groups' | 'Accounts' | 'Tags, passcodes and e-mails'
 }
 
 /** A moment of the store's past worth looking at: just before something changed. */
