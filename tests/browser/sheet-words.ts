@@ -33,12 +33,12 @@ export async function setWord(page: Page, label: string, value: string): Promise
     const isList = await field
       .evaluate((input) => /^(Find: |Name, group|Channel or)/.test(input.ariaLabel ?? ''))
       .catch(() => false)
-    if (isList && value !== '') {
-      await page.waitForFunction(
-        (input) => !input?.isConnected || (input as HTMLInputElement).value === '',
-        await field.elementHandle(),
-      )
-      if ((await strip.count()) > 0) await field.press('Enter')
+    for (let tries = 0; isList && value !== '' && tries < 100 && (await strip.count()) > 0; tries += 1) {
+      if ((await field.inputValue({ timeout: 200 }).catch(() => null)) === '') {
+        await field.press('Enter')
+        break
+      }
+      await page.waitForTimeout(50)
     }
   }
   await strip.waitFor({ state: 'detached' })
