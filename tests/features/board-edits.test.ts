@@ -4,6 +4,7 @@ import { editableCell, planPaste } from '@/features/board/board-edits'
 import { layOutRows } from '@/features/board/board-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { loadBoard } from '@/features/board/load-board'
+import { countEditable, planFillDown, planRange, readRangeRule } from '@/features/board/range-edit'
 import { rangeFigures } from '@/features/board/range-figures'
 import { parseBoardFilter } from '@/features/board/board-url'
 import { lookAs } from '@tests/fixtures/demo-outlook'
@@ -129,4 +130,54 @@ test('the board looked at from elsewhere keeps its rows, so that scrubbing chang
   )
   expect(later.counts).toEqual(view.counts)
   expect(later.firstBlock.map(({ id }) => id)).toEqual(view.firstBlock.map(({ id }) => id))
+})
+
+describe('a range changed by one rule', () => {
+  test.each([
+    ['+4%', { kind: 'percent', percent: '4' }, null],
+    ['+4,5% .90', { kind: 'percent', percent: '4.5' }, { kind: 'endings', endings: ['0.9'] }],
+    ['−2', { kind: 'change', amount: '-2' }, null],
+    ['19,90', { kind: 'amount', amount: '19.9' }, null],
+    ['m35 0.05 up', { kind: 'margin', percent: '35' }, { kind: 'step', step: '0.05', mode: 'up' }],
+  ])('“%s” is understood', (text, expression, rounding) => {
+    const read = readRangeRule(text)
+    if (!read.ok) throw new Error(read.problem)
+    expect(read.value.expression).toEqual(expression)
+    if (rounding === null) expect(read.value.rounding).toBeNull()
+    else expect(read.value.rounding).toMatchObject(rounding)
+  })
+
+  test.each(['more', '4%', '+4% nearly'])('“%s” is not', (text) => {
+    expect(readRangeRule(text).ok).toBe(false)
+  })
+
+  const rule = (text: string) => {
+    const read = readRangeRule(text)
+    if (!read.ok) throw new Error(read.problem)
+    return read.value
+  }
+  const whole = { top: 0, bottom: Math.min(rows.length, 40) - 1, left: BASE, right: CLUB }
+
+  test('every price that can be changed moves, from the figure that is seen; nothing else', () => {
+    const plan = planRange(view, whole, rule('+10%'), rowAt)
+    expect(plan.changes.length + plan.unchanged + plan.problems.length).toBe(
+      countEditable(view, whole, rowAt),
+    )
+    for (const { before, after, edit } of plan.changes) {
+      expect(edit.seen).toBe(before)
+      // To the cent: half a cent off at most.
+      expect(Math.abs(Number(after) - Number(before) * 1.1)).toBeLessThan(0.00501)
+    }
+  })
+
+  test('a rule that gives what is there changes nothing', () => {
+    expect(planRange(view, whole, rule('+0%'), rowAt).changes).toEqual([])
+  })
+
+  test('filling down gives every price below the first one of its column', () => {
+    const below = rows.findIndex((_, row) => row > ownBase && rowAt(row).place?.kind === 'variant')
+    const range = { top: ownBase, bottom: below, left: BASE, right: BASE }
+    const plan = planFillDown(view, range, rowAt)
+    for (const { after } of plan.changes) expect(after).toBe(cellAt(ownBase, BASE)?.current)
+  })
 })

@@ -2,7 +2,7 @@ import { negate, parseDecimal } from '../decimal/decimal'
 import { parseMethodText } from '../price/method-text'
 import type { BreaksDraft, PriceMethodDraft } from '../price/parse-breaks'
 import type { Breaks, PriceMethod, PriceReference } from '../price/price-method'
-import { plainAmount } from './amount-text'
+import { typedAmount } from '../decimal/written-amount'
 import { findNamed, labelsOf } from './named-text'
 
 /** What is needed of a store to call its price lists by their names. */
@@ -96,7 +96,7 @@ export function readPriceRule(store: NamedLists, text: string): ReadPriceRule {
         /^(?:from\s+([\d.,]+)(?:\s+on)?\s*:?|([\d.,]+)\s*:)?\s*(.*)$/i.exec(part) ?? []
       const method = readMethod(store, rule, breaks.at(-1)?.method ?? null)
       if (!method) return { ok: false, part, list: missingList(store, rule) }
-      breaks.push({ from: plainAmount(spoken ?? short ?? '0'), method })
+      breaks.push({ from: typedAmount(spoken ?? short ?? '0'), method })
     }
   }
   if (breaks.length === 0) return { ok: false, part: text.trim(), list: null }
@@ -111,19 +111,19 @@ function readMethod(
   const typed = text.trim().replace('−', '-')
   const fixed = /^(?:fixed(?:\s+at)?)\s+(.+)$/i.exec(typed)?.[1]
   if (fixed !== undefined) {
-    const amount = parseDecimal(plainAmount(fixed))
+    const amount = parseDecimal(typedAmount(fixed))
     return amount === null ? null : { kind: 'fixed', amount }
   }
   const margin = /^(?:(?:cost at )?(?:a )?margin(?: of)?)\s+(-?[\d.,]+)\s*%?$/i.exec(typed)?.[1]
-  if (margin !== undefined) return { kind: 'margin', percent: plainAmount(margin) }
+  if (margin !== undefined) return { kind: 'margin', percent: typedAmount(margin) }
   const markup = /^cost\s+(plus|minus|\+|-)\s*([\d.,]+)\s*%$/i.exec(typed)
   if (markup?.[2] !== undefined) {
     const isLess = markup[1] === 'minus' || markup[1] === '-'
-    return { kind: 'markup', percent: `${isLess ? '-' : ''}${plainAmount(markup[2])}` }
+    return { kind: 'markup', percent: `${isLess ? '-' : ''}${typedAmount(markup[2])}` }
   }
   const [, size, percent, side, rest] = /^([\d.,]+)\s*(%)?\s+(off|on)(?:\s+(.+))?$/i.exec(typed) ?? []
   if (size !== undefined && side !== undefined) {
-    const value = parseDecimal(plainAmount(size))
+    const value = parseDecimal(typedAmount(size))
     const reference = rest === undefined ? referenceOfDraft(before) : readReference(store, rest)
     if (value === null || reference === null) return null
     const signed = side.toLowerCase() === 'off' ? negate(value) : value
@@ -133,7 +133,7 @@ function readMethod(
   }
   const again = /^([\d.,]+)\s*%$/.exec(typed)?.[1]
   if (again !== undefined && before?.kind === 'percent') {
-    const value = parseDecimal(plainAmount(again))
+    const value = parseDecimal(typedAmount(again))
     if (value === null) return null
     return { ...before, percent: before.percent.startsWith('-') ? negate(value) : value }
   }

@@ -22,6 +22,8 @@ import type { BoardColumn, BoardView } from './board-view'
 import { FirstLook } from './first-look'
 import { FirstSteps } from './first-steps'
 import { PastePanel } from './paste-panel'
+import { RangeBar } from './range-bar'
+import { countEditable, planFillDown, planRange } from './range-edit'
 import { useBoard } from './use-board'
 
 interface BoardProps {
@@ -173,6 +175,11 @@ export function Board({ title, view, filter }: BoardProps) {
   }
 
   const editable = (row: number, column: number) => editableCell(view, find(row), column)
+  const chosen = range && view.live ? countEditable(view, range, find) : 0
+  const fillDown = () => {
+    if (range && !isSingleCell(range)) setPasted(planFillDown(view, range, find))
+  }
+  useHotkeys('mod+d', fillDown, { preventDefault: true })
 
   async function onEdit(row: number, column: number, typed: string): Promise<EditResult> {
     const cell = editable(row, column)
@@ -263,6 +270,15 @@ export function Board({ title, view, filter }: BoardProps) {
           }
         />
       </div>
+      {!pasted && chosen > 1 && range && (
+        <RangeBar
+          key={JSON.stringify(range)}
+          count={chosen}
+          onPlan={(rule) => planRange(view, range, rule, find)}
+          onPreview={setPasted}
+          onFillDown={fillDown}
+        />
+      )}
       {pasted && (
         <PastePanel
           plan={pasted}

@@ -23,11 +23,11 @@ export function PastePanel({ plan, onApply, onClose }: PastePanelProps) {
   const size = [
     `${changes.length} ${changes.length === 1 ? 'figure changes' : 'figures change'}`,
     ...(unchanged > 0 ? [`${unchanged} the same`] : []),
-    ...(problems.length > 0 ? [`${problems.length} cannot be pasted`] : []),
+    ...(problems.length > 0 ? [`${problems.length} cannot be changed`] : []),
   ].join(', ')
   return (
     <section
-      aria-label="Pasted figures"
+      aria-label="Figures to change"
       className="mx-4 border border-accent bg-warning px-3 py-2 text-warning-content"
       onKeyDown={(event) => {
         if (event.key !== 'Escape') return
@@ -35,7 +35,7 @@ export function PastePanel({ plan, onApply, onClose }: PastePanelProps) {
         onClose()
       }}
     >
-      <h2 className="font-semibold">Pasted: {size}</h2>
+      <h2 className="font-semibold">{size}</h2>
       <ul className="grid max-h-28 grid-cols-2 gap-x-8 overflow-auto py-1">
         {problems.slice(0, SHOWN).map((each, at) => (
           <li key={at} className="truncate text-error" title={each.problem}>

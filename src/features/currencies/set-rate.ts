@@ -2,7 +2,7 @@
 
 import { rateTable } from '@/core/currency/currency'
 import { parseDecimal, type Decimal } from '@/core/decimal/decimal'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { readLocal } from '@/core/predicates/schedule-text'
 import { toInstant } from '@/core/predicates/when'
 import { getSettings, type Store } from '@/core/store/store'
@@ -111,7 +111,7 @@ type ReadRate =
   | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
 
 function requestOf(store: Store, { currency, rate: typed, from: typedFrom }: RateInput): ReadRate {
-  const rate = parseDecimal(plainAmount(typed))
+  const rate = parseDecimal(typedAmount(typed))
   if (rate === null)
     return { ok: false, field: 'rate', problem: `“${typed.trim()}” is not a number. Type it like 0.86984.` }
   if (Number(rate) <= 0) return { ok: false, field: 'rate', problem: 'A rate must be above zero.' }

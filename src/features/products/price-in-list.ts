@@ -7,7 +7,7 @@ import { emptyListPrice, findInList } from '@/core/engine/find-in-list'
 import { lensInto } from '@/core/engine/lens'
 import { fromUnits } from '@/core/engine/price-step'
 import type { Vantage } from '@/core/engine/vantage'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { fixPrice, releasePrice } from '@/core/price/fix-price'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { commit } from '@/server/changes/commit'
@@ -58,7 +58,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   const costUnits = amountAt(referenceAmounts(prepared, 'cost', lens), number)
   let changes = releasePrice(compiled.lines, variant.id)
   if (edit.typed.trim() !== '') {
-    const amount = readTyped(plainAmount(edit.typed), {
+    const amount = readTyped(typedAmount(edit.typed), {
       current,
       cost: shownInBasis(prepared, lens, number, { units: costUnits, basis: storeBasis(prepared) }, basis),
       digits: lens.digits,

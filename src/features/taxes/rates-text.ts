@@ -1,6 +1,6 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { parseDecimal } from '@/core/decimal/decimal'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { readPlaceText, writePlaceText } from '@/core/notation/place-text'
 import { findNearest } from '@/core/issue/issue'
 import { readEnd, readLocal, writeEnd, writeLocal } from '@/core/predicates/schedule-text'
@@ -191,7 +191,7 @@ export function rateEdit(
   )
   const isGone = text === '' || text === '-' || text === '–'
   if (isGone) return known ? { id: known.id, after: null } : null
-  const percent = plainAmount(text)
+  const percent = typedAmount(text)
   if (parseDecimal(percent) === null) return `“${text}” is not a rate. Write it like 13.5.`
   const { country, state, postcode, city, from, to } = place
   const id = known?.id ?? newId()

@@ -3,7 +3,7 @@ import 'server-only'
 import { findNearest } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
 import { findNamed, writeNamed } from '@/core/notation/named-text'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import type { ReadRule } from '@/core/notation/read-rule'
 import type { ChoiceSource } from '@/ui/picker/records/record-choices'
 import { namesInWords } from '@/ui/format/rule-phrases'
@@ -65,14 +65,14 @@ export function optionalField([field, name, hint = '']: Words): FieldRule {
 /** An amount, as it is typed in any country; empty for none. */
 export function amountField(words: Words): FieldRule {
   const rule = optionalField(words)
-  return { ...rule, read: (text, ...rest) => rule.read(plainAmount(text), ...rest) }
+  return { ...rule, read: (text, ...rest) => rule.read(typedAmount(text), ...rest) }
 }
 
 export function numberField([field, name, hint = '']: Words): FieldRule {
   return {
     ...textField([field, name, hint]),
     read: (text) => {
-      const typed = plainAmount(text)
+      const typed = typedAmount(text)
       if (typed === '') return taken({ [field]: null })
       return /^-?\d+$/.test(typed)
         ? taken({ [field]: Number(typed) })

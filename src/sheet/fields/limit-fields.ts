@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { AllowedQuantity, QuantityLimits } from '@/core/limits/limit'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { amountField, type FieldRule, type Fields, partsOf } from './field-rule'
 
 type Words = readonly [field: Exclude<keyof QuantityLimits, 'values'>, name: string, hint?: string]
@@ -49,7 +49,7 @@ export const ownLimits: readonly FieldRule[] = [
     hint: `${hint} Empty takes over what the level above says.`.trim(),
     control: 'text',
     write: (record) => limitsOf(record)[field] ?? '',
-    read: (text, record) => withLimit(record, field, plainAmount(text) || null),
+    read: (text, record) => withLimit(record, field, typedAmount(text) || null),
   })),
   {
     field: 'limits.values',

@@ -10,14 +10,14 @@ import {
   tagsField,
   textField,
 } from './field-rule'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { code, name, position, rounding } from './shared-fields'
 import { assortmentField, gateField, regionDisplays } from './terms-fields'
 
 const plainFee = textField(['fee', 'Fee, %', 'Added to every converted price.'])
 const fee: FieldRule = {
   ...plainFee,
-  read: (text) => ({ ok: true, value: { fee: plainAmount(text.replace(/\s*%$/, '')) || '0' } }),
+  read: (text) => ({ ok: true, value: { fee: typedAmount(text.replace(/\s*%$/, '')) || '0' } }),
 }
 
 export const CURRENCY_FIELDS: readonly FieldRule[] = [

@@ -3,7 +3,7 @@ import 'server-only'
 import type { Address } from '@/core/buyers/buyer'
 import type { OwnAmounts } from '@/core/catalogue/product'
 import type { AdjustmentMethod } from '@/core/price/adjustment'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { type FieldRule, partsOf } from './field-rule'
 
 const AMOUNT_WORDS = { base: 'basePrice', cost: 'cost', rrp: 'recommendedPrice', floor: 'floor' } as const
@@ -41,7 +41,7 @@ export const ownAmounts: FieldRule = {
         const field = AMOUNT_WORDS[word as keyof typeof AMOUNT_WORDS]
         if (!field)
           return { ok: false, problem: `“${part}” is no amount. Write base=21.90, cost=, rrp= or floor=.` }
-        amounts[field] = plainAmount(amount) || null
+        amounts[field] = typedAmount(amount) || null
       }
       found[currencyCode.toUpperCase()] = amounts
     }
@@ -80,7 +80,7 @@ function spokenMethod(text: string): string {
   const sign = /\b(less|off|down)$/.test(typed) ? '-' : /\b(more|on|up)$/.test(typed) ? '+' : ''
   const bare = typed.replace(/\s*\b(less|off|down|more|on|up)$/, '').replace('−', '-')
   const percent = /%$/.test(bare) ? '%' : ''
-  return `${sign}${plainAmount(bare.replace(/\s*%$/, '')).replace(/\s+/g, '')}${percent}`
+  return `${sign}${typedAmount(bare.replace(/\s*%$/, '')).replace(/\s+/g, '')}${percent}`
 }
 
 export const adjustmentMethod: FieldRule = {

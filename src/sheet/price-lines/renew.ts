@@ -2,7 +2,7 @@
 
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { type Decimal, parseDecimal } from '@/core/decimal/decimal'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { movedYears, nextPeriod, type Period, yearsBetween } from '@/core/predicates/next-period'
 import { readEnd, readLocal } from '@/core/predicates/schedule-text'
 import type { PriceList } from '@/core/price/price-list'
@@ -67,7 +67,7 @@ function readRenewal({ from, to, percent }: Renewal): Read | Extract<RenewOutcom
   if (!start) return { ok: false, field: 'from', problem: `“${from}” is not a valid date.` }
   if (!end) return { ok: false, field: 'to', problem: `“${to}” is not a valid date.` }
   if (start >= end) return { ok: false, field: 'to', problem: 'It would end before it starts.' }
-  const plain = plainAmount(percent.replace(/\s*%$/, '').replace(/^\+/, ''))
+  const plain = typedAmount(percent.replace(/\s*%$/, '').replace(/^\+/, ''))
   const rise = plain === '' ? null : parseDecimal(plain)
   if (plain !== '' && rise === null)
     return { ok: false, field: 'percent', problem: `“${percent}” is not a percentage. Type 2, or −1.5.` }

@@ -5,7 +5,7 @@ import { toFraction } from '@/core/decimal/fraction'
 import { type RoundingRule, roundPrice } from '@/core/decimal/rounding'
 import { DraftReader } from '@/core/issue/draft-reader'
 import { parseRounding } from '@/core/issue/parse-rounding'
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { readRounding, writeRounding } from '@/core/notation/rounding-text'
 import { roundingPhrase } from '@/ui/format/rule-phrases'
 import { type ReactNode, useState } from 'react'
@@ -73,7 +73,7 @@ export function RoundingPicker({ label, initial, onDone, onCancel, onChange }: S
     rule === null
       ? setProblem('A step must be above zero; endings must rise and stay below what they repeat in.')
       : void done(typed)
-  const tried = parseDecimal(plainAmount(exact))
+  const tried = parseDecimal(typedAmount(exact))
   return (
     <section
       aria-label={label}

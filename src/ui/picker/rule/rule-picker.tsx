@@ -1,6 +1,6 @@
 'use client'
 
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import { type NamedLists, readPriceRule, writePriceRule } from '@/core/notation/price-rule-text'
 import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
 import type { Breaks, PriceReference } from '@/core/price/price-method'
@@ -77,7 +77,7 @@ function Chooser({
       breaks: rule.breaks.map((each, place) =>
         place === at
           ? {
-              from: part.from === undefined ? each.from : plainAmount(part.from) || '0',
+              from: part.from === undefined ? each.from : typedAmount(part.from) || '0',
               method: part.amount === undefined ? each.method : withAmount(each.method, part.amount),
             }
           : each,
@@ -424,7 +424,7 @@ function AmountInput({
       value={typed ?? amountOf(method).replace('-', '−')}
       onChange={(event) => {
         setTyped(event.target.value)
-        const plain = plainAmount(event.target.value)
+        const plain = typedAmount(event.target.value)
         if (/^-?\d+(\.\d+)?$/.test(plain)) onChange(plain)
       }}
       onBlur={() => setTyped(null)}

@@ -1,4 +1,4 @@
-import { plainAmount } from '@/core/notation/amount-text'
+import { typedAmount } from '@/core/decimal/written-amount'
 import fc from 'fast-check'
 
 test.each<readonly [reason: string, typed: string, plain: string]>([
@@ -15,13 +15,13 @@ test.each<readonly [reason: string, typed: string, plain: string]>([
   ['a minus as it is printed', '−0.5', '-0.5'],
   ['words are left for the reader', 'twelve', 'twelve'],
 ])('%s: “%s”', (_reason, typed, plain) => {
-  expect(plainAmount(typed)).toBe(plain)
+  expect(typedAmount(typed)).toBe(plain)
 })
 
 test('a plain decimal stays as it is', () => {
   fc.assert(
     fc.property(fc.stringMatching(/^-?(0|[1-9]\d{0,8})(\.\d{1,4})?$/), (text) => {
-      expect(plainAmount(text)).toBe(text)
+      expect(typedAmount(text)).toBe(text)
     }),
   )
 })
