@@ -34,7 +34,7 @@ async function drawGroup(loaded: LoadedSheet): Promise<SheetEffect> {
             live={loaded.view.live}
           />
         )}
-        <div className="grid gap-x-8 gap-y-5 xl:grid-cols-2">
+        <div className="grid gap-x-8 gap-y-5 xl:grid-cols-[1.25fr_1fr]">
           <section aria-label="What decides for a member">
             <LadderRungs ladder={view.ladder} title="What decides for a member" />
           </section>

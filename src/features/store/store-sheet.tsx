@@ -61,9 +61,12 @@ async function drawStore(loaded: LoadedSheet): Promise<SheetEffect> {
 async function sampleRows(outlook: Outlook) {
   const { prepared } = outlook
   const { store } = prepared
-  const item = (await soldVariants(prepared)).find(
+  const priced = (await soldVariants(prepared)).filter(
     ({ variant, product }) => (variant.basePrice ?? product.basePrice) !== null,
   )
+  // One of the usual class: what it costs with tax says most.
+  const item =
+    priced.find(({ variant, product }) => (variant.taxClass ?? product.taxClass) === null) ?? priced[0]
   if (!item) return []
   return usualBuyers(store).flatMap((buyer) => {
     const asked = answer(prepared, {

@@ -11,6 +11,8 @@ import { loadStore, type Revisions } from '../records/record-tables'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
 export interface Steppe {
+  /** Where its files are. */
+  readonly directory: string
   readonly database: Database
   readonly sync: () => void
   /** Bytes free on the disk. */
@@ -65,6 +67,7 @@ export async function openSteppe(directory: string, options: OpenOptions = {}): 
   const { database, sync, freeBytes, close } = await openDatabase(directory, options)
   const { store, revisions } = await loadStore(database)
   return {
+    directory,
     database,
     sync,
     freeBytes,

@@ -62,7 +62,7 @@ export const PRODUCT_FIELDS: readonly FieldRule[] = [
   ),
   pairsField(['attributes', 'Attributes', 'One a line: Fabric=mesh']),
   wordsField(['axes', 'Options', 'What its variants differ in, such as Timber, Pack.']),
-  textField(['picture', 'Picture', 'File name of a drawing in public/pictures.']),
+  { ...textField(['picture', 'Picture']), control: 'picture' },
   ...amountsOf,
 ]
 

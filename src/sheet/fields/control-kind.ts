@@ -13,5 +13,6 @@ export type ControlKind =
   | 'own-amounts'
   | 'assortment'
   | 'price-rule'
+  | 'picture'
   /** Edited in a drawing of its own on the sheet. */
   | 'on-sheet'

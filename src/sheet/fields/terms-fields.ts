@@ -34,7 +34,7 @@ export const gateField = choiceField(
 const DISPLAYS = [
   ['gross', 'with tax'],
   ['net', 'without tax'],
-  ['both', 'both'],
+  ['both', 'with and without tax'],
 ] as const
 
 export const regionDisplays: readonly FieldRule[] = [

@@ -3,6 +3,9 @@ import type { Sentence, SentenceWord } from './sheet-view'
 
 type Part = string | SentenceWord | Sentence | null | false
 
+/** Where a long sentence begins a new line. */
+export const PARAGRAPH = '\n'
+
 /** A word that shows what its field says; `words` instead of that, where something else reads better. */
 export function word(field: string, words = ''): SentenceWord {
   return { field, words }

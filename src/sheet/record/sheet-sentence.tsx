@@ -17,6 +17,7 @@ export function SheetSentence({ sentence, fields, disabled, opened, onOpen }: Sh
   return (
     <>
       {sentence.map((part, at) => {
+        if (part === '\n') return <br key={at} />
         if (typeof part === 'string')
           return (
             <span key={at} className="text-soft">
