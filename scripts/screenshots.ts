@@ -30,6 +30,7 @@ const SHOTS: readonly Shot[] = [
     name: 'who-picker',
     path: '/price-lists/trade-packaging',
     act: async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
       await page.getByRole('button', { name: /^Who: / }).click()
       await page.getByTestId('reach').waitFor()
       await page.getByRole('checkbox', { name: /^Hivewell Supplies/ }).focus()
@@ -39,6 +40,7 @@ const SHOTS: readonly Shot[] = [
     name: 'what-picker',
     path: '/price-lists/spring-build-up',
     act: async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
       await page.getByRole('button', { name: 'Frames', exact: true }).click()
       await page
         .getByTestId('reach')
@@ -46,9 +48,35 @@ const SHOTS: readonly Shot[] = [
         .waitFor()
     },
   },
-  { name: 'products', path: '/products?as=group:bee-farms' },
+  {
+    name: 'when-picker',
+    path: '/adjustments/november-week',
+    act: async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
+      await page.getByRole('button', { name: /^When: / }).click()
+      await page
+        .getByRole('textbox', { name: 'When it holds' })
+        .fill('from 1 March 2027, Mondays to Fridays, 16:00 to 18:00')
+    },
+  },
+  {
+    name: 'rule-picker',
+    path: '/contracts/C-104?as=account:fennmoor',
+    act: async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
+      await page.getByRole('button', { name: /^Rule for Frames: / }).click()
+      await page
+        .getByText(/lowest margin first/)
+        .first()
+        .waitFor()
+    },
+  },
+  { name: 'adjustment', path: '/adjustments/november-week' },
+  {
+    name: 'access-rule',
+    path: `/access-rules/treatments-signed-in?would=${encodeURIComponent('{"effect":"hide"}')}`,
+  },
   { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
-  { name: 'price-lists', path: '/price-lists?as=account:fennmoor' },
   {
     name: 'price-list',
     path: '/price-lists/bee-farm-level?as=group:bee-farms',
@@ -73,17 +101,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'contract', path: '/contracts/C-104' },
   { name: 'currency', path: '/currencies/GBP' },
   { name: 'taxes', path: '/taxes?sku=FR-BR-PF&country=US&state=CA&city=Oakfell' },
-  { name: 'access', path: '/access' },
-  {
-    name: 'assortments',
-    path: '/assortments?of=contract&code=C-115',
-    act: async (page) => {
-      await page.locator('[data-ready=true]').waitFor()
-      await page.getByLabel('Starts from').selectOption('nothing')
-      await page.waitForLoadState('networkidle')
-      await page.getByLabel('Frames and foundation is').selectOption('in')
-    },
-  },
   { name: 'shop', path: '/shop' },
   {
     name: 'shop-product',
