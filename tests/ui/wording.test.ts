@@ -58,8 +58,8 @@ describe('every refusal says what is wrong and what would be right', () => {
     [expression('margin-too-high', 'm100'), /below 100 %/],
     [{ code: 'changed-meanwhile', seen: decimal('1.5'), current: null }, /you saw 1\.5, it is now no price/],
     [
-      { code: 'stale', label: 'FR-BR', current: 'cost: 13', submitted: 'cost: 12' },
-      /FR-BR was changed meanwhile.*cost: 13.*cost: 12/,
+      { code: 'stale', label: 'FR-BR', fields: [{ field: 'cost', current: '13', submitted: '12' }] },
+      /FR-BR was changed meanwhile\. Cost: “13” now, “12” yours\. Nothing was overwritten/,
     ],
     [{ code: 'unknown', what: 'SKU', value: 'X', nearest: 'Y' }, /no SKU “X”. Did you mean Y/],
     [{ code: 'unknown', what: 'SKU', value: 'X', nearest: null }, /^There is no SKU “X”\.$/],

@@ -69,7 +69,7 @@ export default async function MerchantLayout({ children }: { readonly children: 
           {children}
         </PickerSourcesProvider>
       </MerchantFrame>
-      <Toaster position="bottom-left" toastOptions={{ className: 'steppe-toast' }} />
+      <Toaster position="bottom-center" toastOptions={{ unstyled: true, className: 'steppe-toast' }} />
     </FrameProvider>
   )
 }

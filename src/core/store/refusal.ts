@@ -13,7 +13,16 @@ export type Refusal =
   /** The figure edited is not the one that was on the screen. */
   | { readonly code: 'changed-meanwhile'; readonly seen: Decimal | null; readonly current: Decimal | null }
   /** A record edited has been changed since it was read. */
-  | { readonly code: 'stale'; readonly label: string; readonly current: string; readonly submitted: string }
+  | {
+      readonly code: 'stale'
+      readonly label: string
+      /** What differs: its value now and the one that was sent; `null` for one that is no plain text or number. */
+      readonly fields: readonly {
+        readonly field: string
+        readonly current: string | null
+        readonly submitted: string | null
+      }[]
+    }
   | { readonly code: 'invalid'; readonly issues: readonly Issue[] }
   | {
       readonly code: 'unknown'

@@ -17,8 +17,7 @@ export function toRefusal(outcome: Refused): Refusal {
       return {
         code: 'stale',
         label: first?.label ?? '',
-        current: differing(first?.current ?? null, first?.submitted ?? null),
-        submitted: differing(first?.submitted ?? null, first?.current ?? null),
+        fields: differing(first?.current ?? null, first?.submitted ?? null),
       }
     }
     case 'unknown-change-set':
@@ -32,12 +31,15 @@ export function toRefusal(outcome: Refused): Refusal {
   }
 }
 
-/** The fields in which a record differs from another version of it, as text. */
-function differing(record: object | null, other: object | null): string {
-  if (record === null) return 'removed'
-  const others = (other ?? {}) as Record<string, unknown>
+/** The fields in which a record differs from another version of it. */
+function differing(record: object | null, other: object | null) {
+  if (record === null || other === null) return []
+  const others = other as Record<string, unknown>
   return Object.entries(record)
     .filter(([field, value]) => !meansTheSame(value, others[field]))
-    .map(([field, value]) => `${field}: ${typeof value === 'string' ? value : JSON.stringify(value)}`)
-    .join(', ')
+    .map(([field, value]) => ({ field, current: plainText(value), submitted: plainText(others[field]) }))
+}
+
+function plainText(value: unknown): string | null {
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : null
 }

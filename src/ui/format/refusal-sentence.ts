@@ -13,7 +13,7 @@ export function refusalSentence(refusal: Refusal): string {
     case 'changed-meanwhile':
       return `Somebody changed this meanwhile: you saw ${refusal.seen ?? 'no price'}, it is now ${refusal.current ?? 'no price'}. Reload to see the new figures; nothing was overwritten.`
     case 'stale':
-      return `${refusal.label} was changed meanwhile. Now: ${refusal.current || 'the same'}. Yours: ${refusal.submitted || 'the same'}. Nothing was overwritten.`
+      return `${[`${refusal.label} was changed meanwhile.`, ...refusal.fields.map(differenceWords)].join(' ')} Nothing was overwritten: reload to see it as it is now.`
     case 'invalid':
       return refusal.issues.map(issueSentence).join(' ')
     case 'unknown':
@@ -33,6 +33,17 @@ export function refusalSentence(refusal: Refusal): string {
     case 'past':
       return 'You are looking at the past, which cannot be changed. Go back to today to edit.'
   }
+}
+
+function differenceWords({
+  field,
+  current,
+  submitted,
+}: Extract<Refusal, { code: 'stale' }>['fields'][number]): string {
+  const name = FIELDS[field] ?? field
+  return current === null || submitted === null
+    ? `${name} is another now.`
+    : `${name}: “${current}” now, “${submitted}” yours.`
 }
 
 function expressionSentence(error: PriceExpressionError, typed: string, digits: number): string {
