@@ -42,6 +42,31 @@ const VIEWS: readonly (readonly [
   ['currency', '/currencies/GBP', null],
   ['new adjustment', '/adjustments/new', null],
   [
+    'when an adjustment holds',
+    '/adjustments/november-week',
+    async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
+      await page.getByRole('button', { name: /^When: / }).click()
+      await page.getByTestId('reach').waitFor()
+    },
+  ],
+  [
+    'the rule of a line',
+    '/contracts/C-104',
+    async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
+      await page.getByRole('button', { name: /^Rule for Frames: / }).click()
+      await page
+        .getByText(/lowest margin first/)
+        .first()
+        .waitFor()
+    },
+  ],
+  ['group', '/groups/bee-farms', null],
+  ['store', '/settings/settings', null],
+  ['limit', '/limits/buckets-by-the-stack', null],
+  ['category', '/categories/frames', null],
+  [
     'import',
     '/import',
     async (page) => {

@@ -14,7 +14,7 @@ export interface TestServer {
 }
 
 /** Serves the built application with the demo store, on a free port of this machine. */
-export async function startServer(data: string): Promise<TestServer> {
+export async function startServer(data: string, isDemo = true): Promise<TestServer> {
   const port = await freePort()
   const child = spawn(
     join(process.cwd(), 'node_modules/.bin/next'),
@@ -25,7 +25,7 @@ export async function startServer(data: string): Promise<TestServer> {
         NODE_ENV: 'production',
         NEXT_TELEMETRY_DISABLED: '1',
         NEXT_MANUAL_SIG_HANDLE: '1',
-        STEPPE_DEMO: '1',
+        ...(isDemo && { STEPPE_DEMO: '1' }),
         STEPPE_CLOCK: TEST_CLOCK,
         STEPPE_DATA: data,
       },
@@ -48,10 +48,11 @@ export async function startServer(data: string): Promise<TestServer> {
 export async function withServer(
   act: (server: TestServer) => Promise<void>,
   fill: (data: string) => Promise<void> = () => Promise.resolve(),
+  isDemo = true,
 ): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), 'steppe-'))
   await fill(data)
-  const server = await startServer(data)
+  const server = await startServer(data, isDemo)
   await act(server)
   await server.stop()
   rmSync(data, { recursive: true, force: true })

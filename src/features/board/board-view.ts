@@ -84,6 +84,9 @@ export interface BoardView {
     readonly variants: number
     readonly groups: number
     readonly lists: number
+    readonly accounts: number
+    readonly contracts: number
+    readonly rates: number
   }
   /** The first block of products. */
   readonly firstBlock: readonly BoardProduct[]

@@ -5,34 +5,46 @@ import type { BoardView } from './board-view'
 export function FirstSteps({ counts }: { readonly counts: BoardView['has'] }) {
   const steps = [
     {
-      name: 'A category',
-      about: 'a branch of the catalogue; rules can be for whole branches',
-      href: '/categories/new',
-      done: counts.categories > 0,
-    },
-    {
-      name: 'A product',
-      about: 'what a page of the shop is about, with its base price',
-      href: '/product-records/new',
-      done: counts.products > 0,
-    },
-    {
-      name: 'A variant of it',
-      about: 'the SKU that is priced and bought',
-      href: '/variant-records/new',
+      name: 'Import what you have',
+      about: 'a spreadsheet of products, prices and stock',
+      href: '/import',
       done: counts.variants > 0,
     },
     {
-      name: 'A customer group',
-      about: 'buyers who are treated alike, such as bee farms',
-      href: '/groups/new',
-      done: counts.groups > 0,
+      name: 'Products and categories',
+      about: 'what you sell, its options and costs',
+      href: counts.products > 0 ? '/products' : '/product-records/new',
+      done: counts.products > 0 && counts.variants > 0,
     },
     {
-      name: 'A price list for the group',
-      about: 'its price level, such as 12 % off base',
+      name: 'Taxes',
+      about: 'classes, and rates where you deliver',
+      href: counts.rates > 0 ? '/taxes' : '/tax-classes/new',
+      done: counts.rates > 0,
+    },
+    {
+      name: 'Buyers and groups',
+      about: 'who is treated alike, and who signs in',
+      href: counts.groups > 0 ? '/accounts/new' : '/groups/new',
+      done: counts.groups > 0 && counts.accounts > 0,
+    },
+    {
+      name: 'Price lists',
+      about: 'levels for groups, quantity prices, offers',
       href: '/price-lists/new',
       done: counts.lists > 0,
+    },
+    {
+      name: 'Contracts',
+      about: 'prices and terms agreed with one buyer',
+      href: '/contracts/new',
+      done: counts.contracts > 0,
+    },
+    {
+      name: 'Currencies and regions',
+      about: 'what is paid and shown where',
+      href: '/currencies',
+      done: false,
     },
   ]
   const next = steps.findIndex(({ done }) => !done)
@@ -46,13 +58,9 @@ export function FirstSteps({ counts }: { readonly counts: BoardView['has'] }) {
               {done ? '✓' : at + 1}
             </span>
             <span className={done ? 'text-soft' : ''}>
-              {at === next ? (
-                <VantageLink href={href} className="link-name font-semibold">
-                  {name}
-                </VantageLink>
-              ) : (
-                name
-              )}
+              <VantageLink href={href} className={`link-name ${at === next ? 'font-semibold' : ''}`}>
+                {name}
+              </VantageLink>
               <span className="text-soft">
                 {' '}
                 {about}

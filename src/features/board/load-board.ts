@@ -57,6 +57,9 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
       variants: store.variant.size,
       groups: store.group.size,
       lists: store['price-list'].size,
+      accounts: store.account.size,
+      contracts: store.contract.size,
+      rates: store['tax-rate'].size,
     },
     firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
     categories: inTreeOrder(store.category).map(({ category: { code, name }, depth }) => ({

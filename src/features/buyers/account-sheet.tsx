@@ -28,8 +28,8 @@ async function drawAccount(loaded: LoadedSheet): Promise<SheetEffect> {
     main: (
       <>
         <div className="grid gap-x-9 gap-y-5 xl:grid-cols-[1.4fr_1fr]">
-          <section aria-label="What decides for them">
-            <LadderRungs ladder={view.ladder} title="What decides for them" />
+          <section aria-label="Where their prices come from">
+            <LadderRungs ladder={view.ladder} title="Where their prices come from" />
             {!isNew && loaded.view.live && (
               <AgreePrice party={{ kind: 'account', id: view.id }} name={view.name} />
             )}
@@ -114,16 +114,16 @@ function Side({ view }: { readonly view: AccountView }) {
           Open the shop as {name.split(' ')[0]}
         </VantageLink>
       </SideList>
-      <SideList title="They may not see">
+      <SideList title="Hidden from them">
         {hidden.map(({ because, count, some }) => (
           <SideRow key={because} name={some} about={because}>
             {count}
           </SideRow>
         ))}
-        {hidden.length === 0 && <p className="text-soft">Nothing: they see all of it.</p>}
+        {hidden.length === 0 && <p className="text-soft">Nothing: all of it is shown to them.</p>}
       </SideList>
       {withoutPrice.length > 0 && (
-        <SideList title="They see but cannot buy">
+        <SideList title="Seen, but cannot be bought">
           {withoutPrice.map(({ name: item, href }) => (
             <SideRow key={href} name={item} href={href} about="has no price" />
           ))}

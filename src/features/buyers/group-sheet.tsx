@@ -35,8 +35,8 @@ async function drawGroup(loaded: LoadedSheet): Promise<SheetEffect> {
           />
         )}
         <div className="grid gap-x-8 gap-y-5 xl:grid-cols-[1.25fr_1fr]">
-          <section aria-label="What decides for a member">
-            <LadderRungs ladder={view.ladder} title="What decides for a member" />
+          <section aria-label="Where a member’s prices come from">
+            <LadderRungs ladder={view.ladder} title="Where a member’s prices come from" />
           </section>
           <Compared view={view} />
         </div>

@@ -25,7 +25,7 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
   const [added, setAdded] = useState<readonly string[]>([])
   const shown: readonly ListPriceRow[] = [
     ...rows,
-    ...others.flatMap(({ list, name, who }) =>
+    ...others.flatMap(({ list, name }) =>
       added.includes(list)
         ? [
             {
@@ -33,7 +33,7 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
               name,
               href: null,
               rule: 'no price yet',
-              who,
+              who: '',
               currency: '',
               cells: variants.map(({ id }): ListPriceCell => ({
                 variant: id,
@@ -64,9 +64,9 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
             onChange={(event) => setAdded([...added, event.target.value])}
           >
             <option value="">Set a price in another list …</option>
-            {addable.map(({ list, name, who }) => (
+            {addable.map(({ list, name }) => (
               <option key={list} value={list}>
-                {name} ({who})
+                {name}
               </option>
             ))}
           </select>
@@ -213,7 +213,7 @@ function PriceInput({
             {problem}
           </span>
         ) : (
-          `Enter sets it for ${row.who}. Empty lets the rule decide again.`
+          `Enter sets it for ${row.who || `whoever ${row.name} is for`}. Empty lets the rule decide again.`
         )}
       </span>
     </form>

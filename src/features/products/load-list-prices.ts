@@ -43,7 +43,7 @@ export interface ListPricesView {
   readonly variants: readonly { readonly id: string; readonly name: string }[]
   readonly rows: readonly ListPriceRow[]
   /** Lists that have no price for it, to make one in. */
-  readonly others: readonly { readonly list: string; readonly name: string; readonly who: string }[]
+  readonly others: readonly { readonly list: string; readonly name: string }[]
   readonly more: number
 }
 
@@ -89,9 +89,8 @@ export function loadListPrices({ prepared, situation, quantity }: Outlook, produ
       if (isFound) rules.add(ruleOf(found.line))
       return cellOf(lens, number, id, sku, isFound ? found.units : Number.NaN, basis)
     })
-    const who = whoGets(list)
     if (cells.every(({ price }) => price === '')) {
-      others.push({ list: list.id, name: list.name, who })
+      others.push({ list: list.id, name: list.name })
       continue
     }
     rows.push({
@@ -99,7 +98,7 @@ export function loadListPrices({ prepared, situation, quantity }: Outlook, produ
       name: list.name,
       href: recordHref('price-lists', list.code),
       rule: rules.size === 1 ? ([...rules][0] ?? '') : 'several lines',
-      who,
+      who: whoGets(list),
       currency: list.currency,
       cells,
     })

@@ -92,18 +92,16 @@ export function partyBuyer(store: Store, { kind, id }: AgreedWith): BuyerReferen
   return group === undefined ? null : { kind: 'group', group }
 }
 
-/** The first list that is theirs alone: nobody else is led to it. */
+/** The list that is theirs alone and asked first, so that what is agreed in it holds: nobody else is led to it. */
 function ownList(store: Store, { kind, id }: AgreedWith): string | null {
-  if (kind === 'contract')
-    return (
-      store.contract.get(id)?.lists.find((list) => {
-        const found = store['price-list'].get(list)
-        const isShared = [...store.contract.values()].some(
-          (contract) => contract.id !== id && contract.lists.includes(list),
-        )
-        return found?.status === 'active' && found.audience.include.length === 0 && !isShared
-      }) ?? null
+  if (kind === 'contract') {
+    const [first] = store.contract.get(id)?.lists ?? []
+    const found = first === undefined ? undefined : store['price-list'].get(first)
+    const isShared = [...store.contract.values()].some(
+      (contract) => contract.id !== id && first !== undefined && contract.lists.includes(first),
     )
+    return found?.status === 'active' && found.audience.include.length === 0 && !isShared ? found.id : null
+  }
   for (const list of store['price-list'].values()) {
     const [term, ...others] = list.audience.include
     const isTheirs = others.length === 0 && term?.kind === 'account' && term.account === id
