@@ -1,24 +1,40 @@
-import { jest } from '@jest/globals'
+import type * as Records from '@/sheet/record/save-record'
+import type * as Prices from '@/sheet/price-lines/agree-price'
+import type * as Renewals from '@/sheet/price-lines/renew'
+import type * as Taxes from '@/features/taxes/save-rates'
+import type * as Currencies from '@/features/currencies/set-rate'
+import type * as Members from '@/features/buyers/save-members'
+import type * as Pickers from '@/features/pickers/make-record'
+import type * as Products from '@/features/products/price-in-list'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { revisionOf } from '@/server/changes/history'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { demoSteppe } from './demo-steppe'
 
+// Modules of their own have no global of this name.
+const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
+
+/** Stands in for a module that only the running framework has. */
+const mock = (name: string, make: () => unknown) =>
+  (
+    jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
+  ).unstable_mockModule(name, make)
+
 // What the framework gives a server action while it runs.
-jest.unstable_mockModule('next/cache', () => ({ refresh: () => undefined }))
-jest.unstable_mockModule('next/headers', () => ({ headers: async () => new Headers() }))
-jest.unstable_mockModule('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
+mock('next/cache', () => ({ refresh: () => undefined }))
+mock('next/headers', () => ({ headers: async () => new Headers() }))
+mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
 
 const demo = demoSteppe()
 let steppe: Steppe
-let records: typeof import('@/sheet/record/save-record')
-let prices: typeof import('@/sheet/price-lines/agree-price')
-let renewals: typeof import('@/sheet/price-lines/renew')
-let taxes: typeof import('@/features/taxes/save-rates')
-let currencies: typeof import('@/features/currencies/set-rate')
-let members: typeof import('@/features/buyers/save-members')
-let pickers: typeof import('@/features/pickers/make-record')
-let products: typeof import('@/features/products/price-in-list')
+let records: typeof Records
+let prices: typeof Prices
+let renewals: typeof Renewals
+let taxes: typeof Taxes
+let currencies: typeof Currencies
+let members: typeof Members
+let pickers: typeof Pickers
+let products: typeof Products
 beforeAll(async () => {
   steppe = demo.current
   const holder = globalThis as { [key: symbol]: unknown }
