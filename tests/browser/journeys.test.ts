@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core'
-import { cell, eachTestInItsOwnWindow, openBoard, openWindow, reads } from './browser'
+import { cell, eachTestInItsOwnWindow, openBoard, openWindow, reads, testUrl } from './browser'
 import { withServer } from './server'
 import { create, openWord, save, setWord, settled, word } from './sheet-words'
 
@@ -260,4 +260,25 @@ test('two people change one record: both values stand there, and nothing is lost
     await reads(word(page, 'Moves prices by'), '12 % less')
     await other.context().close()
   })
+})
+
+test.each([
+  ['a contract', '/contracts/C-104'],
+  ['an access rule', '/access-rules/treatments-signed-in'],
+  ['a price list', '/price-lists/bee-farm-level'],
+  ['taxes', '/taxes?sku=FR-BR-PF&country=IE'],
+])('%s is whole on a small screen, enlarged to 125 %%', async (_name, path) => {
+  const { page } = here
+  // 1,024 × 640 enlarged to 125 % leaves 819 × 512.
+  await page.setViewportSize({ width: 819, height: 512 })
+  await page.goto(testUrl(path))
+  await page.locator('[data-ready=true]').first().waitFor()
+  const [wanted, there] = await page.evaluate(() => [
+    document.documentElement.scrollWidth,
+    document.documentElement.clientWidth,
+  ])
+  expect(wanted).toBeLessThanOrEqual(there ?? 0)
+  const words = page.getByRole('button', { name: /Change$/ })
+  for (const box of await words.evaluateAll((all) => all.map((each) => each.getBoundingClientRect().right)))
+    expect(box).toBeLessThanOrEqual(819)
 })

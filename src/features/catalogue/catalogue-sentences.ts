@@ -72,7 +72,7 @@ export function productSentence(record: Fields, store: Store): Sentence {
 
 export function productDetails(record: Fields): Sentence {
   const { description, picture } = record as unknown as Product
-  return say`${ownLimits(record, 'not set')} Described as ${word('description', description || 'nothing yet')} Picture: ${word('picture', picture.startsWith('own-') ? 'your own' : `the drawing “${picture}”`)} · code ${codeWord(record)}.`
+  return say`${ownLimits(record, 'not limited')} Described as ${word('description', description || 'nothing yet')} Picture: ${word('picture', picture.startsWith('own-') ? 'your own' : `the drawing “${picture}”`)} · code ${codeWord(record)}.`
 }
 
 export function variantSentence(record: Fields, store: Store): Sentence {

@@ -8,6 +8,7 @@ import { type ReactNode, useState, useTransition } from 'react'
 import type { TaxesView } from './load-taxes'
 import { NewRatesForm } from './new-rates-form'
 import { RateTable } from './rate-table'
+import { placeKey, type RateRow } from './rates-text'
 import { pasteRates, type RatesOutcome } from './save-rates'
 import { TryBand } from './try-band'
 import { RATE_INPUT } from './inputs'
@@ -23,9 +24,9 @@ interface TaxesPageProps {
 /** Rates by place, and a strip to try what tax falls on what, where. */
 export function TaxesPage({ view, places, countryName, tabs }: TaxesPageProps) {
   return (
-    <div className="flex min-h-0 flex-1">
+    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-auto">
       <section
-        className="relative min-w-0 flex-1 overflow-auto px-6 pt-3 pb-8"
+        className="relative min-w-0 flex-1 px-6 pt-3 pb-8 max-lg:flex-none lg:overflow-auto"
         aria-label="Tax rates"
         data-ready={useReady()}
       >
@@ -47,7 +48,7 @@ function Side({ view }: { readonly view: TaxesView }) {
   return (
     <aside
       aria-label="What belongs to it"
-      className="w-[17rem] shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4 max-lg:hidden"
+      className="shrink-0 border-base-300 bg-lifted px-4 py-4 max-lg:border-t lg:w-[17rem] lg:overflow-auto lg:border-l"
     >
       {result && !result.problem && (
         <SideList title={result.title} about="Step by step, and why each other tax does not apply.">
@@ -86,6 +87,12 @@ function Side({ view }: { readonly view: TaxesView }) {
       </SideList>
     </aside>
   )
+}
+
+/** By what their places are called; of one place the earlier first. */
+function byPlace(places: TaxesPageProps['places'], left: RateRow, right: RateRow): number {
+  const [one = '', other = ''] = [places[placeKey(left)], places[placeKey(right)]]
+  return one.localeCompare(other, 'en') || ((left.from ?? '') < (right.from ?? '') ? -1 : 1)
 }
 
 function Rates({ view, places }: { readonly view: TaxesView; readonly places: TaxesPageProps['places'] }) {
@@ -163,7 +170,9 @@ function Rates({ view, places }: { readonly view: TaxesView; readonly places: Ta
       )}
       <div className="grid items-start gap-x-8 gap-y-6">
         {view.taxes.map((tax) => {
-          const rows = view.rows.filter((row) => row.tax === tax.code)
+          const rows = view.rows
+            .filter((row) => row.tax === tax.code)
+            .sort((left, right) => byPlace(places, left, right))
           return rows.length === 0 ? null : (
             <RateTable
               key={tax.code}

@@ -103,9 +103,9 @@ export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory 
   }
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-auto">
         <section
-          className="min-w-0 flex-1 overflow-auto"
+          className="min-w-0 flex-1 max-lg:flex-none lg:overflow-auto"
           aria-label={title}
           data-testid="sheet"
           data-ready={isReady}
@@ -201,7 +201,7 @@ export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory 
         {side && (
           <aside
             aria-label="What belongs to it"
-            className="w-[17rem] shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4 max-lg:hidden"
+            className="shrink-0 border-base-300 bg-lifted px-4 py-4 max-lg:border-t lg:w-[17rem] lg:overflow-auto lg:border-l"
           >
             {side}
           </aside>

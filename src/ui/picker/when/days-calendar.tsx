@@ -1,6 +1,7 @@
 'use client'
 
 import { parseDate } from '@internationalized/date'
+import { useState } from 'react'
 import {
   Button,
   Calendar,
@@ -24,12 +25,20 @@ interface DaysCalendarProps {
 
 /** A month with the days on which a rule holds; a click gives the end that is being set. */
 export function DaysCalendar({ first, last, today, isOn, onPick }: DaysCalendarProps) {
+  const [focused, setFocused] = useState(() => parseDate(first ?? today))
+  // It turns to the first day whenever that becomes another one, as by typing.
+  const [turnedTo, setTurnedTo] = useState(first)
+  if (turnedTo !== first) {
+    setTurnedTo(first)
+    if (first !== null) setFocused(parseDate(first))
+  }
   return (
     <Calendar
       aria-label="Days on which it holds"
       firstDayOfWeek="mon"
       visibleDuration={{ months: 1 }}
-      defaultFocusedValue={parseDate(first ?? today)}
+      focusedValue={focused}
+      onFocusChange={setFocused}
       value={null}
       onChange={(date) => onPick(date.toString())}
       className="select-none"

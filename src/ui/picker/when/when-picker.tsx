@@ -187,7 +187,7 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
             </span>
           </p>
           <WeekGrid schedule={schedule} onChange={change} />
-          <p className="flex flex-wrap items-baseline gap-x-3 pt-3" role="group" aria-label="Months">
+          <p className="flex flex-wrap items-baseline gap-x-2 pt-3" role="group" aria-label="Months">
             <span className="text-xs font-semibold text-soft">Months</span>
             <button
               type="button"
@@ -221,7 +221,7 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
         </div>
       </div>
       <div className="border-t border-base-300 px-6 pt-1 pb-1">
-        <p className="flex justify-between text-xs">
+        <p className="flex justify-between pb-3 text-xs">
           <span className="font-semibold text-soft">The next 12 months</span>
           <span className="text-soft">
             on for{' '}
