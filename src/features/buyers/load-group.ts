@@ -8,9 +8,10 @@ import { isPartyTo } from '@/core/price/contract'
 import { differencePercent } from '@/core/price/margin'
 import { Slices } from '@/server/doors/slices'
 import { situationOf } from '@/server/engine/look-from'
+import { Remembered, wordOf } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
-import { amountOn, meanPercent, priceSide } from '@/sheet/effect/price-moves'
+import { amountOn, meanPercent, type PriceSide, priceSide } from '@/sheet/effect/price-moves'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatMoney } from '@/ui/format/amount'
 import { countryName } from '@/ui/format/place-names'
@@ -70,32 +71,10 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
   const members = [...store.account.values()].filter(
     ({ groups, status }) => groups.includes(id) && status === 'active',
   )
-  const sold = await soldVariants(prepared)
-  const byBranch = new Map<string, { here: Decimal[]; other: Decimal[] }>()
-  const slices = new Slices()
-  let sample: GroupView['sample'] = null
-  for (const { number, variant, product, branches } of sold) {
-    if (slices.isDue()) await slices.rest()
-    const base = variant.basePrice ?? product.basePrice
-    if (base === null) continue
-    const here = amountOn(own, number)
-    const there = others && amountOn(others, number)
-    const shown = amountOn(guest, number)
-    if (!sample && here !== null && shown !== null && compare(here, shown) < 0)
-      sample = {
-        name: product.name,
-        price: formatMoney(here, own.situation.currency, own.situation.digits),
-        publicPrice: formatMoney(shown, guest.situation.currency, guest.situation.digits),
-      }
-    for (const branch of branches) {
-      const cell = byBranch.get(branch) ?? { here: [], other: [] }
-      byBranch.set(branch, cell)
-      const off = here === null ? null : differencePercent(here, base)
-      const otherOff = there === null || there === undefined ? null : differencePercent(there, base)
-      if (off !== null) cell.here.push(off)
-      if (otherOff !== null) cell.other.push(otherOff)
-    }
-  }
+  const sides = [own, others, guest].map((side) => (side ? wordOf(side.situation) : '')).join('/')
+  const { means, sample } = await MEANS.of({ prepared }, `${outlook.quantity}/${sides}`, () =>
+    meansByBranch(own, others, guest),
+  )
   return {
     code: group.code,
     memberCount: members.length,
@@ -125,12 +104,59 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
     branches: inTreeOrder(store.category)
       .filter(({ depth }) => depth === 0)
       .flatMap(({ category }) => {
-        const cell = byBranch.get(category.id)
-        return cell
-          ? [{ name: category.name, here: meanPercent(cell.here), other: meanPercent(cell.other) }]
-          : []
+        const mean = means.get(category.id)
+        return mean ? [{ name: category.name, ...mean }] : []
       }),
     otherName: other?.name ?? null,
     sample,
+  }
+}
+
+interface BranchMeans {
+  /** By category, in percent. */
+  readonly means: ReadonlyMap<string, { readonly here: Decimal | null; readonly other: Decimal | null }>
+  readonly sample: GroupView['sample']
+}
+
+const MEANS = new Remembered<BranchMeans>()
+
+/** The mean difference to the base price on two sides, by branch; and a product that costs less here than for guests. */
+async function meansByBranch(
+  own: PriceSide,
+  others: PriceSide | null,
+  guest: PriceSide,
+): Promise<BranchMeans> {
+  const byBranch = new Map<string, { here: Decimal[]; other: Decimal[] }>()
+  const slices = new Slices()
+  let sample: GroupView['sample'] = null
+  for (const { number, variant, product, branches } of await soldVariants(own.prepared)) {
+    if (slices.isDue()) await slices.rest()
+    const base = variant.basePrice ?? product.basePrice
+    if (base === null) continue
+    const here = amountOn(own, number)
+    const there = others && amountOn(others, number)
+    if (!sample) sample = sampleOf(own, guest, number, product.name)
+    const off = here && differencePercent(here, base)
+    const otherOff = there && differencePercent(there, base)
+    for (const branch of branches) {
+      const cell = byBranch.get(branch) ?? { here: [], other: [] }
+      byBranch.set(branch, cell)
+      if (off) cell.here.push(off)
+      if (otherOff) cell.other.push(otherOff)
+    }
+  }
+  const means = [...byBranch].map(
+    ([id, { here, other }]) => [id, { here: meanPercent(here), other: meanPercent(other) }] as const,
+  )
+  return { means: new Map(means), sample }
+}
+
+function sampleOf(own: PriceSide, guest: PriceSide, number: number, name: string): GroupView['sample'] {
+  const [here, shown] = [amountOn(own, number), amountOn(guest, number)]
+  if (here === null || shown === null || compare(here, shown) >= 0) return null
+  return {
+    name,
+    price: formatMoney(here, own.situation.currency, own.situation.digits),
+    publicPrice: formatMoney(shown, guest.situation.currency, guest.situation.digits),
   }
 }

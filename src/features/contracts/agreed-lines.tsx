@@ -43,7 +43,7 @@ export function AgreedLines({ party, name, lists, live, isNew }: AgreedLinesProp
         label={`Rule for ${opened.scope}`}
         initial={opened.rule}
         mayBeEmpty
-        context={{ list: opened.list, party: null, line: opened.id, what: opened.what }}
+        context={{ list: opened.list, party: null, line: opened.id, what: '' }}
         onCancel={() => setOpened(null)}
         onDone={keep}
       />

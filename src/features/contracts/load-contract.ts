@@ -3,7 +3,6 @@ import 'server-only'
 import type { Decimal } from '@/core/decimal/decimal'
 import { compare } from '@/core/decimal/decimal'
 import { writePriceRule } from '@/core/notation/price-rule-text'
-import { writeWhat } from '@/core/notation/what-text'
 import { refresh } from '@/core/engine/prepare'
 import { standpoint } from '@/core/engine/standpoint'
 import { toInstant } from '@/core/predicates/when'
@@ -31,8 +30,7 @@ export interface AgreedLine {
   readonly id: string
   readonly list: string
   readonly scope: string
-  /** As they are typed. */
-  readonly what: string
+  /** As it is typed. */
   readonly rule: string
   readonly ruleWords: string
   readonly when: string
@@ -123,7 +121,6 @@ export async function loadContract({ record, id, before, after }: LoadedSheet): 
           id: line.id,
           list: listId,
           scope: whatSentence(line.scope, store),
-          what: writeWhat(store, line.scope),
           rule: writePriceRule(store, line),
           ruleWords: words(line),
           when: line.schedule ? whenSentence(line.schedule) : '',

@@ -39,7 +39,8 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
     return { ok: false, problem: 'Reload the page, and try again.' }
   const steppe = await getSteppe()
   const { store } = getPrepared(steppe)
-  const scope = readLineScope(store, context.what)
+  const known = context.line === null ? undefined : store['price-line'].get(context.line)
+  const scope = known ? { ok: true as const, value: known.scope } : readLineScope(store, context.what)
   if (!scope.ok) return scope
   const read = readLineRule(store, rule)
   if (!read.ok) return read

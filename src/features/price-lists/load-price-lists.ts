@@ -10,7 +10,6 @@ import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
 import type { CompiledList } from '@/core/engine/compiled-list'
 import { lineUnits } from '@/core/engine/find-in-list'
 import { writePriceRule } from '@/core/notation/price-rule-text'
-import { writeWhat } from '@/core/notation/what-text'
 import { scheduleText } from '@/core/predicates/schedule-text'
 import { listCoverage } from './list-coverage'
 import { priceColumn } from '@/core/engine/price-column'
@@ -100,7 +99,6 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
         line.scope.exclude.map((term) => whatPhrase(term, store)),
       ),
       what: line.scope,
-      whatText: writeWhat(store, line.scope),
       rule: breaksText(line, codeOf),
       ruleText: breaksPhrase(line, money, listName),
       ruleSpoken: writePriceRule(store, line),

@@ -115,7 +115,7 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
             label={`Rule for ${opened.rule.scope}`}
             initial={opened.rule.ruleSpoken}
             mayBeEmpty
-            context={{ list: view.id, party: null, line: opened.rule.id, what: opened.rule.whatText }}
+            context={{ list: view.id, party: null, line: opened.rule.id, what: '' }}
             onCancel={close}
             onDone={async (rule) =>
               kept(
@@ -242,7 +242,6 @@ function defaultRow(view: PriceListView, effect: LineEffect) {
     id: 'default',
     scope: 'all other items',
     what: EVERYTHING,
-    whatText: 'everything',
     rule: view.otherwise,
     ruleText: view.otherwiseText,
     ruleSpoken: view.otherwiseText,

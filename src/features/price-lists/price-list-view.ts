@@ -34,9 +34,8 @@ export interface LineEffect {
 interface PriceLineView {
   readonly id: string
   readonly scope: string
-  /** The same as terms, and as it is typed. */
+  /** The same as terms. */
   readonly what: What
-  readonly whatText: string
   readonly rule: string
   /** The same in words, and as it is spoken. */
   readonly ruleText: string

@@ -11,6 +11,7 @@ import { toPrice } from '@/core/engine/price-step'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { Slices } from '@/server/doors/slices'
 import type { Outlook } from '@/server/engine/look-from'
 import { formatAmount } from '@/ui/format/amount'
 import { breaksPhrase, spanPhrase, whoSentence } from '@/ui/format/rule-phrases'
@@ -51,7 +52,10 @@ export interface ListPricesView {
 const MOST_VARIANTS = 6
 
 /** A product's prices in the base and in every list that has one for it, whoever it is for. */
-export function loadListPrices({ prepared, situation, quantity }: Outlook, product: string): ListPricesView {
+export async function loadListPrices(
+  { prepared, situation, quantity }: Outlook,
+  product: string,
+): Promise<ListPricesView> {
   const { store, index } = prepared
   const home = getSettings(store).currency
   const record = store.product.get(product)
@@ -77,9 +81,11 @@ export function loadListPrices({ prepared, situation, quantity }: Outlook, produ
   ]
   const others: ListPricesView['others'][number][] = []
   const found = emptyListPrice()
+  const slices = new Slices()
   for (const list of store['price-list'].values()) {
     const compiled = prepared.lists.get(list.id)
     if (!compiled || list.status !== 'active' || list.state !== 'on') continue
+    if (slices.isDue()) await slices.rest()
     const lens = lensInto(prepared, situation.lens, list.currency)
     const basis = compiled.basis ?? storeBasis(prepared)
     const rules = new Set<string>()

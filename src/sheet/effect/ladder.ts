@@ -7,6 +7,7 @@ import { priceColumn } from '@/core/engine/price-column'
 import type { Situation } from '@/core/engine/situation'
 import { isOwnRung, type Rung } from '@/core/price/ladder'
 import { Slices } from '@/server/doors/slices'
+import { Remembered, wordOf } from '@/server/engine/remembered'
 import { type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -47,7 +48,19 @@ const RUNG_WORDS: Readonly<Record<Rung, string>> = {
 const MOST_COUNTED = 8
 
 /** A buyer's ladder top to bottom, how much each rung decides, and what they see and buy. */
-export async function ladderOf(
+export function ladderOf(
+  prepared: PreparedStore,
+  situation: Situation,
+  quantity: number,
+): Promise<LadderView> {
+  return LADDERS.of({ prepared }, `${quantity}/${wordOf(situation)}`, () =>
+    computeLadder(prepared, situation, quantity),
+  )
+}
+
+const LADDERS = new Remembered<LadderView>()
+
+async function computeLadder(
   prepared: PreparedStore,
   situation: Situation,
   quantity: number,
@@ -79,6 +92,7 @@ export async function ladderOf(
   const rows: LadderRow[] = []
   for (const { compiled, rung, contract } of entries.slice(0, MOST_COUNTED)) {
     const { list } = compiled
+    await slices.rest()
     const found = listPrices(prepared, situation, list.id, { own: quantity, counted: null })
     rows.push({
       id: list.id,

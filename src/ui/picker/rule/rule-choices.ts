@@ -15,7 +15,7 @@ export interface RuleContext {
   readonly party: { readonly kind: 'contract' | 'account'; readonly id: string } | null
   /** The line that is changed; `null` for a new one. */
   readonly line: string | null
-  /** What it is for, as it is typed. */
+  /** What a new line is for, as it is typed; one that is changed stays for what it is for. */
   readonly what: string
   readonly vantage: Vantage
 }

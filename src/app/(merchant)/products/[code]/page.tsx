@@ -28,7 +28,7 @@ export default async function ProductPage({ params, searchParams }: ProductPageP
     <ProductSheet
       key={`${view.code} ${view.asOf} ${serializeVantage(vantage)}`}
       initial={view}
-      listPrices={<ListPricesSection view={loadListPrices(outlook, view.id)} live={view.live} />}
+      listPrices={<ListPricesSection view={await loadListPrices(outlook, view.id)} live={view.live} />}
     />
   )
 }
