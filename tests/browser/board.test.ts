@@ -171,6 +171,18 @@ test('typing into the filter keeps the keyboard there, and an edit can be undone
   await reads(cell(page, FLAT, 'base'), '25.90')
 })
 
+test('typing over a guest’s price says what would have to change', async () => {
+  await openBoard(page, '?find=FR-BR')
+  await cell(page, 'Pine, flat-packed, 10', 'guest').click()
+  await page.keyboard.press('2')
+  await reads(
+    page.getByRole('alert').filter({ hasText: 'Guests' }),
+    /no price list of their own.*Change the base price/,
+  )
+  await cell(page, 'Pine, flat-packed, 10', 'base').click()
+  await page.getByText('Guests have no price list').waitFor({ state: 'detached' })
+})
+
 test('going back to the board shows what was changed meanwhile on a sheet', async () => {
   await openBoard(page, '?find=TL-BR')
   await reads(cell(page, 'nylon', 'base'), '7.90')

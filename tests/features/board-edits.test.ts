@@ -1,6 +1,6 @@
 import { decimal } from '@/core/decimal/decimal'
 import { copiedText, rangeFacts } from '@/features/board/board-facts'
-import { editableCell, planPaste } from '@/features/board/board-edits'
+import { editableCell, planPaste, whyNotTyped } from '@/features/board/board-edits'
 import { layOutRows } from '@/features/board/board-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { loadBoard } from '@/features/board/load-board'
@@ -31,6 +31,14 @@ test('a base price goes to the variant that has its own, else to what it is take
 test('a buyer’s price goes into their own list; who has none is not edited', () => {
   expect(cellAt(ownBase, CLUB)?.edit('9')).toMatchObject({ kind: 'list-price', from: { as: 'group:club' } })
   expect(cellAt(ownBase, GUEST)).toBeNull()
+})
+
+test('typing over what nobody can type over says what would have to change', () => {
+  expect(whyNotTyped(view, rowAt(ownBase), GUEST)).toMatch(
+    /^Guests have no price list of their own.*base price/,
+  )
+  expect(whyNotTyped(view, rowAt(ownBase), BASE + 1)).toMatch(/Costs are edited on the product’s sheet/)
+  expect(whyNotTyped(view, rowAt(ownBase), 0)).toBeNull()
 })
 
 test('nothing of the past is edited', () => {

@@ -150,6 +150,16 @@ export function planPaste(
   return { changes, unchanged, problems }
 }
 
+/** What would have to change instead, for a cell that was typed over; `null` where there is nothing to say. */
+export function whyNotTyped(view: BoardView, found: FoundRow, column: number): string | null {
+  if (column === 0 || !found.product || found.place?.kind === 'product') return null
+  const buyer = view.columns[column - FIXED_COLUMNS]
+  if (!view.live || !buyer) return whyNot(view, found, column)
+  return buyer.vantage.as === 'guest'
+    ? 'Guests have no price list of their own: this follows from the base price, or from a list for everyone. Change the base price on the left, or make a list for guests under Price lists.'
+    : `${buyer.title} has no price list of its own: this follows from the base price, or from a list for others. Change the base price on the left, or make a list for ${buyer.title} under Price lists.`
+}
+
 function whyNot(view: BoardView, { place, product }: FoundRow, column: number): string {
   if (!view.live) return refusalSentence({ code: 'past' })
   if (!product) return 'This row is still being read. Scroll to it and paste again.'

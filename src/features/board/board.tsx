@@ -14,7 +14,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './board-cells'
 import { BASE_COLUMN, FIXED_COLUMNS } from './board-columns'
 import { cellFacts, copiedText, rangeFacts } from './board-facts'
-import { editableCell, type PastePlan, planPaste } from './board-edits'
+import { editableCell, type PastePlan, planPaste, whyNotTyped } from './board-edits'
 import { firstAmount, fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
@@ -42,6 +42,8 @@ export function Board({ title, view, filter }: BoardProps) {
   const [at, setAt] = useState({ row: 0, column: 0 })
   const [range, setRange] = useState<GridRange | null>(null)
   const [pasted, setPasted] = useState<PastePlan | null>(null)
+  /** What would have to change instead of a cell that was typed over in vain. */
+  const [refused, setRefused] = useState<string | null>(null)
   const board = useBoard(view, filter)
   useFresh(view.asOf)
   const { rows, productAt } = board
@@ -209,6 +211,7 @@ export function Board({ title, view, filter }: BoardProps) {
   }
 
   function onCell(row: number, column: number, asked: boolean): void {
+    setRefused(null)
     setAt({ row, column })
     const { variant } = find(row)
     const from = view.columns[column - FIXED_COLUMNS]?.vantage ?? null
@@ -248,6 +251,7 @@ export function Board({ title, view, filter }: BoardProps) {
           editHint={editHint}
           editLabel={(row, column) => `New ${editable(row, column)?.label}`}
           onEdit={onEdit}
+          onRefused={(row, column) => setRefused(whyNotTyped(view, find(row), column))}
           copyText={(row, column) => copiedText(view, measure, find(row), column)}
           onRange={setRange}
           onPaste={(cells) => setPasted(planPaste(view, cells, find))}
@@ -270,6 +274,11 @@ export function Board({ title, view, filter }: BoardProps) {
           }
         />
       </div>
+      {refused && (
+        <p role="alert" className="mx-4 border-t border-accent bg-warning px-3 py-2 text-warning-content">
+          {refused}
+        </p>
+      )}
       {!pasted && chosen > 1 && range && (
         <RangeBar
           key={JSON.stringify(range)}

@@ -45,6 +45,8 @@ interface DataGridProps {
   readonly rowContent?: (row: number) => readonly unknown[]
   /** The text an edit of the cell starts with; `null` for a cell that cannot be edited. */
   readonly editText?: (row: number, column: number) => string | null
+  /** Somebody typed into a cell that cannot be edited. */
+  readonly onRefused?: (row: number, column: number) => void
   readonly editLabel?: (row: number, column: number) => string
   readonly editHint?: (row: number, column: number) => string | null
   /** Resolves to what is wrong, or `null` when the edit was made. */
@@ -123,7 +125,10 @@ export function DataGrid(props: DataGridProps) {
 
   function startEditing(cell: GridCell, typed: string | null): boolean {
     const text = props.editText?.(cell.row, cell.column) ?? null
-    if (text === null) return false
+    if (text === null) {
+      props.onRefused?.(cell.row, cell.column)
+      return false
+    }
     setActive(cell)
     setAnchor(cell)
     setEditing({ text: typed ?? text, select: typed === null })
