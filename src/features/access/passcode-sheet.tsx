@@ -34,7 +34,7 @@ function drawPasscode({ id, record, stored, before }: LoadedSheet): SheetEffect 
             about={
               each.gate === 'passcode'
                 ? 'closed to everybody without a passcode'
-                : `stands open without it: ${GATE_WORDS[each.gate]}`
+                : `needs no passcode: ${GATE_WORDS[each.gate]}`
             }
           />
         ))}
