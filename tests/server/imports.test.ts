@@ -51,7 +51,7 @@ test('an import is one change set; taking it back leaves the store as it was', a
   const taken = await undo(steppe, changeSet + 1, { author: 'Merchant', note: 'back', at: new Date() })
   expect(taken.ok).toBe(true)
   expect(JSON.stringify(toDocument(getPrepared(steppe).store))).toBe(before)
-})
+}, 60_000)
 
 test('stopped while it is written, an import leaves nothing behind', async () => {
   const before = steppe.lastChangeSet
@@ -66,7 +66,7 @@ test('stopped while it is written, an import leaves nothing behind', async () =>
     where: (variant, { like }) => like(variant.sku, 'NEW-%'),
   })
   expect(rows).toEqual([])
-})
+}, 60_000)
 
 test('a store changed since the preview is looked at again before anything is written', async () => {
   const [product] = [...getPrepared(steppe).store.product.values()]
