@@ -1,5 +1,5 @@
 import { RECORD_FIELDS } from '@/sheet/fields/record-fields'
-import type { Fields } from '@/sheet/fields/field-rule'
+import { fieldPhrase, type Fields } from '@/sheet/fields/field-rule'
 import { beginning } from '@/sheet/record/new-record'
 import { fieldsOf } from '@/sheet/record/sentence'
 import type { EditableKind } from '@/sheet/record/sections'
@@ -59,28 +59,27 @@ test.each(KINDS)('every word of a %s is of a field, and says something', (kind) 
       if (typeof part === 'string') continue
       const rule = fields.get(part.field)
       expect(rule).toBeDefined()
-      const words = part.words || rule?.phrase?.(record, store) || rule?.write(record, store) || ''
+      const words = part.words || fieldPhrase(rule!, record, store)
       expect([part.field, words]).not.toEqual([part.field, ''])
     }
 })
 
 test('a sentence of each kind reads as one', () => {
   const text = (kind: EditableKind, code: string) => {
-    const record = recordsOf(store, kind).find((each) => each['code'] === code)!
+    const record = recordsOf(store, kind).find((each) => (each['code'] ?? each['sku']) === code)!
     const fields = new Map(RECORD_FIELDS[kind].map((rule) => [rule.field, rule]))
     return SHEETS[kind]
       .sentence(record, store)
       .map((part) =>
-        typeof part === 'string'
-          ? part
-          : part.words ||
-            fields.get(part.field)?.phrase?.(record, store) ||
-            fields.get(part.field)?.write(record, store),
+        typeof part === 'string' ? part : part.words || fieldPhrase(fields.get(part.field)!, record, store),
       )
       .join('')
   }
   expect(text('adjustment', 'november-week')).toBe(
     'It is switched on: guests and Retail pay 10 % less for Suits and gloves, in Web shop, from 27 November 2026 until 30 November 2026. It moves the price shown, whatever it comes from, rounded to the cent.',
+  )
+  expect(text('variant', 'CL-JK-2XL')).toBe(
+    'Jacket, fencing veil, 2XL; stock not counted. Its own: base price €69.00, cost €37.20, recommended price €77.90. As its product: never below any price, in other currencies converted, weight 0.9 kg, content not set, price family none, tax class the usual one.',
   )
   expect(text('access-rule', 'treatments-signed-in')).toBe(
     'guests see but cannot buy Treatments everywhere, always.',

@@ -9,6 +9,7 @@ import { SheetTable } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { ProductTable } from './product-table'
 import { categoryDetails, categorySentence } from './catalogue-sentences'
 
 export const categorySheet: SheetOfKind = {
@@ -18,7 +19,7 @@ export const categorySheet: SheetOfKind = {
   effect: drawCategory,
 }
 
-/** A branch with the branches around it, how much hangs on each, and what names it. */
+/** A category with those around it, how many variants each has, its products, and the rules for it. */
 async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
   const { before, after, id, stored } = loaded
   const { prepared } = after ?? before
@@ -26,11 +27,12 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
   const category = store.category.get(id)
   if (!category || !stored)
     return {
-      main: <p className="text-soft">A name is enough to begin with; then choose the branch it is under.</p>,
+      main: <p className="text-soft">A name is enough to begin with; then choose its parent category.</p>,
       side: null,
     }
   const counts = new Map<string, number>()
-  for (const { branches } of await soldVariants(prepared))
+  const items = await soldVariants(prepared)
+  for (const { branches } of items)
     for (const branch of branches) counts.set(branch, (counts.get(branch) ?? 0) + 1)
   const above = new Set(pathToRoot(store.category, id).map((each) => each.id))
   const isNear = (each: { readonly id: string; readonly parent: string | null }) =>
@@ -43,10 +45,7 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
     main: (
       <>
         {effect && <ChangeEffectTables effect={effect} />}
-        <SheetTable
-          caption="The branches around it"
-          heads={['Its place in the tree', 'Variants', 'Named by']}
-        >
+        <SheetTable caption="The categories around it" heads={['Its place in the tree', 'Variants', 'Rules']}>
           {inTreeOrder(store.category)
             .filter(({ category: each }) => isNear(each))
             .map(({ category: each, depth }) => (
@@ -68,6 +67,12 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
               </tr>
             ))}
         </SheetTable>
+        <div className="pt-5">
+          <ProductTable
+            title="Products in it"
+            items={items.filter(({ branches }) => branches.includes(id))}
+          />
+        </div>
         <p className="pt-3">
           <VantageLink href={`/board?in=${encodeURIComponent(category.code)}`} className="link-name">
             Its prices on the board
@@ -77,9 +82,9 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
     ),
     side: (
       <MentionList
-        title="What names this branch"
+        title="Rules for this category"
         mentions={mentionsOfItem(store, (term) => term.kind === 'category' && term.category === id)}
-        none="Nothing. A rule for a branch above reaches it too."
+        none="None of its own. Rules for the categories above reach it too."
       />
     ),
   }

@@ -10,7 +10,8 @@ import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-
 import { formatAmount } from '@/ui/format/amount'
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
-import { productDetails, productSentence, variantDetails, variantSentence } from './catalogue-sentences'
+import { productDetails, productSentence } from './catalogue-sentences'
+import { variantDetails, variantSentence } from './variant-sentence'
 
 export const productRecordSheet: SheetOfKind = {
   sentence: productSentence,
@@ -86,9 +87,9 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
     ),
     side: (
       <MentionList
-        title="What names this product"
+        title="Rules for this product"
         mentions={mentionsOfItem(store, (term) => term.kind === 'product' && term.product === id)}
-        none="Nothing by itself: its branches and attributes decide."
+        none="None of its own. Rules for its categories and attributes reach it too."
       />
     ),
     summary: effect?.summary ?? '',
@@ -102,20 +103,28 @@ async function drawVariant(loaded: LoadedSheet): Promise<SheetEffect> {
   const product = variant && store.product.get(variant.product)
   if (!variant || !product || !stored)
     return { main: <p className="text-soft">A SKU and its product are enough to begin with.</p>, side: null }
+  const effect = await changeEffect(loaded)
   return {
     main: (
-      <p>
-        <VantageLink href={recordHref('products', product.code)} className="link-name">
-          {product.name}: its prices for every buyer
-        </VantageLink>
-      </p>
+      <>
+        {effect && <ChangeEffectTables effect={effect} />}
+        <p className="flex gap-5">
+          <VantageLink href={recordHref('products', product.code)} className="link-name">
+            {product.name}: its prices for every buyer
+          </VantageLink>
+          <VantageLink href={recordHref('product-records', product.code)} className="link-name">
+            Change {product.name} itself
+          </VantageLink>
+        </p>
+      </>
     ),
     side: (
       <MentionList
-        title="What names this variant"
+        title="Rules for this variant"
         mentions={mentionsOfItem(store, (term) => term.kind === 'variant' && term.variant === id)}
-        none="Nothing by itself: its product and branches decide."
+        none="None of its own. Rules for its product and its categories reach it too."
       />
     ),
+    summary: effect?.summary ?? '',
   }
 }

@@ -30,6 +30,11 @@ export interface FieldRule {
   readonly read: (text: string, record: Fields, store: Store) => ReadRule<Fields>
 }
 
+/** What a field says, as a sentence says it; empty where the field is. */
+export function fieldPhrase({ phrase, write }: FieldRule, record: Fields, store: Store): string {
+  return phrase?.(record, store) ?? write(record, store)
+}
+
 type Words = readonly [field: string, name: string, hint?: string]
 
 /** The parts of a text between separators, blanks around them gone, empty ones left out. */

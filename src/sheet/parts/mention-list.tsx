@@ -3,7 +3,7 @@ import { SideList, SideRow } from './side-parts'
 
 const MOST_SHOWN = 12
 
-/** What names a record, beside its sheet. */
+/** The rules and lists that name a record, beside its sheet. */
 export function MentionList({
   title,
   mentions,

@@ -14,7 +14,7 @@ import { toHistoryLines } from '@/ui/format/history-line'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { ReactNode } from 'react'
 import { assortmentAsScope } from '../fields/assortment-text'
-import type { Fields } from '../fields/field-rule'
+import { fieldPhrase, type Fields } from '../fields/field-rule'
 import { RECORD_FIELDS } from '../fields/record-fields'
 import { findRecord, isPutAway, nameOf } from './find-record'
 import { asCopy, beginning, requestsToMake } from './new-record'
@@ -150,7 +150,6 @@ function fieldViews(
 ): readonly FieldView[] {
   return RECORD_FIELDS[kind].map((rule): FieldView => {
     const text = rule.write(record, store)
-    const phraseOf = (each: Fields) => rule.phrase?.(each, store) ?? rule.write(each, store)
     const isChanged = stored !== null && rule.write(stored, store) !== text
     return {
       field: rule.field,
@@ -168,8 +167,8 @@ function fieldViews(
       where: rule.control === 'where' ? (record[rule.field] as Where) : null,
       options: rule.options?.(store) ?? [],
       text,
-      phrase: phraseOf(record),
-      before: isChanged ? phraseOf(stored) || 'nothing' : null,
+      phrase: fieldPhrase(rule, record, store),
+      before: isChanged ? fieldPhrase(rule, stored, store) || 'nothing' : null,
     }
   })
 }
