@@ -1,6 +1,6 @@
 import type { RecordKind } from '../issue/issue'
 import { ALWAYS, compileSchedule } from '../predicates/when'
-import { type Change, getSettings, type Store } from '../store/store'
+import { applyChanges, type Change, getSettings, type Store } from '../store/store'
 import { keepAmounts, readBasePrices } from './amounts'
 import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
 import { compileLists, ListLines, onlyVariant } from './compile-lists'
@@ -78,6 +78,11 @@ const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | '
   limit: 'situations',
   'access-rule': 'situations',
   passcode: 'situations',
+}
+
+/** The prepared store as some changes would leave it; the one it is made from stays as it is. */
+export function withChanges(prepared: PreparedStore, changes: readonly Change[]): PreparedStore {
+  return changes.length === 0 ? prepared : refresh(prepared, applyChanges(prepared.store, changes), changes)
 }
 
 /** Beyond so many changes, preparing everything is quicker than finding the place of each. */

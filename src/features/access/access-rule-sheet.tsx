@@ -1,7 +1,8 @@
 import 'server-only'
 
 import type { AccessEffect, Landing } from '@/core/access/access'
-import { SideList, SideRow } from '@/sheet/parts/side-parts'
+import { MentionList } from '@/sheet/parts/mention-list'
+import { SideList } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { accessRuleDetails, accessRuleSentence } from './access-sentences'
@@ -234,12 +235,7 @@ function Side({ view, landing, message }: SideProps) {
           </p>
         </SideList>
       )}
-      <SideList title="Other rules that meet it">
-        {others.map(({ name, href, about }) => (
-          <SideRow key={href} name={name} href={href} about={about} />
-        ))}
-        {others.length === 0 && <p className="text-soft">None.</p>}
-      </SideList>
+      <MentionList title="Other rules for the same items" mentions={others} none="None." />
     </>
   )
 }

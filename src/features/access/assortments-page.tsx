@@ -1,5 +1,6 @@
 'use client'
 
+import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
@@ -26,9 +27,7 @@ export function AssortmentsPage({ view, tabs }: AssortmentsPageProps) {
   const edit: Edit = (change, done) =>
     begin(async () => {
       if (!owner) return
-      const wrong = await editAssortment(owner, change, view.asOf).catch(
-        () => 'The server did not answer. Nothing was changed; try again.',
-      )
+      const wrong = await editAssortment(owner, change, view.asOf).catch(() => NO_ANSWER)
       setProblem(wrong)
       if (wrong !== null) return
       done?.()

@@ -15,6 +15,7 @@ import { Slices } from '@/server/doors/slices'
 import { situationOf } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { accountBuyer, type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import type { Mention } from '@/sheet/effect/mentions'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { rightsPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
@@ -55,7 +56,7 @@ export interface AccessRuleView {
   }[]
   readonly reached: number
   readonly changed: number
-  readonly others: readonly { readonly name: string; readonly href: string; readonly about: string }[]
+  readonly others: readonly Mention[]
   /** A page of the shop that the rule closes, to look at. */
   readonly page: string | null
   readonly storeName: string

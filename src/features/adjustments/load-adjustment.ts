@@ -1,12 +1,12 @@
 import 'server-only'
 
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { refresh } from '@/core/engine/prepare'
+import { withChanges } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { turnAfter } from '@/core/predicates/schedule-outlook'
 import { compileSchedule } from '@/core/predicates/when'
 import type { Adjustment } from '@/core/price/adjustment'
-import { applyChanges, type Change, getSettings } from '@/core/store/store'
+import { getSettings } from '@/core/store/store'
 import { type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
 import {
   amountOn,
@@ -114,14 +114,11 @@ function switched(
   adjustment: Adjustment,
   state: Adjustment['state'],
 ): PreparedStore {
-  if (adjustment.state === state) return prepared
-  const change: Change = {
-    kind: 'adjustment',
-    id: adjustment.id,
-    before: adjustment,
-    after: { ...adjustment, state },
-  }
-  return refresh(prepared, applyChanges(prepared.store, [change]), [change])
+  return adjustment.state === state
+    ? prepared
+    : withChanges(prepared, [
+        { kind: 'adjustment', id: adjustment.id, before: adjustment, after: { ...adjustment, state } },
+      ])
 }
 
 function byProduct(moves: readonly PriceMove[], digits: number): readonly MovedProduct[] {

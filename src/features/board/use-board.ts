@@ -1,5 +1,6 @@
 'use client'
 
+import { NO_ANSWER } from '@/ui/format/no-answer'
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useCallback, useMemo } from 'react'
@@ -70,6 +71,6 @@ async function attempt(act: () => Promise<BoardOutcome>): Promise<BoardOutcome> 
   try {
     return await act()
   } catch {
-    return { ok: false, problem: 'The server did not answer. Nothing was changed; try again.' }
+    return { ok: false, problem: NO_ANSWER }
   }
 }

@@ -3,11 +3,11 @@ import 'server-only'
 import type { Decimal } from '@/core/decimal/decimal'
 import { compare } from '@/core/decimal/decimal'
 import { writePriceRule } from '@/core/notation/price-rule-text'
-import { refresh } from '@/core/engine/prepare'
+import { withChanges } from '@/core/engine/prepare'
 import { standpoint } from '@/core/engine/standpoint'
 import { toInstant } from '@/core/predicates/when'
 import type { Contract } from '@/core/price/contract'
-import { applyChanges, type Change, getSettings, priceDigitsOf, type Store } from '@/core/store/store'
+import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { situationOf } from '@/server/engine/look-from'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
 import { amountOn, type MovesSummary, priceMoves, priceSide, summaryOf } from '@/sheet/effect/price-moves'
@@ -165,14 +165,11 @@ function withState(
   contract: Contract,
   state: Contract['state'],
 ) {
-  if (contract.state === state) return prepared
-  const change: Change = {
-    kind: 'contract',
-    id: contract.id,
-    before: contract,
-    after: { ...contract, state },
-  }
-  return refresh(prepared, applyChanges(prepared.store, [change]), [change])
+  return contract.state === state
+    ? prepared
+    : withChanges(prepared, [
+        { kind: 'contract', id: contract.id, before: contract, after: { ...contract, state } },
+      ])
 }
 
 function coverageOf(ladder: LadderView, contract: string): ContractView['coverage'] {

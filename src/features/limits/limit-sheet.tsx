@@ -1,8 +1,10 @@
 import 'server-only'
 
+import { MentionList } from '@/sheet/parts/mention-list'
 import { SideList, SideRow } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { capital } from '@/ui/format/capital'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import type { LimitRule } from '@/core/limits/limit'
 import { limitDetails, limitSentence } from './limit-sentence'
@@ -211,16 +213,7 @@ function Side({ view, rule }: { readonly view: LimitView; readonly rule: LimitRu
           )}
         </div>
       </SideList>
-      <SideList title="Others on the same items">
-        {others.map(({ name, href, about }) => (
-          <SideRow key={href} name={name} href={href} about={about} />
-        ))}
-        {others.length === 0 && <p className="text-soft">None.</p>}
-      </SideList>
+      <MentionList title="Other limits on the same items" mentions={others} none="None." />
     </>
   )
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1)
 }

@@ -10,6 +10,7 @@ import { matchWhat } from '@/core/predicates/what'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { Slices } from '@/server/doors/slices'
 import { soldVariants } from '@/server/engine/sold-variants'
+import type { Mention } from '@/sheet/effect/mentions'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
@@ -38,7 +39,7 @@ export interface LimitView {
   }
   readonly products: readonly { readonly name: string; readonly href: string; readonly variants: number }[]
   readonly reached: number
-  readonly others: readonly { readonly name: string; readonly href: string; readonly about: string }[]
+  readonly others: readonly Mention[]
   /** Items that no quantity passes for, because of what others say. */
   readonly stuck: readonly string[]
 }

@@ -5,21 +5,7 @@ import { writeNamed } from '@/core/notation/named-text'
 import { countryCodes, partCodes } from '@/core/places/iso-3166'
 import { getSettings, type Store } from '@/core/store/store'
 import { countryName, currencyName, landName } from '@/ui/format/place-names'
-import type { ChoiceSource, RecordChoice, RecordChoices } from '@/ui/picker/records/record-choices'
-
-type NamedSource = Extract<
-  ChoiceSource,
-  | 'account'
-  | 'group'
-  | 'category'
-  | 'price-family'
-  | 'price-list'
-  | 'channel'
-  | 'region'
-  | 'product'
-  | 'tax-class'
-  | 'tax'
->
+import type { ChoiceSource, NamedKind, RecordChoice, RecordChoices } from '@/ui/picker/records/record-choices'
 
 /** What a new one made on the way is called; others need more than a name. */
 const MAKES: Readonly<Partial<Record<ChoiceSource, string>>> = {
@@ -75,7 +61,7 @@ function choicesOf(store: Store, from: ChoiceSource): readonly RecordChoice[] {
   }
 }
 
-function named(store: Store, from: NamedSource): readonly RecordChoice[] {
+function named(store: Store, from: NamedKind): readonly RecordChoice[] {
   const records = store[from] as ReadonlyMap<
     string,
     { readonly id: string; readonly code: string; readonly name: string; readonly status?: string }
@@ -90,7 +76,7 @@ function named(store: Store, from: NamedSource): readonly RecordChoice[] {
     }))
 }
 
-function aboutOf(store: Store, from: NamedSource, id: string, code: string): string {
+function aboutOf(store: Store, from: NamedKind, id: string, code: string): string {
   switch (from) {
     case 'account': {
       const account = store.account.get(id)

@@ -6,6 +6,7 @@ import type { FoundLimits } from '@/core/engine/find-limits'
 import { isForEverything, type LimitRule } from '@/core/limits/limit'
 import { firstQuantity } from '@/core/limits/nearest-quantities'
 import { getSettings, type Store } from '@/core/store/store'
+import { capital } from '@/ui/format/capital'
 import { DISPLAY_WORDS, limitPhrase, quantityPhrase } from '@/ui/format/terms-phrases'
 import type { ShopLimits } from './shop-view'
 
@@ -30,7 +31,7 @@ function togetherSentence(rule: LimitRule): string {
   const counted = rule.counting === 'each' ? '' : ', counted with others like it'
   if (rule.message) return rule.message
   const phrase = limitPhrase({ ...rule, counting: 'each' })
-  return `${phrase.charAt(0).toUpperCase()}${phrase.slice(1)}${counted}.`
+  return `${capital(phrase)}${counted}.`
 }
 
 const COUNTRIES = new Intl.DisplayNames('en-IE', { type: 'region' })

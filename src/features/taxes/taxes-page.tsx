@@ -1,5 +1,6 @@
 'use client'
 
+import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useReady } from '@/ui/frame/use-ready'
 import { SideList } from '@/sheet/parts/side-parts'
 import { VantageLink } from '@/ui/frame/vantage-link'
@@ -104,7 +105,7 @@ function Rates({ view, places }: { readonly view: TaxesView; readonly places: Ta
     start(async () => {
       const outcome = await act().catch((): RatesOutcome => ({
         ok: false,
-        problems: ['The server did not answer. Nothing was changed.'],
+        problems: [NO_ANSWER],
       }))
       setProblems(outcome.ok ? [] : outcome.problems)
       if (!outcome.ok) return

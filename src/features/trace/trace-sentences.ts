@@ -5,6 +5,7 @@ import type { ReferenceField } from '@/core/catalogue/product'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Rung } from '@/core/price/ladder'
 import { priceDigitsOf, type Store } from '@/core/store/store'
+import { capital } from '@/ui/format/capital'
 import { formatMoney, formatPercent } from '@/ui/format/amount'
 import {
   localPhrase,
@@ -172,8 +173,7 @@ function scopeWords({ store }: Wording, scope: WhatTerm): string {
 }
 
 function roundingWords(rule: RoundingRule): string {
-  const phrase = roundingPhrase(rule)
-  return phrase.charAt(0).toUpperCase() + phrase.slice(1)
+  return capital(roundingPhrase(rule))
 }
 
 const RUNG_NAMES: Readonly<Record<Rung, string>> = {

@@ -1,12 +1,12 @@
 import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import { refresh } from '@/core/engine/prepare'
+import { withChanges } from '@/core/engine/prepare'
 import { moveStock } from '@/core/catalogue/stock'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
 import { meansTheSame } from '@/core/store/same-meaning'
-import { applyChanges, type Change, reverseChanges, type Store } from '@/core/store/store'
+import { type Change, reverseChanges, type Store } from '@/core/store/store'
 import { and, asc, desc, eq, gt, gte, isNotNull, isNull, lte, ne, notInArray, or, sql } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
@@ -104,7 +104,7 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
     .where(and(gte(schema.changes.changeSet, first.id), lte(schema.changes.changeSet, lastChangeSet)))
     .orderBy(asc(schema.changes.changeSet), asc(schema.changes.position))
   const back = netChanges(present.store, reverseChanges(later.map(toChange)))
-  const prepared = refresh(present, applyChanges(present.store, back), back)
+  const prepared = withChanges(present, back)
   past.set(key, prepared)
   for (const old of [...past.keys()].slice(0, -REMEMBERED)) past.delete(old)
   return prepared

@@ -5,7 +5,7 @@ import type { Store } from '@/core/store/store'
 import { findNamed, writeNamed } from '@/core/notation/named-text'
 import { typedAmount } from '@/core/decimal/written-amount'
 import type { ReadRule } from '@/core/notation/read-rule'
-import type { ChoiceSource } from '@/ui/picker/records/record-choices'
+import type { ChoiceSource, NamedKind } from '@/ui/picker/records/record-choices'
 import { namesInWords } from '@/ui/format/rule-phrases'
 import { countryName, landName } from '@/ui/format/place-names'
 import type { ControlKind } from './control-kind'
@@ -117,18 +117,6 @@ export function wordsField([field, name, hint = '']: Words, normal = (word: stri
     read: (text) => taken({ [field]: [...new Set(partsOf(text, ',').map(normal))] }),
   }
 }
-
-type NamedKind =
-  | 'account'
-  | 'group'
-  | 'category'
-  | 'price-family'
-  | 'price-list'
-  | 'channel'
-  | 'region'
-  | 'product'
-  | 'tax-class'
-  | 'tax'
 
 /** Other records by name or code, between commas. */
 export function namesField([field, name, hint = '']: Words, kind: NamedKind): FieldRule {

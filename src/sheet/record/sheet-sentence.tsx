@@ -1,5 +1,6 @@
 'use client'
 
+import { capital } from '@/ui/format/capital'
 import { PickerWord } from '@/ui/picker/picker-word'
 import type { FieldView, Sentence } from './sheet-view'
 
@@ -28,7 +29,7 @@ export function SheetSentence({ sentence, fields, disabled, opened, onOpen }: Sh
         if (!field) return null
         const said = part.words || field.phrase || 'nothing'
         // A sentence begins with a capital letter.
-        const words = at === 0 ? said.charAt(0).toUpperCase() + said.slice(1) : said
+        const words = at === 0 ? capital(said) : said
         const isOpen = opened?.field === field.field
         return (
           <span key={at}>

@@ -1,5 +1,6 @@
 'use client'
 
+import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useRef, useState } from 'react'
 import { useFrame, useFresh } from './frame-context'
 
@@ -27,7 +28,7 @@ export function useSheet<View extends { readonly asOf: number }>(initial: View) 
       pricesChanged(outcome.view.asOf)
       return null
     } catch {
-      return 'The server did not answer. Nothing was changed; try again.'
+      return NO_ANSWER
     }
   }
 

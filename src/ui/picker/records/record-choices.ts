@@ -1,5 +1,5 @@
-/** What one or several of can be chosen by name. */
-export type ChoiceSource =
+/** Records that fields and pickers name by name or code. */
+export type NamedKind =
   | 'account'
   | 'group'
   | 'category'
@@ -10,6 +10,10 @@ export type ChoiceSource =
   | 'product'
   | 'tax-class'
   | 'tax'
+
+/** What one or several of can be chosen by name. */
+export type ChoiceSource =
+  | NamedKind
   /** Words of the merchant's own. */
   | 'tag'
   | 'channel-group'

@@ -2,11 +2,11 @@
 
 import { useState } from 'react'
 import { butNot } from '@/ui/format/rule-phrases'
-import { pickerKeys } from '../picker-keys'
-import { ChoiceRow, Heading, Key, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { ChoiceRow, Heading, Key } from '../picker-parts'
 import { useRecordSource } from '../picker-sources'
 import type { StripProps } from '../strips/strip'
-import { useDone } from '../strips/use-done'
+import { useDone } from '../use-done'
 import { WhenLoaded } from '../when-loaded'
 import type { ChoiceSource, RecordChoice, RecordChoices } from './record-choices'
 
@@ -115,14 +115,29 @@ function Chooser({
   const own = shown.filter(({ isOwn }) => isOwn)
   const rest = shown.filter(({ isOwn }) => !isOwn)
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({
-        onDone: () => void keep(),
-        onCancel,
-        onRemoveLast: () => change(chosen.slice(0, -1)),
-      })}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={
+        <>
+          <Key>↓</Key> to the list · <Key>Space</Key> choose · <Key>⌫</Key> remove the last
+        </>
+      }
+      onDone={() => void keep()}
+      onCancel={onCancel}
+
+      onRemoveLast={() => change(chosen.slice(0, -1))}
+      foot={
+        <>
+          {chosen.length === 0 ? (
+            <span className="text-soft">{hint || 'Nothing chosen.'}</span>
+          ) : (
+            <b>{butNot(chosen.map(nameOf), [])}</b>
+          )}
+        </>
+      }
     >
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-base-300 px-6 py-2">
         <span className="w-28 shrink-0 text-soft">{name}</span>
@@ -184,23 +199,6 @@ function Chooser({
           <p className="pt-1 text-soft">{found.length - shown.length} more. Type part of a name.</p>
         )}
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={
-          <>
-            <Key>↓</Key> to the list · <Key>Space</Key> choose · <Key>⌫</Key> remove the last
-          </>
-        }
-        onDone={() => void keep()}
-        onCancel={onCancel}
-      >
-        {chosen.length === 0 ? (
-          <span className="text-soft">{hint || 'Nothing chosen.'}</span>
-        ) : (
-          <b>{butNot(chosen.map(nameOf), [])}</b>
-        )}
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

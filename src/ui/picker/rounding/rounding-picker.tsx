@@ -9,10 +9,11 @@ import { typedAmount } from '@/core/decimal/written-amount'
 import { readRounding, writeRounding } from '@/core/notation/rounding-text'
 import { roundingPhrase } from '@/ui/format/rule-phrases'
 import { type ReactNode, useState } from 'react'
-import { pickerKeys } from '../picker-keys'
-import { Heading, Key, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { TypedSentence } from '../typed-sentence'
+import { Heading, Key } from '../picker-parts'
 import type { StripProps } from '../strips/strip'
-import { useDone } from '../strips/use-done'
+import { useDone } from '../use-done'
 import { NumberLine } from './number-line'
 
 const KINDS = [
@@ -75,26 +76,29 @@ export function RoundingPicker({ label, initial, onDone, onCancel, onChange }: S
       : void done(typed)
   const tried = parseDecimal(typedAmount(exact))
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: keep, onCancel, onRemoveLast: null })}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={
+        <>
+          <Key>↓</Key> kind · <Key>Tab</Key> next · type it in the field above
+        </>
+      }
+      onDone={keep}
+      onCancel={onCancel}
+
+      foot={<b>Computed prices go {words}.</b>}
     >
-      <div className="flex flex-wrap items-center gap-3 border-b border-base-300 px-6 py-2">
-        <span className="text-soft">Rounded</span>
-        <input
-          autoFocus
-          aria-label="Rounding"
-          aria-invalid={rule === null}
-          placeholder="to the smallest unit; type 0.05, or ends .95"
-          className="min-w-64 grow rounded-[3px] border-2 border-secondary bg-lifted px-2 py-1 font-semibold aria-[invalid=true]:border-error"
-          value={typed}
-          onChange={(event) => change(event.target.value)}
-        />
-        <span className={`text-xs ${rule === null ? 'text-error' : 'text-primary'}`}>
-          {rule === null ? 'not understood yet' : 'understood'}
-        </span>
-      </div>
+      <TypedSentence
+        title="Rounded"
+        label="Rounding"
+        placeholder="to the smallest unit; type 0.05, or ends .95"
+        value={typed}
+        isWrong={rule === null}
+        onType={change}
+      />
       <div className="grid md:grid-cols-[11rem_1fr_1fr] md:divide-x md:divide-base-300">
         <div data-column className="px-6 py-2">
           <Heading>Prices go</Heading>
@@ -212,20 +216,7 @@ export function RoundingPicker({ label, initial, onDone, onCancel, onChange }: S
           )}
         </div>
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={
-          <>
-            <Key>↓</Key> kind · <Key>Tab</Key> next · type it in the field above
-          </>
-        }
-        onDone={keep}
-        onCancel={onCancel}
-      >
-        <b>Computed prices go {words}.</b>
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }
 

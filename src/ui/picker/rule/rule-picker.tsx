@@ -5,11 +5,12 @@ import { type NamedLists, readPriceRule, writePriceRule } from '@/core/notation/
 import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
 import type { Breaks } from '@/core/price/price-method'
 import { useMemo, useState } from 'react'
-import { pickerKeys } from '../picker-keys'
-import { Heading, Key, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { TypedSentence } from '../typed-sentence'
+import { Heading, Key } from '../picker-parts'
 import { useRuleSource } from '../picker-sources'
 import type { StripProps } from '../strips/strip'
-import { useDone } from '../strips/use-done'
+import { useDone } from '../use-done'
 import { WhenLoaded } from '../when-loaded'
 import type { ListName, RuleContext } from './rule-choices'
 import { KINDS, type RuleKind, switchedTo, withAmount, withReference } from './rule-moves'
@@ -90,27 +91,30 @@ function Chooser({
     return void done(typed)
   }
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: keep, onCancel, onRemoveLast: null })}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={
+        <>
+          <Key>↓</Key> kind · <Key>Tab</Key> next field · type it in the field above
+        </>
+      }
+      onDone={keep}
+      onCancel={onCancel}
+
+      foot={<>{tried?.ok ? <Total tried={tried} /> : <span className="text-soft">{label}</span>}</>}
     >
-      <div className="flex flex-wrap items-center gap-3 border-b border-base-300 px-6 py-2">
-        <span className="text-soft">Rule</span>
-        <input
-          autoFocus
-          aria-label="Rule"
-          aria-invalid={!read.ok && typed.trim() !== ''}
-          placeholder="15 % off base; from 10: 18 %"
-          className="min-w-72 grow rounded-[3px] border-2 border-secondary bg-lifted px-2 py-1 font-semibold aria-[invalid=true]:border-error"
-          value={typed}
-          onChange={(event) => type(event.target.value)}
-          onFocus={(event) => event.target.select()}
-        />
-        <span className={`text-xs ${read.ok ? 'text-primary' : 'text-error'}`}>
-          {read.ok ? 'understood' : typed.trim() === '' ? '' : `“${read.part}” is not understood yet`}
-        </span>
-      </div>
+      <TypedSentence
+        title="Rule"
+        label="Rule"
+        placeholder="15 % off base; from 10: 18 %"
+        value={typed}
+        isWrong={!read.ok}
+        problem={read.ok ? '' : `“${read.part}” is not understood yet`}
+        onType={type}
+      />
       <div className="grid md:grid-cols-[13rem_17rem_1fr] md:divide-x md:divide-base-300">
         <div data-column className="px-6 py-2">
           <Heading>The price is</Heading>
@@ -263,19 +267,6 @@ function Chooser({
           </p>
         )}
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={
-          <>
-            <Key>↓</Key> kind · <Key>Tab</Key> next field · type it in the field above
-          </>
-        }
-        onDone={keep}
-        onCancel={onCancel}
-      >
-        {tried?.ok ? <Total tried={tried} /> : <span className="text-soft">{label}</span>}
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

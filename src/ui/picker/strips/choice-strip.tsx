@@ -1,9 +1,10 @@
 'use client'
 
 import { useState } from 'react'
-import { Key, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { Key } from '../picker-parts'
 import type { StripProps } from './strip'
-import { useDone } from './use-done'
+import { useDone } from '../use-done'
 
 interface ChoiceStripProps extends StripProps {
   readonly name: string
@@ -29,23 +30,28 @@ export function ChoiceStrip({
     onChange?.(options.find((each) => each.value === value)?.name ?? value)
   }
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={(event) => {
-        const target = event.target as HTMLElement
-        if (event.key === 'Escape') {
-          event.stopPropagation()
-          onCancel()
-        } else if (event.key === 'Enter' && target.tagName !== 'BUTTON') {
-          event.preventDefault()
-          void done(chosen)
-        } else if (/^[1-9]$/.test(event.key) && options[Number(event.key) - 1]) {
-          choose(options[Number(event.key) - 1]?.value ?? chosen)
-        }
-      }}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={
+        <>
+          <Key>↑</Key> <Key>↓</Key> or a number choose · <Key>Enter</Key> keeps it
+        </>
+      }
+      onDone={() => void done(chosen)}
+      onCancel={onCancel}
+
+      foot={<span className="text-soft">{hint || 'Choose one.'}</span>}
     >
-      <fieldset className="grid grid-cols-[9rem_1fr] items-baseline gap-x-4 px-6 py-3">
+      <fieldset
+        className="grid grid-cols-[9rem_1fr] items-baseline gap-x-4 px-6 py-3"
+        onKeyDown={({ key }) => {
+          const option = /^[1-9]$/.test(key) ? options[Number(key) - 1] : undefined
+          if (option) choose(option.value)
+        }}
+      >
         <legend className="sr-only">{name}</legend>
         <span className="text-soft" aria-hidden>
           {name}
@@ -68,19 +74,6 @@ export function ChoiceStrip({
           ))}
         </div>
       </fieldset>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={
-          <>
-            <Key>↑</Key> <Key>↓</Key> or a number choose · <Key>Enter</Key> keeps it
-          </>
-        }
-        onDone={() => void done(chosen)}
-        onCancel={onCancel}
-      >
-        <span className="text-soft">{hint || 'Choose one.'}</span>
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

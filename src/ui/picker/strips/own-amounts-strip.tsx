@@ -1,9 +1,10 @@
 'use client'
 
 import { useState } from 'react'
-import { Key, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { Key } from '../picker-parts'
 import type { StripProps } from './strip'
-import { useDone } from './use-done'
+import { useDone } from '../use-done'
 
 const AMOUNTS = [
   ['base', 'Base price'],
@@ -51,18 +52,20 @@ export function OwnAmountsStrip({
     })
     .join('\n')
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') {
-          event.stopPropagation()
-          onCancel()
-        } else if (event.key === 'Enter' && (event.target as HTMLElement).tagName !== 'BUTTON') {
-          event.preventDefault()
-          void done(text)
-        }
-      }}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={
+        <>
+          <Key>Tab</Key> next field · <Key>Enter</Key> keeps it
+        </>
+      }
+      onDone={() => void done(text)}
+      onCancel={onCancel}
+
+      foot={<span className="text-soft">{hint}</span>}
     >
       <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 px-6 py-3">
         <span className="text-soft">{name}</span>
@@ -107,19 +110,6 @@ export function OwnAmountsStrip({
           </table>
         )}
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={
-          <>
-            <Key>Tab</Key> next field · <Key>Enter</Key> keeps it
-          </>
-        }
-        onDone={() => void done(text)}
-        onCancel={onCancel}
-      >
-        <span className="text-soft">{hint}</span>
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

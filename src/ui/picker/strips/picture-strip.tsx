@@ -2,10 +2,10 @@
 
 import { ProductPicture } from '@/ui/format/product-picture'
 import { useState } from 'react'
-import { Key, PickerFoot } from '../picker-parts'
-import { pickerKeys } from '../picker-keys'
+import { PickerPanel } from '../picker-panel'
+import { Key } from '../picker-parts'
 import type { StripProps } from './strip'
-import { useDone } from './use-done'
+import { useDone } from '../use-done'
 
 /** Drawings that ship with Steppe, for products without a picture of their own. */
 const DRAWINGS =
@@ -30,10 +30,16 @@ export function PictureStrip({ label, initial, onDone, onCancel }: StripProps) {
     }
   }
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: () => void done(name), onCancel, onRemoveLast: null })}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={<Key>Enter</Key>}
+      onDone={() => void done(name)}
+      onCancel={onCancel}
+
+      foot={<span className="text-soft">Shown in the shop, on the board and in lists.</span>}
     >
       <div className="flex flex-wrap items-center gap-6 px-6 py-3">
         <ProductPicture name={name} className="size-24 border border-base-300 bg-plate object-contain" />
@@ -64,15 +70,6 @@ export function PictureStrip({ label, initial, onDone, onCancel }: StripProps) {
           ))}
         </div>
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={<Key>Enter</Key>}
-        onDone={() => void done(name)}
-        onCancel={onCancel}
-      >
-        <span className="text-soft">Shown in the shop, on the board and in lists.</span>
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

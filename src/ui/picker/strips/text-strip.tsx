@@ -1,10 +1,10 @@
 'use client'
 
 import { useState } from 'react'
-import { Key, PickerFoot } from '../picker-parts'
-import { pickerKeys } from '../picker-keys'
+import { PickerPanel } from '../picker-panel'
+import { Key } from '../picker-parts'
 import type { StripProps } from './strip'
-import { useDone } from './use-done'
+import { useDone } from '../use-done'
 
 interface TextStripProps extends StripProps {
   readonly name: string
@@ -39,10 +39,16 @@ export function TextStrip({
     },
   }
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: () => void done(typed), onCancel, onRemoveLast: null })}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={<Key>Enter</Key>}
+      onDone={() => void done(typed)}
+      onCancel={onCancel}
+
+      foot={<span className="text-soft">{hint || 'Type over it.'}</span>}
     >
       <div className="grid grid-cols-[9rem_1fr] items-baseline gap-x-4 px-6 py-3">
         <span className="text-soft">{name}</span>
@@ -52,15 +58,6 @@ export function TextStrip({
           <input {...shared} onFocus={(event) => event.target.select()} />
         )}
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={<Key>Enter</Key>}
-        onDone={() => void done(typed)}
-        onCancel={onCancel}
-      >
-        <span className="text-soft">{hint || 'Type over it.'}</span>
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

@@ -3,15 +3,18 @@
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { useState } from 'react'
 import { WhenLoaded } from '../when-loaded'
+import { NO_ANSWER } from '@/ui/format/no-answer'
 import { butNot } from '@/ui/format/rule-phrases'
 import { someOf } from '@/ui/format/some-of'
-import { Chips, ChoiceRow, Heading, PickerFoot } from '../picker-parts'
-import { pickerKeys } from '../picker-keys'
+import { PickerPanel } from '../picker-panel'
+import { ChosenTerms } from '../chosen-terms'
+import { ChoiceRow, Heading } from '../picker-parts'
 import type { BranchChoice, WhatChoice, WhatChoices } from './what-choices'
 import { countText, Matches } from './what-matches'
 import { useFound, useMatched, type WhatSource } from './what-source'
 import { branchMark, itemMark, leaveOutWhat, plainMark, takeInWhat } from './what-marks'
 import { withoutLast } from '../term-sets'
+import { useDone } from '../use-done'
 
 interface WhatPickerProps {
   readonly label: string
@@ -47,8 +50,7 @@ function Chooser({
 }: WhatPickerProps & { readonly choices: WhatChoices }) {
   const [what, setWhat] = useState(initial)
   const [typed, setTyped] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
-  const [isBusy, setIsBusy] = useState(false)
+  const { problem, setProblem, isBusy, done } = useDone(onDone)
   const [opened, setOpened] = useState<ReadonlySet<string>>(() => openAt(initial, choices.branches))
   const [met, setMet] = useState<ReadonlyMap<string, WhatChoice>>(() => knownOf(choices))
   const found = useFound(source, typed)
@@ -72,9 +74,9 @@ function Chooser({
     )
   }
 
-  async function done(): Promise<void> {
+  async function keep(): Promise<void> {
     if (typed.trim() !== '') {
-      const read = await source.read(typed)
+      const read = await source.read(typed).catch(() => ({ ok: false, problem: NO_ANSWER }) as const)
       if (!read.ok) {
         // A part of a name that means one thing is enough.
         const [only] = found
@@ -98,14 +100,11 @@ function Chooser({
     }
     if (what.include.length === 0)
       return setProblem('Choose at least one: a category, a product or everything.')
-    setIsBusy(true)
     const text = (term: WhatTerm) => (term.kind === 'everything' ? 'everything' : (known(term)?.text ?? ''))
-    const wrong = await onDone(
+    await done(
       what,
       [...what.include.map(text), ...what.exclude.map((term) => `not ${text(term)}`)].join(', '),
     )
-    setIsBusy(false)
-    setProblem(wrong)
   }
 
   const take = (term: WhatTerm) => change(takeInWhat(what, term))
@@ -116,47 +115,50 @@ function Chooser({
     setOpened(next)
   }
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({
-        onDone: () => void done(),
-        onCancel,
-        onRemoveLast: () => change(withoutLast(what)),
-      })}
+    <PickerPanel
+      label={label}
+      problem={problem}
+      isBusy={isBusy}
+      onDone={() => void keep()}
+      onCancel={onCancel}
+      onRemoveLast={() => change(withoutLast(what))}
+      foot={
+        <>
+          <b>{matched ? countText(matched) : 'Counting …'}</b>
+          {matched &&
+            matched.rows.length > 0 &&
+            `: ${someOf(
+              matched.rows.map(({ name }) => name),
+              matched.products,
+            )}`}
+        </>
+      }
     >
-      <div className="grid gap-1 border-b border-base-300 px-6 py-2">
-        <Chips title="What" terms={what.include} keyOf={whatTermKey} nameOf={nameOf} onRemove={take}>
-          <input
-            autoFocus
-            aria-label="Product, SKU, category or a rule such as Timber=Pine"
-            placeholder="product, SKU, category, or typed: Timber=Pine, base 5–20, not Frames"
-            className="min-w-96 grow bg-transparent py-0.5 outline-none"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-          />
-          {!what.include.some(({ kind }) => kind === 'everything') && (
+      <ChosenTerms
+        title="What"
+        chosen={what}
+        keyOf={whatTermKey}
+        nameOf={nameOf}
+        nothingOut="nothing is left out"
+        label="Product, SKU, category or a rule such as Timber=Pine"
+        placeholder="product, SKU, category, or typed: Timber=Pine, base 5–20, not Frames"
+        typed={typed}
+        onType={setTyped}
+        onTake={take}
+        onLeave={leave}
+        beside={
+          !what.include.some(({ kind }) => kind === 'everything') && (
             <button type="button" className="link-name" onClick={() => take(EVERYTHING)}>
               everything
             </button>
-          )}
-        </Chips>
-        <Chips
-          title="but not"
-          terms={what.exclude}
-          keyOf={whatTermKey}
-          nameOf={nameOf}
-          isOut
-          onRemove={leave}
-        >
-          {what.exclude.length === 0 && <span className="text-soft">nothing is left out</span>}
-          {matched?.notes.map((note) => (
-            <span key={note} className="bg-warning px-2 text-warning-content">
-              {note}
-            </span>
-          ))}
-        </Chips>
-      </div>
+          )
+        }
+        notes={matched?.notes.map((note) => (
+          <span key={note} className="bg-warning px-2 text-warning-content">
+            {note}
+          </span>
+        ))}
+      />
       <div className="grid max-md:max-h-[24rem] max-md:overflow-auto md:grid-cols-[minmax(0,1.2fr)_minmax(0,0.9fr)_minmax(0,0.9fr)_minmax(0,1.2fr)] md:divide-x md:divide-base-300">
         <div data-column className="px-6 py-2 md:max-h-[24rem] md:overflow-auto">
           <Heading>Categories</Heading>
@@ -233,16 +235,7 @@ function Chooser({
         </div>
         <Matches matched={matched} />
       </div>
-      <PickerFoot problem={problem} isBusy={isBusy} onDone={() => void done()} onCancel={onCancel}>
-        <b>{matched ? countText(matched) : 'Counting …'}</b>
-        {matched &&
-          matched.rows.length > 0 &&
-          `: ${someOf(
-            matched.rows.map(({ name }) => name),
-            matched.products,
-          )}`}
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }
 

@@ -5,11 +5,12 @@ import { localDay, outlookByDay, turnAfter } from '@/core/predicates/schedule-ou
 import { readEnd, writeEnd } from '@/core/predicates/schedule-text'
 import { ALWAYS, compileSchedule, type Schedule } from '@/core/predicates/when'
 import { useState } from 'react'
-import { pickerKeys } from '../picker-keys'
-import { Key, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { TypedSentence } from '../typed-sentence'
+import { Key } from '../picker-parts'
 import { useClock } from '../picker-sources'
 import type { StripProps } from '../strips/strip'
-import { useDone } from '../strips/use-done'
+import { useDone } from '../use-done'
 import { DaysCalendar } from './days-calendar'
 import { WeekGrid } from './week-grid'
 import { YearLabels, YearStrip } from './year-strip'
@@ -73,24 +74,23 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
     if (/^\d{2}:\d{2}$/.test(time)) change({ hours: { ...window, [side]: time } })
   }
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: keep, onCancel, onRemoveLast: null })}
+    <PickerPanel
+      label={label}
+
+      problem={problem}
+      isBusy={isBusy}
+      keys={
+        <>
+          <Key>↑</Key> <Key>↓</Key> day of the week · <Key>Space</Key> on or off · <Key>Tab</Key> next · type
+          it in the field above
+        </>
+      }
+      onDone={keep}
+      onCancel={onCancel}
+
+      foot={<Next schedule={schedule} timeZone={timeZone} now={now} />}
     >
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-6 py-2">
-        <span className="text-soft">When</span>
-        <input
-          autoFocus
-          aria-label="When it holds"
-          aria-invalid={!read.ok}
-          className="min-w-72 grow rounded-[3px] border-2 border-secondary bg-lifted px-2 py-1 font-semibold aria-[invalid=true]:border-error"
-          value={typed}
-          onChange={(event) => type(event.target.value)}
-        />
-        <span className={`text-xs ${read.ok ? 'text-primary' : 'text-error'}`}>
-          {read.ok ? 'understood' : 'not understood yet'}
-        </span>
+      <TypedSentence title="When" label="When it holds" value={typed} isWrong={!read.ok} onType={type}>
         <button type="button" className="ml-auto text-secondary" onClick={() => change(ALWAYS)}>
           always
         </button>
@@ -104,7 +104,7 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
         >
           only in {Number(today.slice(0, 4)) + 1}
         </button>
-      </div>
+      </TypedSentence>
       <div className="grid md:grid-cols-[16rem_1fr] md:divide-x md:divide-base-300">
         <div className="px-6 py-2">
           <div className="flex gap-3 pb-2" role="group" aria-label="From and until">
@@ -234,21 +234,7 @@ export function WhenPicker({ label, initial, onDone, onCancel, onChange }: Strip
         <YearStrip days={days} timeZone={timeZone} now={now} />
         <YearLabels days={days} timeZone={timeZone} now={now} />
       </div>
-      <PickerFoot
-        problem={problem}
-        isBusy={isBusy}
-        keys={
-          <>
-            <Key>↑</Key> <Key>↓</Key> day of the week · <Key>Space</Key> on or off · <Key>Tab</Key> next ·
-            type it in the field above
-          </>
-        }
-        onDone={keep}
-        onCancel={onCancel}
-      >
-        <Next schedule={schedule} timeZone={timeZone} now={now} />
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }
 

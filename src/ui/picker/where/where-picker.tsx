@@ -4,11 +4,12 @@ import { useState } from 'react'
 import { type Where, type WhereTerm, whereTermKey } from '@/core/predicates/where'
 import { butNot } from '@/ui/format/rule-phrases'
 import type { Mark } from '../mark'
-import { pickerKeys } from '../picker-keys'
-import { Chips, ChoiceRow, Heading, PickerFoot } from '../picker-parts'
+import { PickerPanel } from '../picker-panel'
+import { ChosenTerms } from '../chosen-terms'
+import { ChoiceRow, Heading } from '../picker-parts'
 import { useWhereSource } from '../picker-sources'
 import type { StripProps } from '../strips/strip'
-import { useDone } from '../strips/use-done'
+import { useDone } from '../use-done'
 import { termMoves, withoutLast } from '../term-sets'
 import { WhenLoaded } from '../when-loaded'
 import type { WhereChoice, WhereChoices } from './where-choices'
@@ -80,35 +81,34 @@ function Chooser({
     />
   )
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: keep, onCancel, onRemoveLast: () => change(withoutLast(where)) })}
+    <PickerPanel
+      label={label}
+      problem={problem}
+      isBusy={isBusy}
+      onDone={keep}
+      onCancel={onCancel}
+      onRemoveLast={() => change(withoutLast(where))}
+      foot={
+        <>
+          <b>Holds {sentence(where)}.</b> <span className="text-soft">Nothing chosen is everywhere.</span>
+        </>
+      }
     >
-      <div className="grid gap-1 border-b border-base-300 px-6 py-2">
-        <Chips title="In" terms={where.include} keyOf={whereTermKey} nameOf={nameOf} onRemove={take}>
-          <input
-            autoFocus
-            aria-label="Channel or region"
-            placeholder={
-              where.include.length === 0 ? 'everywhere; type a channel or region' : 'channel or region'
-            }
-            className="min-w-64 grow bg-transparent py-0.5 outline-none"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-          />
-        </Chips>
-        <Chips
-          title="but not"
-          terms={where.exclude}
-          keyOf={whereTermKey}
-          nameOf={nameOf}
-          isOut
-          onRemove={leave}
-        >
-          {where.exclude.length === 0 && <span className="text-soft">no place is left out</span>}
-        </Chips>
-      </div>
+      <ChosenTerms
+        title="In"
+        chosen={where}
+        keyOf={whereTermKey}
+        nameOf={nameOf}
+        nothingOut="no place is left out"
+        label="Channel or region"
+        placeholder={
+          where.include.length === 0 ? 'everywhere; type a channel or region' : 'channel or region'
+        }
+        typed={typed}
+        onType={setTyped}
+        onTake={take}
+        onLeave={leave}
+      />
       <div className="grid md:grid-cols-2 md:divide-x md:divide-base-300">
         <div data-column className="max-h-64 overflow-auto px-6 py-2">
           <Heading>Channels</Heading>
@@ -123,9 +123,6 @@ function Chooser({
           {choices.regions.length === 0 && <p className="text-soft">The store has no regions.</p>}
         </div>
       </div>
-      <PickerFoot problem={problem} isBusy={isBusy} onDone={keep} onCancel={onCancel}>
-        <b>Holds {sentence(where)}.</b> <span className="text-soft">Nothing chosen is everywhere.</span>
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }

@@ -5,9 +5,11 @@ import { butNot } from '@/ui/format/rule-phrases'
 import { someOf } from '@/ui/format/some-of'
 import { type ReactNode, useMemo, useState } from 'react'
 import { WhenLoaded } from '../when-loaded'
-import { Chips, ChoiceRow, Heading, PickerFoot } from '../picker-parts'
-import { pickerKeys } from '../picker-keys'
+import { PickerPanel } from '../picker-panel'
+import { ChosenTerms } from '../chosen-terms'
+import { ChoiceRow, Heading } from '../picker-parts'
 import { withoutLast } from '../term-sets'
+import { useDone } from '../use-done'
 import type { AccountChoice, WhoChoice, WhoChoices } from './who-choices'
 import { allChoices, leaveOut, markOf, reachOf, takeIn, whoText, whyOf } from './who-marks'
 
@@ -49,8 +51,7 @@ function Chooser({
 }: WhoPickerProps & { readonly choices: WhoChoices }) {
   const [who, setWho] = useState(initial)
   const [typed, setTyped] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
-  const [isBusy, setIsBusy] = useState(false)
+  const { problem, setProblem, isBusy, done } = useDone(onDone)
   const [under, setUnder] = useState<WhoChoice | null>(null)
   const [isTradeOnly, setTradeOnly] = useState(false)
   const reach = useMemo(() => reachOf(who, choices), [who, choices])
@@ -66,7 +67,7 @@ function Chooser({
     onChange?.(sentenceOf(next, nameOf))
   }
 
-  function done(): void {
+  function keep(): void {
     // What is typed and found is meant.
     const found = typed.trim() === '' ? null : findTyped(typed, choices)
     if (typed.trim() !== '' && !found) return setProblem(`No results for “${typed.trim()}”.`)
@@ -78,11 +79,7 @@ function Chooser({
       setTyped('')
       return change(final)
     }
-    setIsBusy(true)
-    void onDone(final, whoText(final, choices)).then((wrong) => {
-      setIsBusy(false)
-      setProblem(wrong)
-    })
+    void done(final, whoText(final, choices))
   }
 
   const isShown = ({ name }: WhoChoice) =>
@@ -109,39 +106,36 @@ function Chooser({
     />
   )
   return (
-    <section
-      aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
-      onKeyDown={pickerKeys({ onDone: done, onCancel, onRemoveLast: () => change(withoutLast(who)) })}
+    <PickerPanel
+      label={label}
+      problem={problem}
+      isBusy={isBusy}
+      onDone={keep}
+      onCancel={onCancel}
+      onRemoveLast={() => change(withoutLast(who))}
+      foot={
+        <>
+          <b>
+            Reaches {reach.accounts.length} {reach.accounts.length === 1 ? 'account' : 'accounts'}
+          </b>
+          {reach.accounts.length > 0 && `: ${someOf(reach.accounts.map(({ name }) => name))}`}
+          {reach.guests ? ' · guests too' : ' · not guests'}
+        </>
+      }
     >
-      <div className="grid gap-1 border-b border-base-300 px-6 py-2">
-        <Chips
-          title="For"
-          terms={who.include}
-          keyOf={whoTermKey}
-          nameOf={nameOf}
-          onRemove={(term) => change(takeIn(who, term))}
-        >
-          <input
-            autoFocus
-            aria-label="Name, group, tag or e-mail"
-            placeholder="name, group, tag or e-mail"
-            className="min-w-64 grow bg-transparent py-0.5 outline-none"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-          />
-        </Chips>
-        <Chips
-          title="but not"
-          terms={who.exclude}
-          keyOf={whoTermKey}
-          nameOf={nameOf}
-          isOut
-          onRemove={(term) => change(leaveOut(who, term))}
-        >
-          {who.exclude.length === 0 && <span className="text-soft">nobody is left out</span>}
-        </Chips>
-      </div>
+      <ChosenTerms
+        title="For"
+        chosen={who}
+        keyOf={whoTermKey}
+        nameOf={nameOf}
+        nothingOut="nobody is left out"
+        label="Name, group, tag or e-mail"
+        placeholder="name, group, tag or e-mail"
+        typed={typed}
+        onType={setTyped}
+        onTake={(term) => change(takeIn(who, term))}
+        onLeave={(term) => change(leaveOut(who, term))}
+      />
       <div className="grid max-md:max-h-[22rem] max-md:overflow-auto md:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)_minmax(0,1fr)] md:divide-x md:divide-base-300">
         <div data-column className="px-6 py-2 md:max-h-[22rem] md:overflow-auto">
           <Heading>Kinds</Heading>
@@ -190,14 +184,7 @@ function Chooser({
           <Under choice={under} who={who} choices={choices} nameOf={nameOf} />
         </div>
       </div>
-      <PickerFoot problem={problem} isBusy={isBusy} onDone={done} onCancel={onCancel}>
-        <b>
-          Reaches {reach.accounts.length} {reach.accounts.length === 1 ? 'account' : 'accounts'}
-        </b>
-        {reach.accounts.length > 0 && `: ${someOf(reach.accounts.map(({ name }) => name))}`}
-        {reach.guests ? ' · guests too' : ' · not guests'}
-      </PickerFoot>
-    </section>
+    </PickerPanel>
   )
 }
 

@@ -1,0 +1,46 @@
+'use client'
+
+import type { ReactNode } from 'react'
+import { pickerKeys } from './picker-keys'
+import { PickerFoot } from './picker-parts'
+
+interface PickerPanelProps {
+  readonly label: string
+  readonly children: ReactNode
+  /** What it comes to, live. */
+  readonly foot: ReactNode
+  readonly problem: string | null
+  readonly isBusy: boolean
+  /** What the keys do here, where it is not choosing in columns. */
+  readonly keys?: ReactNode
+  readonly onDone: () => void
+  readonly onCancel: () => void
+  /** `null` where there is nothing to remove one by one. */
+  readonly onRemoveLast?: (() => void) | null
+}
+
+/** A picker unrolled across the sheet: what is chosen from, with what it comes to and the ways out at its foot. */
+export function PickerPanel({
+  label,
+  children,
+  foot,
+  problem,
+  isBusy,
+  keys,
+  onDone,
+  onCancel,
+  onRemoveLast = null,
+}: PickerPanelProps) {
+  return (
+    <section
+      aria-label={label}
+      className="border-y-2 border-secondary bg-base-100"
+      onKeyDown={pickerKeys({ onDone, onCancel, onRemoveLast })}
+    >
+      {children}
+      <PickerFoot problem={problem} isBusy={isBusy} keys={keys} onDone={onDone} onCancel={onCancel}>
+        {foot}
+      </PickerFoot>
+    </section>
+  )
+}
