@@ -199,3 +199,22 @@ test('a list is switched on and off, and its rounding changed', async () => {
   await page.getByRole('button', { name: 'Switch off' }).click()
   await page.getByRole('button', { name: 'Switch on' }).waitFor()
 })
+
+test('a picker says that the server does not answer, and keeps what was typed', async () => {
+  await page.goto(testUrl('/price-lists/bee-farm-level'))
+  await reads(cell(page, 'all other items', 'rule'), '−12 %')
+  await cell(page, 'Jars', 'for').getByRole('button').click()
+  const typed = page.getByRole('textbox', { name: /^Product, SKU/ })
+  await typed.waitFor()
+  await page.route('**/*', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  )
+  await typed.fill('Hives')
+  await typed.press('Enter')
+  await reads(page.getByTestId('sheet').getByRole('alert'), /The server did not answer.*try again/)
+  expect(await typed.inputValue()).toBe('Hives')
+  await page.unroute('**/*')
+  await typed.press('Enter')
+  await page.getByRole('button', { name: 'Remove Hives' }).waitFor()
+  await page.keyboard.press('Escape')
+})

@@ -88,3 +88,13 @@ test('a sentence of each kind reads as one', () => {
     'For Fennmoor Honey Farm, buying everything, from 1 April 2026 until 31 March 2027, in whatever they pay in: the lists Fennmoor agreed prices and Wax round for bee farms come first. Orders from €250.00, paid 45 days net; adjustments leave its prices alone. It is active.',
   )
 })
+
+test('the options of a variant are said in the order of its product, however they are kept', () => {
+  const [variant] = recordsOf(store, 'variant').filter((each) => each['sku'] === 'FR-BR-PF')
+  const options = variant!['options'] as Readonly<Record<string, string>>
+  const reversed = Object.fromEntries(Object.entries(options).reverse())
+  expect(SHEETS.variant.sentence({ ...variant, options: reversed }, store)).toContainEqual({
+    field: 'options',
+    words: 'Pine, flat-packed, 10',
+  })
+})

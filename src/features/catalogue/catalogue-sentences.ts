@@ -60,9 +60,9 @@ function amounts(record: Fields, store: Store): Sentence {
 }
 
 function limits(record: Fields): Sentence {
-  const none = 'not limited'
+  const none = 'none'
   const own = record['limits'] as QuantityLimits
-  return say`Bought at least ${word('limits.minimum', own.minimum ? '' : none)}, at most ${word('limits.maximum', own.maximum ? '' : none)}, in steps of ${word('limits.multiple', own.multiple ? '' : none)}, first ${word('limits.first', own.first ? '' : none)}, only in ${word('limits.values', own.values ? '' : none)}.`
+  return say`Minimum ${word('limits.minimum', own.minimum ? '' : none)}, maximum ${word('limits.maximum', own.maximum ? '' : none)}, multiples of ${word('limits.multiple', own.multiple ? '' : none)}, first quantity ${word('limits.first', own.first ? '' : none)}, fixed quantities ${word('limits.values', own.values ? '' : none)}.`
 }
 
 export function productSentence(record: Fields, store: Store): Sentence {

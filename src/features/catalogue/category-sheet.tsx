@@ -81,11 +81,27 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
       </>
     ),
     side: (
-      <MentionList
-        title="Rules for this category"
-        mentions={mentionsOfItem(store, (term) => term.kind === 'category' && term.category === id)}
-        none="None of its own. Rules for the categories above reach it too."
-      />
+      <>
+        <MentionList
+          title="Rules for this category"
+          mentions={mentionsOfItem(store, (term) => term.kind === 'category' && term.category === id)}
+          none="None of its own."
+        />
+        {category.parent !== null && (
+          <MentionList
+            title="From the categories above"
+            mentions={mentionsOfItem(
+              store,
+              (term) =>
+                term.kind === 'category' &&
+                term.category !== id &&
+                term.descendants &&
+                above.has(term.category),
+            )}
+            none="None."
+          />
+        )}
+      </>
     ),
   }
 }

@@ -2,8 +2,11 @@ import 'server-only'
 
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { factsOf } from '@/core/engine/catalogue-index'
+import type { PreparedStore } from '@/core/engine/prepared-store'
+import { matchWhat, type WhatTerm } from '@/core/predicates/what'
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
-import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { type Mention, mentionsOfItem } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import { SheetTable } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
@@ -86,11 +89,18 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
       </>
     ),
     side: (
-      <MentionList
-        title="Rules for this product"
-        mentions={mentionsOfItem(store, (term) => term.kind === 'product' && term.product === id)}
-        none="None of its own. Rules for its categories and attributes reach it too."
-      />
+      <>
+        <MentionList
+          title="Rules for this product"
+          mentions={mentionsOfItem(store, (term) => term.kind === 'product' && term.product === id)}
+          none="None of its own."
+        />
+        <MentionList
+          title="Rules that reach it otherwise"
+          mentions={reachedOtherwise((after ?? before).prepared, variants, 'product')}
+          none="None: no rule is for its categories, attributes, family or variants."
+        />
+      </>
     ),
     summary: effect?.summary ?? '',
   }
@@ -119,12 +129,38 @@ async function drawVariant(loaded: LoadedSheet): Promise<SheetEffect> {
       </>
     ),
     side: (
-      <MentionList
-        title="Rules for this variant"
-        mentions={mentionsOfItem(store, (term) => term.kind === 'variant' && term.variant === id)}
-        none="None of its own. Rules for its product and its categories reach it too."
-      />
+      <>
+        <MentionList
+          title="Rules for this variant"
+          mentions={mentionsOfItem(store, (term) => term.kind === 'variant' && term.variant === id)}
+          none="None of its own."
+        />
+        <MentionList
+          title="Rules that reach it otherwise"
+          mentions={reachedOtherwise((after ?? before).prepared, [variant], 'variant')}
+          none="None: no rule is for its product, categories, attributes or family."
+        />
+      </>
     ),
     summary: effect?.summary ?? '',
   }
+}
+
+/** Rules for what some variants are part of; those for everything, and those that name them, left out. */
+function reachedOtherwise(
+  { store, index }: PreparedStore,
+  variants: readonly Variant[],
+  own: WhatTerm['kind'],
+): readonly Mention[] {
+  const items = variants.flatMap(({ id }) => {
+    const number = index.numberOf.get(id)
+    return number === undefined ? [] : [factsOf(store, index, number)]
+  })
+  return mentionsOfItem(
+    store,
+    (term) =>
+      term.kind !== 'everything' &&
+      term.kind !== own &&
+      items.some((item) => matchWhat({ include: [term], exclude: [] }, item).matches),
+  )
 }

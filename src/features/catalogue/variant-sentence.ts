@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { Variant } from '@/core/catalogue/product'
+import { type Variant, variantName } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
 import { fieldPhrase, type Fields } from '@/sheet/fields/field-rule'
 import { RECORD_FIELDS } from '@/sheet/fields/record-fields'
@@ -24,16 +24,19 @@ const AMOUNTS: readonly Inherited[] = [
 ]
 
 const LIMITS: readonly Inherited[] = [
-  ['limits.minimum', 'at least', 'any quantity'],
-  ['limits.maximum', 'at most', 'any quantity'],
-  ['limits.multiple', 'in multiples of', 'one'],
+  ['limits.minimum', 'minimum', 'none'],
+  ['limits.maximum', 'maximum', 'none'],
+  ['limits.multiple', 'multiples of', 'one'],
   ['limits.first', 'first quantity', 'not set'],
-  ['limits.values', 'only these quantities', 'not limited'],
+  ['limits.values', 'fixed quantities', 'none'],
 ]
 
 export function variantSentence(record: Fields, store: Store): Sentence {
-  const { options, stock } = record as unknown as Variant
-  return say`${word('product', record['product'] ? '' : 'A variant of a product to choose')}, ${word('options', Object.keys(options).length > 0 ? Object.values(options).join(', ') : 'no options')}; stock ${word('stock', stock ?? 'not counted')}. ${parted(AMOUNTS, record, store)}`
+  const variant = record as unknown as Variant
+  const { stock } = variant
+  const product = store.product.get(variant.product)
+  const options = product ? variantName(product, variant) : Object.values(variant.options).join(', ')
+  return say`${word('product', record['product'] ? '' : 'A variant of a product to choose')}, ${word('options', options || 'no options')}; stock ${word('stock', stock ?? 'not counted')}. ${parted(AMOUNTS, record, store)}`
 }
 
 export function variantDetails(record: Fields, store: Store): Sentence {
