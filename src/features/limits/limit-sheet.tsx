@@ -8,7 +8,7 @@ import { capital } from '@/ui/format/capital'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import type { LimitRule } from '@/core/limits/limit'
 import { limitDetails, limitSentence } from './limit-sentence'
-import { type LimitView, loadLimit } from './load-limit'
+import { type LimitView, loadLimit, MOST_TRIED } from './load-limit'
 
 export const limitSheet: SheetOfKind = {
   sentence: limitSentence,
@@ -30,7 +30,7 @@ async function drawLimit(loaded: LoadedSheet): Promise<SheetEffect> {
       <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_15rem]">
         <div>
           {rule.counting === 'each' ? (
-            <TryLine view={view} />
+            <TryLine view={view} days={rule.days} />
           ) : (
             <p className="pb-3">
               <b>{limitPhrase(rule) || 'No figure is set yet'}.</b>{' '}
@@ -49,10 +49,10 @@ async function drawLimit(loaded: LoadedSheet): Promise<SheetEffect> {
   }
 }
 
-function TryLine({ view }: { readonly view: LimitView }) {
+function TryLine({ view, days }: { readonly view: LimitView; readonly days: number | null }) {
   const { tries, asked, item, buyer } = view
   if (!item) return null
-  const place = (quantity: number) => 10 + ((quantity - 1) / 47) * 520
+  const place = (quantity: number) => 10 + ((quantity - 1) / (MOST_TRIED - 1)) * 520
   const passing = tries.filter(({ passes }) => passes)
   return (
     <section className="pb-4" aria-label="Try a quantity">
@@ -62,10 +62,13 @@ function TryLine({ view }: { readonly view: LimitView }) {
         <b>{item.name}</b>
         <span className="text-soft"> for </span>
         <b>{buyer}</b>
-        <span className="text-soft">; change both, and the quantity, in the vantage above.</span>
+        <span className="text-soft">
+          {days !== null && `, with none bought in the ${days} days before`}; change the buyer and the
+          quantity in the vantage above.
+        </span>
       </p>
       <svg viewBox="0 0 540 40" className="w-full" role="img">
-        <title>{`Up to 48 pass: ${passing.map(({ quantity }) => quantity).join(', ') || 'none'}`}</title>
+        <title>{`Up to ${MOST_TRIED} pass: ${passing.map(({ quantity }) => quantity).join(', ') || 'none'}`}</title>
         <line x1="4" x2="536" y1="18" y2="18" className="stroke-base-300" strokeWidth="2" />
         {tries.map(({ quantity, passes }) => (
           <circle
@@ -89,7 +92,7 @@ function TryLine({ view }: { readonly view: LimitView }) {
               {quantity}
             </text>
           ))}
-        {!asked.passes && Number(asked.quantity) <= 48 && (
+        {!asked.passes && Number(asked.quantity) <= MOST_TRIED && (
           <circle
             cx={place(Number(asked.quantity))}
             cy="18"

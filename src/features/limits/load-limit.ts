@@ -2,9 +2,10 @@ import 'server-only'
 
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { factsOf } from '@/core/engine/catalogue-index'
-import { findLimits, type LimitSource } from '@/core/engine/find-limits'
+import { findLimits, type FoundLimits } from '@/core/engine/find-limits'
 import { LIMIT_FIELDS, type LimitField, type LimitRule, type QuantityLimits } from '@/core/limits/limit'
-import { isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
+import { brokenAlone, nearestAlone } from '@/core/cart/alone-in-cart'
+import { nearestQuantities } from '@/core/limits/nearest-quantities'
 import { decimal, type Decimal } from '@/core/decimal/decimal'
 import { matchWhat } from '@/core/predicates/what'
 import type { PreparedStore } from '@/core/engine/prepared-store'
@@ -29,7 +30,7 @@ export interface LimitView {
   readonly item: { readonly sku: string; readonly name: string } | null
   readonly buyer: string
   readonly levels: readonly LevelRow[]
-  /** Small quantities and whether each passes. */
+  /** Small quantities and whether each passes with nothing else in the cart, and nothing bought before. */
   readonly tries: readonly { readonly quantity: number; readonly passes: boolean }[]
   readonly asked: {
     readonly quantity: Decimal
@@ -52,9 +53,12 @@ const FIELD_WORDS: Readonly<Record<LimitField, string>> = {
   values: 'Only these',
 }
 
+/** Small quantities that are tried one by one, for a line of dots. */
+export const MOST_TRIED = 48
+
 /** What a limit comes to for one of its items, level by level, and what it meets. */
 export async function loadLimit({ id, before, after }: LoadedSheet): Promise<LimitView | null> {
-  const { prepared, situation, buyerName, quantity } = after ?? before
+  const { prepared, standpoint, situation, buyerName, quantity } = after ?? before
   const { store, index } = prepared
   const rule = store.limit.get(id)
   if (!rule) return null
@@ -67,7 +71,8 @@ export async function loadLimit({ id, before, after }: LoadedSheet): Promise<Lim
   const [first] = reached
   const found = first && findLimits(prepared, situation, first.number)
   const asked = decimal(quantity / 1000)
-  const nearest = found ? nearestQuantities(asked, found.limits) : { below: null, above: null }
+  const tried = first && { ...standpoint, variant: first.variant.id, past: [] }
+  const passes = (each: Decimal) => !tried || brokenAlone(prepared, tried, each).length === 0
   const products = new Map<string, { readonly product: Product; variants: number }>()
   for (const { product } of reached) {
     const known = products.get(product.id)
@@ -77,18 +82,18 @@ export async function loadLimit({ id, before, after }: LoadedSheet): Promise<Lim
   return {
     item: first ? { sku: first.variant.sku, name: nameOf(first.product, first.variant) } : null,
     buyer: buyerName,
-    levels: first && found ? levelsOf(prepared, first, rule, found.setBy) : [],
-    tries: found
-      ? Array.from({ length: 48 }, (_, at) => at + 1).map((each) => ({
+    levels: first && found ? levelsOf(prepared, first, rule, found) : [],
+    tries: tried
+      ? Array.from({ length: MOST_TRIED }, (_, at) => at + 1).map((each) => ({
           quantity: each,
-          passes: isAllowed(decimal(each), found.limits),
+          passes: passes(decimal(each)),
         }))
       : [],
     asked: {
       quantity: asked,
-      passes: found ? isAllowed(asked, found.limits) : true,
-      below: nearest.below,
-      above: nearest.above,
+      passes: passes(asked),
+      below: tried ? nearestAlone(prepared, tried, asked, 'below') : null,
+      above: tried ? nearestAlone(prepared, tried, asked, 'above') : null,
     },
     products: [...products.values()].map(({ product, variants }) => ({
       name: product.name,
@@ -124,7 +129,7 @@ function levelsOf(
     number,
   }: { readonly product: Product; readonly variant: Variant; readonly number: number },
   rule: LimitRule,
-  setBy: Readonly<Partial<Record<LimitField, LimitSource>>>,
+  { setBy, together }: FoundLimits,
 ): readonly LevelRow[] {
   const facts = factsOf(store, index, number)
   const rules = [...store.limit.values()].filter(
@@ -166,7 +171,7 @@ function levelsOf(
           recordHref('limits', each.code),
           each.id === rule.id ? `this limit, priority ${each.rank}` : `limit, priority ${each.rank}`,
           each,
-          source?.kind === 'rule' && source.rule === each.id,
+          (source?.kind === 'rule' && source.rule === each.id) || together.some(({ id }) => id === each.id),
         ),
       ),
     ]
