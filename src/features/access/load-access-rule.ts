@@ -2,18 +2,17 @@ import 'server-only'
 
 import type { AccessEffect, AccessRule, Rights } from '@/core/access/access'
 import { inTreeOrder } from '@/core/catalogue/category'
-import { factsOf } from '@/core/engine/catalogue-index'
+import { scopeMatcher } from '@/core/engine/scope-matcher'
 import { findRights } from '@/core/engine/find-rights'
 import { refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Situation } from '@/core/engine/situation'
 import { turnAfter } from '@/core/predicates/schedule-outlook'
-import { matchWhat } from '@/core/predicates/what'
 import { compileSchedule } from '@/core/predicates/when'
 import { applyChanges, type Change, getSettings } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import { situationOf } from '@/server/engine/look-from'
-import { soldVariants } from '@/server/engine/sold-variants'
+import { soldInScope, type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
 import { accountBuyer, type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
 import type { Mention } from '@/sheet/effect/mentions'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
@@ -86,7 +85,7 @@ export async function loadAccessRule(loaded: LoadedSheet): Promise<AccessRuleVie
   const right = withRule(current, rule, { ...rule, state: 'on' })
   const isTried = after !== null && stored !== null
   const left = isTried ? before.prepared : withRule(current, rule, { ...rule, state: 'off' })
-  const item = await reachedItems(right, rule)
+  const item = await soldInScope(right, rule.scope)
   const named = rule.audience.include.flatMap((term) =>
     term.kind === 'account' ? (accountBuyer(current.store, term.account) ?? []) : [],
   )
@@ -141,19 +140,6 @@ function withRule(prepared: PreparedStore, before: AccessRule, after: AccessRule
   return refresh(prepared, applyChanges(prepared.store, [change]), [change])
 }
 
-type Reached = Awaited<ReturnType<typeof soldVariants>>[number]
-
-async function reachedItems(prepared: PreparedStore, rule: AccessRule): Promise<readonly Reached[]> {
-  const slices = new Slices()
-  const reached: Reached[] = []
-  for (const item of await soldVariants(prepared)) {
-    if (slices.isDue()) await slices.rest()
-    if (matchWhat(rule.scope, factsOf(prepared.store, prepared.index, item.number)).matches)
-      reached.push(item)
-  }
-  return reached
-}
-
 function isSame(left: Rights, right: Rights): boolean {
   return (
     left.see === right.see &&
@@ -164,7 +150,7 @@ function isSame(left: Rights, right: Rights): boolean {
 }
 
 /** What somebody may do with all that is reached, or the most of it. */
-function tally(prepared: PreparedStore, situation: Situation, items: readonly Reached[]): string {
+function tally(prepared: PreparedStore, situation: Situation, items: readonly SoldVariant[]): string {
   const counts = new Map<string, number>()
   for (const { number } of items) {
     const words = rightsPhrase(findRights(prepared, situation, number))
@@ -220,16 +206,16 @@ function productsOf(
   left: PreparedStore,
   right: PreparedStore,
   [was, now]: readonly [Situation, Situation],
-  items: readonly Reached[],
+  items: readonly SoldVariant[],
 ): AccessRuleView['products'] {
-  const byProduct = new Map<string, Reached[]>()
+  const byProduct = new Map<string, SoldVariant[]>()
   for (const item of items) {
     const own = byProduct.get(item.product.id)
     if (own) own.push(item)
     else byProduct.set(item.product.id, [item])
   }
   return [...byProduct.values()].slice(0, MOST_PRODUCTS).map((own) => {
-    const { product } = own[0] as Reached
+    const { product } = own[0] as SoldVariant
     return {
       name: product.name,
       href: recordHref('products', product.code),
@@ -244,13 +230,12 @@ function productsOf(
 function otherRules(
   prepared: PreparedStore,
   rule: AccessRule,
-  items: readonly Reached[],
+  items: readonly SoldVariant[],
 ): AccessRuleView['others'] {
   return [...prepared.store['access-rule'].values()].flatMap((other) => {
     if (other.id === rule.id || other.status !== 'active' || other.state !== 'on') return []
-    const met = items.filter(
-      ({ number }) => matchWhat(other.scope, factsOf(prepared.store, prepared.index, number)).matches,
-    ).length
+    const isIn = scopeMatcher(prepared, other.scope)
+    const met = items.filter(({ number }) => isIn(number)).length
     return met === 0
       ? []
       : [

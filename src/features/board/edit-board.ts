@@ -2,8 +2,7 @@
 
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Vantage } from '@/core/engine/vantage'
-import { factsOf } from '@/core/engine/catalogue-index'
-import { matchWhat } from '@/core/predicates/what'
+import { scopeMatcher } from '@/core/engine/scope-matcher'
 import type { Change } from '@/core/store/store'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo, undoNote } from '@/server/changes/history'
@@ -98,9 +97,9 @@ function itemsTouched({ store, index, lists }: PreparedStore, change: Change): r
   const isSource = [...lists.values()].some(({ referredTo }) => referredTo.has(list))
   if (!isNamed || isSource) {
     const reached: number[] = []
+    const matchers = scopes.map((scope) => scopeMatcher({ store, index }, scope))
     for (let number = 0; number < index.variantCount; number += 1) {
-      const facts = factsOf(store, index, number)
-      if (scopes.some((scope) => matchWhat(scope, facts).matches)) reached.push(number)
+      if (matchers.some((isIn) => isIn(number))) reached.push(number)
       if (reached.length > LARGEST_PATCH) return null
     }
     return reached

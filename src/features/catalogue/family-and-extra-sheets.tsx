@@ -1,50 +1,39 @@
 import 'server-only'
 
-import { factsOf } from '@/core/engine/catalogue-index'
-import { type What, matchWhat } from '@/core/predicates/what'
-import { soldVariants } from '@/server/engine/sold-variants'
+import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
+import { soldInScope } from '@/server/engine/sold-variants'
 import { mentionsOfItem } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
-import { ProductTable, type SoldItem } from './product-table'
+import { ProductTable } from './product-table'
 import { categoryDetails, extraDetails, extraSentence, familySentence } from './catalogue-sentences'
 
 export const familySheet: SheetOfKind = {
   sentence: familySentence,
   details: categoryDetails,
-  effect: async (loaded) =>
-    drawItems(
-      loaded,
-      'Priced together',
-      (item) => (item.variant.family ?? item.product.family) === loaded.id,
-      (term) => term.kind === 'family' && term.family === loaded.id,
-    ),
+  effect: async (loaded) => {
+    const family: WhatTerm = { kind: 'family', family: loaded.id }
+    return drawItems(loaded, 'Priced together', { include: [family], exclude: [] }, family)
+  },
 }
 
 export const extraSheet: SheetOfKind = {
   sentence: extraSentence,
   details: extraDetails,
-  effect: async (loaded) => {
-    const { prepared } = loaded.after ?? loaded.before
-    const scope = loaded.record['scope'] as What
-    return drawItems(
-      loaded,
-      'Goes with',
-      ({ number }) => matchWhat(scope, factsOf(prepared.store, prepared.index, number)).matches,
-      (term) => term.kind === 'extra' && term.extra === loaded.id,
-    )
-  },
+  effect: async (loaded) =>
+    drawItems(loaded, 'Goes with', loaded.record['scope'] as What, { kind: 'extra', extra: loaded.id }),
 }
 
-/** The products something reaches, and the price lines for it. */
+/** The products something reaches, and the price lists that name it. */
 async function drawItems(
   { before, after, stored }: LoadedSheet,
   title: string,
-  isIn: (item: SoldItem) => boolean,
-  isIt: Parameters<typeof mentionsOfItem>[1],
+  scope: What,
+  itself: WhatTerm,
 ): Promise<SheetEffect> {
   const { prepared } = after ?? before
-  const items = (await soldVariants(prepared)).filter(isIn)
+  const items = await soldInScope(prepared, scope)
+  const isIt = (term: WhatTerm) => whatTermKey(term) === whatTermKey(itself)
   return {
     main: <ProductTable title={title} items={items} />,
     side: stored && (

@@ -1,11 +1,9 @@
 import 'server-only'
 
-import type { soldVariants } from '@/server/engine/sold-variants'
+import type { SoldVariant } from '@/server/engine/sold-variants'
 import { SheetTable } from '@/sheet/parts/side-parts'
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
-
-export type SoldItem = Awaited<ReturnType<typeof soldVariants>>[number]
 
 const MOST_SHOWN = 40
 
@@ -15,9 +13,9 @@ export function ProductTable({
   items,
 }: {
   readonly title: string
-  readonly items: readonly SoldItem[]
+  readonly items: readonly SoldVariant[]
 }) {
-  const products = new Map<string, { readonly item: SoldItem; count: number }>()
+  const products = new Map<string, { readonly item: SoldVariant; count: number }>()
   for (const item of items) {
     const known = products.get(item.product.id)
     if (known) known.count += 1

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { factsOf } from '@/core/engine/catalogue-index'
+import { scopeMatcher } from '@/core/engine/scope-matcher'
 import { findLimits, type FoundLimits } from '@/core/engine/find-limits'
 import { LIMIT_FIELDS, type LimitField, type LimitRule, type QuantityLimits } from '@/core/limits/limit'
 import { brokenAlone, nearestAlone } from '@/core/cart/alone-in-cart'
@@ -9,8 +10,7 @@ import { nearestQuantities } from '@/core/limits/nearest-quantities'
 import { decimal, type Decimal } from '@/core/decimal/decimal'
 import { matchWhat } from '@/core/predicates/what'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import { Slices } from '@/server/doors/slices'
-import { soldVariants } from '@/server/engine/sold-variants'
+import { soldInScope } from '@/server/engine/sold-variants'
 import type { Mention } from '@/sheet/effect/mentions'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { limitPhrase } from '@/ui/format/terms-phrases'
@@ -59,15 +59,10 @@ export const MOST_TRIED = 48
 /** What a limit comes to for one of its items, level by level, and what it meets. */
 export async function loadLimit({ id, before, after }: LoadedSheet): Promise<LimitView | null> {
   const { prepared, standpoint, situation, buyerName, quantity } = after ?? before
-  const { store, index } = prepared
+  const { store } = prepared
   const rule = store.limit.get(id)
   if (!rule) return null
-  const slices = new Slices()
-  const reached: Awaited<ReturnType<typeof soldVariants>>[number][] = []
-  for (const item of await soldVariants(prepared)) {
-    if (slices.isDue()) await slices.rest()
-    if (matchWhat(rule.scope, factsOf(store, index, item.number)).matches) reached.push(item)
-  }
+  const reached = await soldInScope(prepared, rule.scope)
   const [first] = reached
   const found = first && findLimits(prepared, situation, first.number)
   const asked = decimal(quantity / 1000)
@@ -190,9 +185,7 @@ function othersOf(
 ): LimitView['others'] {
   return [...store.limit.values()].flatMap((other) => {
     if (other.id === rule.id || other.status !== 'active' || other.state !== 'on') return []
-    const met = numbers.filter(
-      (number) => matchWhat(other.scope, factsOf(store, index, number)).matches,
-    ).length
+    const met = numbers.filter(scopeMatcher({ store, index }, other.scope)).length
     return met === 0
       ? []
       : [

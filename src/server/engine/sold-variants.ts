@@ -3,6 +3,8 @@ import 'server-only'
 import { distancesUp } from '@/core/catalogue/category'
 import type { Product, Variant } from '@/core/catalogue/product'
 import type { PreparedStore } from '@/core/engine/prepared-store'
+import { scopeMatcher } from '@/core/engine/scope-matcher'
+import type { What } from '@/core/predicates/what'
 import { Slices } from '../doors/slices'
 
 /** A variant that is there to be sold, with its branches. */
@@ -33,6 +35,18 @@ export function soldVariants({ store, index }: PreparedStore): Promise<readonly 
   const sold = findSold({ store, index })
   KEPT.set(store.variant, { products, categories, index, sold })
   return sold
+}
+
+/** Those of them that a scope holds. */
+export async function soldInScope(prepared: PreparedStore, scope: What): Promise<readonly SoldVariant[]> {
+  const isIn = scopeMatcher(prepared, scope)
+  const slices = new Slices()
+  const held: SoldVariant[] = []
+  for (const item of await soldVariants(prepared)) {
+    if (slices.isDue()) await slices.rest()
+    if (isIn(item.number)) held.push(item)
+  }
+  return held
 }
 
 async function findSold({
