@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { FieldLink, FieldTick } from '@/sheet/parts/field-tick'
 import { SheetNote, SideList, SideRow } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { MarginDumbbell } from '@/ui/chart/margin-dumbbell'
@@ -34,12 +35,19 @@ function Moves({ view }: { readonly view: AdjustmentView }) {
   const { summary, products, margins, buyer, isOn } = view
   if (summary.moved === 0)
     return (
-      <p className="py-2">
-        <b>Nothing moves.</b>{' '}
-        <span className="text-soft">
-          No price of guests or of any group is reached: look at whom it is for, what it is for and where.
-        </span>
-      </p>
+      <>
+        <p className="py-2">
+          <b>Nothing moves.</b>{' '}
+          <span className="text-soft">
+            No price of guests or of any group is reached: look at whom it is for, what it is for and where.
+          </span>
+        </p>
+        <table className="w-full">
+          <tbody>
+            <LeftOutRows leftOut={view.leftOut} />
+          </tbody>
+        </table>
+      </>
     )
   const direction = summary.fall > 0 ? (summary.rise > 0 ? 'move' : 'fall') : 'rise'
   return (
@@ -77,8 +85,10 @@ function Moves({ view }: { readonly view: AdjustmentView }) {
           {products.slice(0, MOST_SHOWN).map((product) => (
             <ProductRow key={product.href} product={product} />
           ))}
+          <LeftOutRows leftOut={view.leftOut} />
         </tbody>
       </table>
+      <p className="pt-1 text-soft">Untick a row to leave that product out.</p>
       {products.length > MOST_SHOWN && (
         <p className="pt-1 text-soft">
           and {products.length - MOST_SHOWN} more products with higher margins.
@@ -86,19 +96,36 @@ function Moves({ view }: { readonly view: AdjustmentView }) {
       )}
       <SheetNote title="Switching it off restores everything exactly">
         Nothing stored is changed: each price is worked out afresh whenever it is shown. Off, every price is
-        again what it was, to the smallest unit. Orders already placed keep their prices. To leave a product
-        out, open what it is for and press − on it.
+        again what it was, to the smallest unit. Orders already placed keep their prices.
       </SheetNote>
     </>
   )
 }
 
+function LeftOutRows({ leftOut }: Pick<AdjustmentView, 'leftOut'>) {
+  return leftOut.map(({ name, href, code, scopeWith }) => (
+    <tr key={code} className="border-b border-base-300 text-soft">
+      <td className="py-1">
+        <FieldTick field="scope" text={scopeWith} label={`${name} is in it`} isIn={false} />
+        <VantageLink href={href} className="line-through hover:underline">
+          {name}
+        </VantageLink>
+      </td>
+      <td colSpan={5} className="text-right">
+        left out
+      </td>
+    </tr>
+  ))
+}
+
 function ProductRow({ product }: { readonly product: MovedProduct }) {
-  const { name, href, variants, before, after, marginBefore, marginAfter, isBelowCost } = product
+  const { name, href, scopeWithout, variants, before, after, marginBefore, marginAfter, isBelowCost } =
+    product
   const isLow = marginAfter !== null && Number(marginAfter) < LOW_MARGIN + 5
   return (
     <tr className="border-b border-base-300 text-right">
       <td className="py-1 text-left">
+        <FieldTick field="scope" text={scopeWithout} label={`${name} is in it`} isIn />
         <VantageLink href={href} className="hover:underline">
           {name}
         </VantageLink>{' '}
@@ -159,9 +186,10 @@ function Side({ view }: { readonly view: AdjustmentView }) {
           <p className="text-soft">{others.map(({ name }) => name).join(', ')}</p>
         </SideList>
       )}
-      {overtaken.map(({ name, count, example }) => (
+      {overtaken.map(({ name, count, example, audienceWith }) => (
         <p key={name} className="mt-4 bg-warning p-2 text-warning-content">
-          <b>{name} would pay more than guests</b> for {count} of them: {example}.
+          <b>{name} would pay more than guests</b> for {count} of them: {example}.{' '}
+          {audienceWith !== null && <FieldLink field="audience" text={audienceWith} label={`Add ${name}`} />}
         </p>
       ))}
     </>

@@ -3,10 +3,14 @@ import 'server-only'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { withChanges } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
+import { writeWhat } from '@/core/notation/what-text'
+import { writeWho } from '@/core/notation/who-text'
 import { turnAfter } from '@/core/predicates/schedule-outlook'
+import type { What, WhatTerm } from '@/core/predicates/what'
+import type { Who } from '@/core/predicates/who'
 import { compileSchedule } from '@/core/predicates/when'
 import type { Adjustment } from '@/core/price/adjustment'
-import { getSettings } from '@/core/store/store'
+import { getSettings, type Store } from '@/core/store/store'
 import { type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
 import {
   amountOn,
@@ -21,9 +25,13 @@ import {
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { recordHref } from '@/ui/frame/record-href'
+import { leaveOutWhat } from '@/ui/picker/what/what-marks'
 
 /** A product whose prices move, its variants together. */
 export interface MovedProduct {
+  readonly code: string
+  /** What the adjustment is for without it, as it is typed. */
+  readonly scopeWithout: string
   readonly name: string
   readonly href: string
   readonly variants: number
@@ -47,8 +55,20 @@ export interface AdjustmentView {
     readonly moved: number
     readonly mean: Decimal | null
   }[]
-  /** Groups that pay more than guests while it is on. */
-  readonly overtaken: readonly { readonly name: string; readonly count: number; readonly example: string }[]
+  /** Products that are left out by name, with what the adjustment is for with them in it again. */
+  readonly leftOut: readonly {
+    readonly name: string
+    readonly href: string
+    readonly code: string
+    readonly scopeWith: string
+  }[]
+  /** Groups that pay more than guests while it is on, with whom it is for once they are in it; `null` if they are. */
+  readonly overtaken: readonly {
+    readonly name: string
+    readonly count: number
+    readonly example: string
+    readonly audienceWith: string | null
+  }[]
   readonly isOn: boolean
   /** Whether it holds at the vantage's instant, and until when that stays so: epoch milliseconds, infinite for good. */
   readonly holds: boolean
@@ -94,13 +114,14 @@ export async function loadAdjustment({
   return {
     buyer: shown?.buyer.name ?? 'Guests',
     summary: summaryOf(moves),
-    products: byProduct(moves, shown?.side.situation.digits ?? 2),
+    products: byProduct(prepared.store, adjustment.scope, moves, shown?.side.situation.digits ?? 2),
+    leftOut: leftOutOf(prepared.store, adjustment.scope),
     margins: [margins('marginBefore'), margins('marginAfter')],
     buyers: found.map(({ buyer, moves: own }) => {
       const { moved, mean } = summaryOf(own)
       return { name: buyer.name, href: buyer.href, moved, mean }
     }),
-    overtaken: overtakenBy(found),
+    overtaken: overtakenBy(prepared.store, adjustment.audience, found),
     isOn: record['state'] === 'on',
     holds: turn.isOn,
     until: turn.until,
@@ -121,7 +142,24 @@ function switched(
       ])
 }
 
-function byProduct(moves: readonly PriceMove[], digits: number): readonly MovedProduct[] {
+function leftOutOf(store: Store, scope: What): AdjustmentView['leftOut'] {
+  return scope.exclude.flatMap((term) => {
+    const product = term.kind === 'product' && store.product.get(term.product)
+    if (!product) return []
+    const { name, code } = product
+    const exclude = scope.exclude.filter((each) => each !== term)
+    return [
+      { name, href: recordHref('products', code), code, scopeWith: writeWhat(store, { ...scope, exclude }) },
+    ]
+  })
+}
+
+function byProduct(
+  store: Store,
+  scope: What,
+  moves: readonly PriceMove[],
+  digits: number,
+): readonly MovedProduct[] {
   const groups = new Map<string, PriceMove[]>()
   for (const move of moves) {
     const own = groups.get(move.item.product.id)
@@ -131,8 +169,11 @@ function byProduct(moves: readonly PriceMove[], digits: number): readonly MovedP
   return [...groups.values()]
     .map((own): MovedProduct => {
       const { product } = (own[0] as PriceMove).item
+      const itself: WhatTerm = { kind: 'product', product: product.id }
       return {
         name: product.name,
+        code: product.code,
+        scopeWithout: writeWhat(store, leaveOutWhat(scope, itself)),
         href: recordHref('products', product.code),
         variants: own.length,
         before: rangeText(
@@ -162,6 +203,8 @@ function compareMargins(left: Decimal | null, right: Decimal | null): number {
 
 /** Groups that pay more than guests for what the adjustment moves, while it is on. */
 function overtakenBy(
+  store: Store,
+  audience: Who,
   found: readonly {
     readonly buyer: EffectBuyer
     readonly moves: readonly PriceMove[]
@@ -184,8 +227,18 @@ function overtakenBy(
       {
         name: buyer.name,
         count: dearer.length,
+        audienceWith: audienceWith(store, audience, buyer),
         example: `${first.item.product.name} ${money(first.theirs)} against ${money(first.after)}`,
       },
     ]
   })
+}
+
+function audienceWith(store: Store, audience: Who, { buyer }: EffectBuyer): string | null {
+  if (buyer.kind !== 'group') return null
+  const { group } = buyer
+  const isNamed = audience.include.some((term) => term.kind === 'group' && term.group === group)
+  return isNamed
+    ? null
+    : writeWho(store, { ...audience, include: [...audience.include, { kind: 'group', group }] })
 }

@@ -158,10 +158,9 @@ export const COLUMNS: ColumnsOfKind = {
     {
       title: 'Moves',
       cell: ({ method, target }) =>
-        `${method.kind === 'percent' ? `${method.percent} %` : method.amount} on the ${target === 'base' ? 'base price' : 'price shown'}`.replace(
-          /^(?=\d)/,
-          '+',
-        ),
+        `${method.kind === 'percent' ? `${method.percent} %` : method.amount} on the ${target === 'base' ? 'base price' : 'price shown'}`
+          .replace(/^(?=\d)/, '+')
+          .replace('-', '−'),
     },
     { title: 'What', cell: ({ scope }, { prepared }) => whatSentence(scope, prepared.store) },
     { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },

@@ -8,6 +8,7 @@ import { PickerWord } from '@/ui/picker/picker-word'
 import { Unrolled } from '@/ui/picker/unrolled'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
+import { FieldEditProvider } from './field-edit'
 import { FieldEditor } from './field-editor'
 import { SaveBar } from './save-bar'
 import { archiveRecord, removeRecord, type SaveOutcome, switchRecord, undoOnRecord } from './save-record'
@@ -188,7 +189,9 @@ export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory 
           {opened && field && titleField !== field && inDetails && (
             <Unrolled className="pb-3">{editor}</Unrolled>
           )}
-          <div className="px-6 pt-1">{main}</div>
+          <div className="px-6 pt-1">
+            <FieldEditProvider edit={view.live ? keep : null}>{main}</FieldEditProvider>
+          </div>
           {!isNew && !hasOwnHistory && (
             <HistorySection
               history={view.history}
@@ -203,7 +206,7 @@ export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory 
             aria-label="What belongs to it"
             className="shrink-0 border-base-300 bg-lifted px-4 py-4 max-lg:border-t lg:w-[17rem] lg:overflow-auto lg:border-l"
           >
-            {side}
+            <FieldEditProvider edit={view.live ? keep : null}>{side}</FieldEditProvider>
           </aside>
         )}
       </div>
