@@ -1,6 +1,6 @@
 import { findByCode, findBySku } from '../catalogue/find-by-code'
 import { parseDecimal } from '../decimal/decimal'
-import type { What, WhatTerm } from '../predicates/what'
+import type { UnnamedTerm, What, WhatTerm } from '../predicates/what'
 import type { Store } from '../store/store'
 import { findNamed, labelsOf, namesOf } from './named-text'
 import type { ReadRule } from './read-rule'
@@ -59,10 +59,22 @@ export function writeWhat(store: Store, what: What): string {
   )
 }
 
+/** A term that names no record, as it is typed. */
+export function writeUnnamed(term: UnnamedTerm): string {
+  switch (term.kind) {
+    case 'everything':
+      return 'everything'
+    case 'price-range':
+      return `base ${term.from ?? ''}–${term.to ?? ''}`
+    case 'stock':
+      return term.state === 'in-stock' ? 'in stock' : 'out of stock'
+  }
+}
+
 function itemLabels(store: Store, term: WhatTerm): readonly string[] {
   switch (term.kind) {
     case 'everything':
-      return ['everything']
+      return [writeUnnamed(term)]
     case 'category': {
       const labels = labelsOf(store.category, term.category)
       return term.descendants ? labels : labels.map((label) => `only ${label}`)
@@ -72,9 +84,8 @@ function itemLabels(store: Store, term: WhatTerm): readonly string[] {
     case 'attribute':
       return [`${term.name}=${term.value}`]
     case 'price-range':
-      return [`base ${term.from ?? ''}–${term.to ?? ''}`]
     case 'stock':
-      return [term.state === 'in-stock' ? 'in stock' : 'out of stock']
+      return [writeUnnamed(term)]
     case 'product':
       return [store.product.get(term.product)?.code ?? term.product]
     case 'variant':

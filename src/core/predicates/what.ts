@@ -17,6 +17,9 @@ export type WhatTerm =
   | { readonly kind: 'product'; readonly product: string }
   | { readonly kind: 'variant'; readonly variant: string }
 
+/** Terms that name no record. */
+export type UnnamedTerm = Extract<WhatTerm, { readonly kind: 'everything' | 'price-range' | 'stock' }>
+
 /** A scope: an item belongs to it when a term of `include` matches and none of `exclude` does. */
 export interface What {
   readonly include: readonly WhatTerm[]

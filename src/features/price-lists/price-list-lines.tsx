@@ -9,7 +9,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { StepCurve } from '@/ui/chart/step-curve'
 import { useCallback, useMemo, useState } from 'react'
-import { AddLineForm } from './add-line-form'
+import { AddLine } from './add-line'
 import { EVERYTHING } from '@/core/predicates/what'
 import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { useWhatSource } from '@/ui/picker/picker-sources'
@@ -63,14 +63,14 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
   }
 
   const columns: readonly GridColumn[] = [
-    { key: 'for', header: 'For', width: 'minmax(140px, 2fr)' },
-    { key: 'rule', header: 'Rule', width: 'minmax(110px, 2.4fr)' },
-    { key: 'when', header: 'When', width: 'minmax(84px, 1.2fr)' },
-    { key: 'rounding', header: 'Rounded', width: 'minmax(92px, 1.4fr)' },
-    { key: 'variants', header: 'Prices', width: '92px', align: 'right' },
-    { key: 'base', header: `Base, net ${view.currency}`, width: '126px', align: 'right' },
-    { key: 'price', header: 'Becomes', width: '126px', align: 'right' },
-    { key: 'margin', header: 'Margin', width: '108px', align: 'right' },
+    { key: 'for', header: 'For', width: 'minmax(170px, 2.5fr)' },
+    { key: 'rule', header: 'Rule', width: 'minmax(206px, 2fr)' },
+    { key: 'when', header: 'When', width: 'minmax(76px, 1fr)' },
+    { key: 'rounding', header: 'Rounded', width: 'minmax(96px, 1fr)' },
+    { key: 'variants', header: 'Variants', width: '66px', align: 'right' },
+    { key: 'base', header: `Base, net ${view.currency}`, width: '114px', align: 'right' },
+    { key: 'price', header: 'Becomes', width: '116px', align: 'right' },
+    { key: 'margin', header: 'Margin', width: '104px', align: 'right' },
   ]
   const rows = useMemo(
     () => [
@@ -223,7 +223,10 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
         />
       </div>
       {view.live && (
-        <AddLineForm onAdd={(what, rule) => take((now) => addPriceLine(sheetOf(now), what, rule))} />
+        <AddLine
+          list={view.id}
+          onAdd={(what, rule) => take((now) => addPriceLine(sheetOf(now), what, rule))}
+        />
       )}
       <CoverageSection coverage={view.coverage} isOn={view.state === 'on'} />
       <HistorySection

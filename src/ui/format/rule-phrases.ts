@@ -1,6 +1,6 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { What, WhatTerm } from '@/core/predicates/what'
+import type { UnnamedTerm, What, WhatTerm } from '@/core/predicates/what'
 import type { DailyWindow, Schedule } from '@/core/predicates/when'
 import type { Where, WhereTerm } from '@/core/predicates/where'
 import type { Who, WhoTerm } from '@/core/predicates/who'
@@ -34,11 +34,28 @@ export function whoPhrase(term: WhoTerm, store: Names): string {
   }
 }
 
+/** An item term that names no record, as words. */
+export function unnamedPhrase(term: UnnamedTerm): string {
+  switch (term.kind) {
+    case 'everything':
+      return 'everything'
+    case 'price-range':
+      if (term.from === null) return `base prices below ${term.to ?? 'any'}`
+      return term.to === null
+        ? `base prices from ${term.from}`
+        : `base prices from ${term.from} to below ${term.to}`
+    case 'stock':
+      return term.state === 'in-stock' ? 'what is in stock' : 'what is out of stock'
+  }
+}
+
 /** An item term as words: "Frames", "Brood frames FR-BR-PF", "Fabric mesh". */
 export function whatPhrase(term: WhatTerm, store: Names): string {
   switch (term.kind) {
     case 'everything':
-      return 'everything'
+    case 'price-range':
+    case 'stock':
+      return unnamedPhrase(term)
     case 'category': {
       const name = store.category.get(term.category)?.name ?? term.category
       return term.descendants ? name : `${name}, not below`
@@ -47,13 +64,6 @@ export function whatPhrase(term: WhatTerm, store: Names): string {
       return `the price family ${store['price-family'].get(term.family)?.name ?? term.family}`
     case 'attribute':
       return `${term.name} ${term.value}`
-    case 'price-range':
-      if (term.from === null) return `base prices below ${term.to ?? 'any'}`
-      return term.to === null
-        ? `base prices from ${term.from}`
-        : `base prices from ${term.from} to below ${term.to}`
-    case 'stock':
-      return term.state === 'in-stock' ? 'what is in stock' : 'what is out of stock'
     case 'product': {
       const product = store.product.get(term.product)
       return product ? product.name : term.product

@@ -34,7 +34,7 @@ export function PickerPanel({
   return (
     <section
       aria-label={label}
-      className="border-y-2 border-secondary bg-base-100"
+      className="@container/picker border-y-2 border-secondary bg-base-100"
       onKeyDown={pickerKeys({ onDone, onCancel, onRemoveLast })}
     >
       {children}

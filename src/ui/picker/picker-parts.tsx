@@ -171,7 +171,7 @@ interface PickerFootProps {
 /** The foot of a picker: what is matched, the keys, and the two ways out. */
 export function PickerFoot({ children, problem, isBusy, keys, onDone, onCancel }: PickerFootProps) {
   return (
-    <footer className="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-base-300 bg-base-200 px-6 py-2">
+    <footer className="flex items-center gap-x-6 gap-y-2 border-t border-base-300 bg-base-200 px-6 py-2 max-md:flex-wrap">
       <div className="min-w-0 grow">
         <p aria-live="polite" data-testid="reach">
           {children}
@@ -191,10 +191,10 @@ export function PickerFoot({ children, problem, isBusy, keys, onDone, onCancel }
           </p>
         )}
       </div>
-      <button type="button" className="btn border-base-content/30" onClick={onCancel}>
+      <button type="button" className="btn shrink-0 border-base-content/30" onClick={onCancel}>
         Cancel <Key>Esc</Key>
       </button>
-      <button type="button" className="btn btn-primary" disabled={isBusy} onClick={onDone}>
+      <button type="button" className="btn shrink-0 btn-primary" disabled={isBusy} onClick={onDone}>
         Done <Key>Enter</Key>
       </button>
     </footer>

@@ -1,11 +1,8 @@
 'use client'
 
-import { typedAmount } from '@/core/decimal/written-amount'
 import type { PriceMethodDraft } from '@/core/price/parse-breaks'
 import type { PriceReference } from '@/core/price/price-method'
-import { useState } from 'react'
 import type { ListName, TriedRule } from './rule-choices'
-import { amountOf } from './rule-moves'
 
 /** What a rule comes to, in one line. */
 export function Total({ tried }: { readonly tried: Extract<TriedRule, { ok: true }> }) {
@@ -113,31 +110,4 @@ export function amountTitle({ kind }: PriceMethodDraft): string {
     markup: '% on cost',
     margin: '% margin',
   }[kind]
-}
-
-/** A figure that is being typed stands as it is typed, and counts as soon as it is a number. */
-export function AmountInput({
-  label,
-  method,
-  onChange,
-}: {
-  readonly label: string
-  readonly method: PriceMethodDraft
-  readonly onChange: (amount: string) => void
-}) {
-  const [typed, setTyped] = useState<string | null>(null)
-  return (
-    <input
-      inputMode="decimal"
-      aria-label={label}
-      className="w-24 border border-base-300 bg-lifted px-2 py-0.5 text-right"
-      value={typed ?? amountOf(method).replace('-', '−')}
-      onChange={(event) => {
-        setTyped(event.target.value)
-        const plain = typedAmount(event.target.value)
-        if (/^-?\d+(\.\d+)?$/.test(plain)) onChange(plain)
-      }}
-      onBlur={() => setTyped(null)}
-    />
-  )
 }

@@ -5,6 +5,7 @@ import { type NamedLists, readPriceRule, writePriceRule } from '@/core/notation/
 import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
 import type { Breaks } from '@/core/price/price-method'
 import { useMemo, useState } from 'react'
+import { AmountInput } from '../amount-input'
 import { PickerPanel } from '../picker-panel'
 import { TypedSentence } from '../typed-sentence'
 import { Heading, Key } from '../picker-parts'
@@ -13,8 +14,8 @@ import type { StripProps } from '../strips/strip'
 import { useDone } from '../use-done'
 import { WhenLoaded } from '../when-loaded'
 import type { ListName, RuleContext } from './rule-choices'
-import { KINDS, type RuleKind, switchedTo, withAmount, withReference } from './rule-moves'
-import { AmountInput, amountTitle, Choice, References, Total } from './rule-parts'
+import { amountOf, KINDS, type RuleKind, switchedTo, withAmount, withReference } from './rule-moves'
+import { amountTitle, Choice, References, Total } from './rule-parts'
 import { TriedTable } from './tried-table'
 import { useTried } from './use-tried'
 
@@ -172,7 +173,7 @@ function Chooser({
                   <td className="py-0.5 pl-3">
                     <AmountInput
                       label={`${amountTitle(first)}, row ${at + 1}`}
-                      method={method}
+                      value={amountOf(method)}
                       onChange={(amount) => setBreak(at, { amount })}
                     />
                   </td>

@@ -19,13 +19,25 @@ export interface BranchChoice extends WhatChoice {
 /** An attribute or option, with each of its values. */
 export interface AttributeChoice {
   readonly name: string
-  readonly values: readonly (WhatChoice & { readonly variants: number })[]
+  readonly values: readonly (WhatChoice & {
+    readonly value: string
+    /** Variants that have it. */
+    readonly variants: number
+    /** Those of them that the scope matches. */
+    readonly matched: number
+  })[]
+}
+
+/** How many values fall between one edge and the next; there is one edge more than there are counts. */
+export interface Histogram {
+  /** Plain decimals, ascending; a value on an edge counts above it. */
+  readonly edges: readonly string[]
+  readonly counts: readonly number[]
 }
 
 export interface WhatChoices {
   readonly branches: readonly BranchChoice[]
-  readonly attributes: readonly AttributeChoice[]
-  /** Price families, extras and states of stock. */
+  /** Price families and extras. */
   readonly others: readonly (WhatChoice & { readonly kind: string })[]
   /** What the rule names already that stands in none of these: products, variants, ranges of prices. */
   readonly named: readonly WhatChoice[]
@@ -52,6 +64,18 @@ export interface WhatMatched {
     /** The lowest, in percent with a sign; empty without costs. */
     readonly margin: string
   }[]
+  /** Matched variants in and below each branch that has any, by its id. */
+  readonly branches: Readonly<Record<string, number>>
+  /** What the matched variants have, or all variants while nothing is matched. */
+  readonly attributes: readonly AttributeChoice[]
+  /** Stored base prices of what the scope would match without its ranges of prices; `null` where there are none. */
+  readonly prices: Histogram | null
+  /** Margins at the base price in percent, of what is matched. */
+  readonly margins: Histogram | null
+  /** Matched variants by stock, as if no term spoke of it. */
+  readonly stock: { readonly inStock: number; readonly outOfStock: number }
+  /** The store's own currency. */
+  readonly currency: string
   /** What is left out in one branch and stays in through another. */
   readonly notes: readonly string[]
 }

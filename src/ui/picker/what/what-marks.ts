@@ -1,7 +1,9 @@
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import type { Mark } from '../mark'
 import { termMoves } from '../term-sets'
-import type { BranchChoice, FoundItem } from './what-choices'
+import type { AttributeChoice, BranchChoice, FoundItem } from './what-choices'
+
+type AttributeValue = AttributeChoice['values'][number]
 
 const moves = termMoves(whatTermKey)
 const { has } = moves
@@ -62,6 +64,13 @@ export function itemMark({ term, branches }: FoundItem, what: What): Mark {
   const speaks = (each: WhatTerm) => each.kind === 'everything' || isBranch(each, within)
   if (what.exclude.some(speaks)) return 'out-through'
   return what.include.some(speaks) ? 'through' : 'none'
+}
+
+/** How a value of an attribute stands: by itself, or because everything or some of what has it is in. */
+export function attributeMark({ term, variants, matched }: AttributeValue, what: What): Mark {
+  const own = ownMark(what, term)
+  if (own || matched === 0) return own ?? 'none'
+  return matched < variants ? 'part' : 'through'
 }
 
 /** How anything else stands: by itself, or because everything is in. */

@@ -12,7 +12,7 @@ export function countText({ variants, products, extras }: WhatMatched): string {
 /** The products a scope matches, those that leave least first. */
 export function Matches({ matched }: { readonly matched: WhatMatched | null }) {
   return (
-    <div className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
+    <>
       <Heading>What it matches, lowest margin first</Heading>
       {matched && matched.rows.length > 0 && (
         <table className="w-full">
@@ -29,8 +29,8 @@ export function Matches({ matched }: { readonly matched: WhatMatched | null }) {
                 <td className="py-0.5">
                   {name} <span className="text-xs text-soft">{variants}</span>
                 </td>
-                <td className="py-0.5 text-right tabular-nums">{base || '–'}</td>
-                <td className="py-0.5 pl-2 text-right tabular-nums">{margin || '–'}</td>
+                <td className="py-0.5 pl-2 text-right whitespace-nowrap tabular-nums">{base || '–'}</td>
+                <td className="py-0.5 pl-2 text-right whitespace-nowrap tabular-nums">{margin || '–'}</td>
               </tr>
             ))}
           </tbody>
@@ -40,6 +40,6 @@ export function Matches({ matched }: { readonly matched: WhatMatched | null }) {
         <p className="pt-1 text-soft">{matched.products - matched.rows.length} more products</p>
       )}
       {matched?.variants === 0 && <p className="text-soft">Nothing yet.</p>}
-    </div>
+    </>
   )
 }

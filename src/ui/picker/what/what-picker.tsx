@@ -8,11 +8,13 @@ import { butNot } from '@/ui/format/rule-phrases'
 import { someOf } from '@/ui/format/some-of'
 import { PickerPanel } from '../picker-panel'
 import { ChosenTerms } from '../chosen-terms'
-import { ChoiceRow, Heading } from '../picker-parts'
 import type { BranchChoice, WhatChoice, WhatChoices } from './what-choices'
 import { countText, Matches } from './what-matches'
 import { useFound, useMatched, type WhatSource } from './what-source'
-import { branchMark, itemMark, leaveOutWhat, plainMark, takeInWhat } from './what-marks'
+import { leaveOutWhat, takeInWhat } from './what-marks'
+import { Attributes, Branches, FoundItems, OtherTerms } from './what-columns'
+import { Margins, PriceNarrowing, StockNarrowing } from './narrowing'
+import { atHand, knownAtFirst, nameOfTerm, textOfTerm, withKnown } from './known-terms'
 import { withoutLast } from '../term-sets'
 import { useDone } from '../use-done'
 
@@ -52,26 +54,17 @@ function Chooser({
   const [typed, setTyped] = useState('')
   const { problem, setProblem, isBusy, done } = useDone(onDone)
   const [opened, setOpened] = useState<ReadonlySet<string>>(() => openAt(initial, choices.branches))
-  const [met, setMet] = useState<ReadonlyMap<string, WhatChoice>>(() => knownOf(choices))
+  const [met, setMet] = useState(() => knownAtFirst(choices))
   const found = useFound(source, typed)
   const matched = useMatched(source, what)
-  const known = (term: WhatTerm) =>
-    met.get(whatTermKey(term)) ?? found.find((each) => isSame(each.term, term))
-  const nameOf = (term: WhatTerm) => (term.kind === 'everything' ? 'everything' : (known(term)?.name ?? ''))
+  const known = withKnown(met, atHand(found, matched))
 
   function change(next: What, more: readonly WhatChoice[] = []): void {
-    const all = new Map([
-      ...met,
-      ...[...found, ...more].map((each) => [whatTermKey(each.term), each] as const),
-    ])
+    const all = withKnown(known, more)
     setMet(all)
     setWhat(next)
     setProblem(null)
-    onChange?.(
-      sentenceOf(next, (term) =>
-        term.kind === 'everything' ? 'everything' : (all.get(whatTermKey(term))?.name ?? ''),
-      ),
-    )
+    onChange?.(sentenceOf(next, (term) => nameOfTerm(all, term)))
   }
 
   async function keep(): Promise<void> {
@@ -100,7 +93,7 @@ function Chooser({
     }
     if (what.include.length === 0)
       return setProblem('Choose at least one: a category, a product or everything.')
-    const text = (term: WhatTerm) => (term.kind === 'everything' ? 'everything' : (known(term)?.text ?? ''))
+    const text = (term: WhatTerm) => textOfTerm(known, term)
     await done(
       what,
       [...what.include.map(text), ...what.exclude.map((term) => `not ${text(term)}`)].join(', '),
@@ -109,6 +102,7 @@ function Chooser({
 
   const take = (term: WhatTerm) => change(takeInWhat(what, term))
   const leave = (term: WhatTerm) => change(leaveOutWhat(what, term))
+  const moves = { what, onTake: take, onLeave: leave }
   const toggle = (id: string) => {
     const next = new Set(opened)
     if (!next.delete(id)) next.add(id)
@@ -138,7 +132,7 @@ function Chooser({
         title="What"
         chosen={what}
         keyOf={whatTermKey}
-        nameOf={nameOf}
+        nameOf={(term) => nameOfTerm(known, term)}
         nothingOut="nothing is left out"
         label="Product, SKU, category or a rule such as Timber=Pine"
         placeholder="product, SKU, category, or typed: Timber=Pine, base 5–20, not Frames"
@@ -159,81 +153,33 @@ function Chooser({
           </span>
         ))}
       />
-      <div className="grid max-md:max-h-[24rem] max-md:overflow-auto md:grid-cols-[minmax(0,1.2fr)_minmax(0,0.9fr)_minmax(0,0.9fr)_minmax(0,1.2fr)] md:divide-x md:divide-base-300">
-        <div data-column className="px-6 py-2 md:max-h-[24rem] md:overflow-auto">
-          <Heading>Categories</Heading>
-          {choices.branches
-            .filter((branch) => isVisible(branch, opened, choices.branches))
-            .map((branch) => (
-              <ChoiceRow
-                key={branch.id}
-                name={branch.name}
-                depth={branch.depth}
-                isInTree
-                mark={branchMark(branch, what, choices.branches)}
-                about={branch.variants}
-                isOpen={
-                  choices.branches.some(({ parent }) => parent === branch.id) ? opened.has(branch.id) : null
-                }
-                onOpen={() => toggle(branch.id)}
-                onTake={() => take(branch.term)}
-                onLeave={() => leave(branch.term)}
-              />
-            ))}
+      <div className="what-columns">
+        <div data-column>
+          <Branches
+            {...moves}
+            branches={choices.branches}
+            matched={matched}
+            opened={opened}
+            onToggle={toggle}
+          />
         </div>
-        <div data-column className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
-          {choices.attributes.length === 0 && (
-            <p className="text-soft">No product has options or attributes.</p>
+        <div data-column>
+          {matched && <Attributes {...moves} attributes={matched.attributes} matched={matched.variants} />}
+        </div>
+        <div data-column>
+          <FoundItems {...moves} typed={typed} found={found} />
+          {matched && (
+            <>
+              <PriceNarrowing what={what} matched={matched} onChange={change} />
+              <Margins margins={matched.margins} />
+              <StockNarrowing what={what} matched={matched} onChange={change} />
+            </>
           )}
-          {choices.attributes.map(({ name, values }) => (
-            <div key={name}>
-              <Heading>{name}</Heading>
-              {values.map((choice) => (
-                <ChoiceRow
-                  key={choice.text}
-                  name={choice.name}
-                  mark={plainMark(choice.term, what)}
-                  about={choice.variants}
-                  onTake={() => take(choice.term)}
-                  onLeave={() => leave(choice.term)}
-                />
-              ))}
-            </div>
-          ))}
+          <OtherTerms {...moves} others={choices.others} />
         </div>
-        <div data-column className="px-4 py-2 md:max-h-[24rem] md:overflow-auto">
-          <Heading>Single products</Heading>
-          {typed.trim() === '' && <p className="text-soft">Type part of a name or SKU above.</p>}
-          {typed.trim() !== '' && found.length === 0 && <p className="text-soft">No results.</p>}
-          {found.map((item) => (
-            <ChoiceRow
-              key={whatTermKey(item.term)}
-              name={item.name}
-              mark={itemMark(item, what)}
-              about={item.about}
-              onTake={() => take(item.term)}
-              onLeave={() => leave(item.term)}
-            />
-          ))}
-          {[...new Set(choices.others.map(({ kind }) => kind))].map((kind) => (
-            <div key={kind}>
-              <Heading>{kind}</Heading>
-              {choices.others
-                .filter((each) => each.kind === kind)
-                .map((choice) => (
-                  <ChoiceRow
-                    key={choice.text}
-                    name={choice.name}
-                    mark={plainMark(choice.term, what)}
-                    about=""
-                    onTake={() => take(choice.term)}
-                    onLeave={() => leave(choice.term)}
-                  />
-                ))}
-            </div>
-          ))}
+        <div>
+          <Matches matched={matched} />
         </div>
-        <Matches matched={matched} />
       </div>
     </PickerPanel>
   )
@@ -247,16 +193,6 @@ function sentenceOf({ include, exclude }: What, nameOf: (term: WhatTerm) => stri
   return include.length === 0 ? 'nothing yet' : butNot(include.map(nameOf), exclude.map(nameOf))
 }
 
-function knownOf({ branches, attributes, others, named }: WhatChoices): ReadonlyMap<string, WhatChoice> {
-  const all: readonly WhatChoice[] = [
-    ...named,
-    ...branches,
-    ...attributes.flatMap(({ values }) => values),
-    ...others,
-  ]
-  return new Map(all.map((choice) => [whatTermKey(choice.term), choice]))
-}
-
 /** The top of the tree is shown, and whatever leads to what is chosen. */
 function openAt({ include, exclude }: What, branches: readonly BranchChoice[]): ReadonlySet<string> {
   const open = new Set<string>()
@@ -268,16 +204,4 @@ function openAt({ include, exclude }: What, branches: readonly BranchChoice[]): 
     }
   }
   return open
-}
-
-function isVisible(
-  { parent }: BranchChoice,
-  opened: ReadonlySet<string>,
-  branches: readonly BranchChoice[],
-): boolean {
-  for (let id = parent; id !== null;) {
-    if (!opened.has(id)) return false
-    id = branches.find((each) => each.id === id)?.parent ?? null
-  }
-  return true
 }

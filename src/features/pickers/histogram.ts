@@ -1,0 +1,60 @@
+import type { Histogram } from '@/ui/picker/what/what-choices'
+
+const MOST_BARS = 13
+
+/**
+ * Values counted between edges that are easy to read: steps of one width, or of one ratio where the values reach over
+ * more than a few times the lowest. Only for drawing: an amount is never computed from it.
+ */
+export function histogramOf(values: readonly number[], scale: 'even' | 'by-ratio'): Histogram | null {
+  const known = values.filter((value) => Number.isFinite(value))
+  if (known.length === 0) return null
+  // Not `Math.min(...known)`: a call takes fewer arguments than a store has variants.
+  const low = known.reduce((least, value) => Math.min(least, value))
+  const high = known.reduce((most, value) => Math.max(most, value))
+  const edges = scale === 'by-ratio' && low > 0 && high > low * 4 ? byRatio(low, high) : even(low, high)
+  const counts = new Array<number>(edges.length - 1).fill(0)
+  for (const value of known) {
+    let at = 0
+    while (at < counts.length - 1 && value >= (edges[at + 1] as number)) at += 1
+    counts[at] = (counts[at] as number) + 1
+  }
+  return { edges: edges.map(plainText), counts }
+}
+
+function even(low: number, high: number): readonly number[] {
+  const step = niceStep((high - low) / MOST_BARS)
+  const first = Math.floor(low / step)
+  const last = Math.floor(high / step) + 1
+  return Array.from({ length: last - first + 1 }, (_, at) => (first + at) * step)
+}
+
+function byRatio(low: number, high: number): readonly number[] {
+  const ratio = (high / low) ** (1 / MOST_BARS)
+  const edges = [twoFigures(low, Math.floor)]
+  for (let at = 1; at < MOST_BARS; at += 1) {
+    const edge = twoFigures(low * ratio ** at, Math.round)
+    if (edge > (edges.at(-1) as number)) edges.push(edge)
+  }
+  let last = twoFigures(high, Math.ceil)
+  // What costs most counts below the last edge.
+  while (last <= high) last = twoFigures(last * 1.02, Math.ceil)
+  return [...edges.filter((edge) => edge < last), last]
+}
+
+/** 1, 2 or 5 times a power of ten, at least as large. */
+function niceStep(wanted: number): number {
+  if (wanted <= 0) return 1
+  const power = 10 ** Math.floor(Math.log10(wanted))
+  return [1, 2, 5, 10].map((times) => times * power).find((step) => step >= wanted) ?? power * 10
+}
+
+function twoFigures(value: number, round: (value: number) => number): number {
+  const power = 10 ** (Math.floor(Math.log10(value)) - 1)
+  return Number((round(value / power) * power).toPrecision(12))
+}
+
+function plainText(edge: number): string {
+  const text = edge.toFixed(6)
+  return text.includes('.') ? text.replace(/\.?0+$/, '') : text
+}
