@@ -262,6 +262,28 @@ test('two people change one record: both values stand there, and nothing is lost
   })
 })
 
+test('a product is left out of an adjustment by its tick, and those who would pay more are added', async () => {
+  await withServer(async ({ url }) => {
+    const page = here.page
+    await page.goto(`${url}/adjustments/november-week`)
+    await settled(page)
+    const tick = page.getByRole('checkbox', { name: 'Gaiters is in it' })
+    await tick.click()
+    await reads(word(page, 'What'), 'Suits and gloves, but not Gaiters')
+    await page.getByText('49 prices fall, of 10 products.').waitFor()
+    expect(await tick.isChecked()).toBe(false)
+    await page.getByRole('button', { name: 'Add Schools' }).click()
+    await reads(word(page, 'Who'), 'guests, Retail and Schools')
+    await save(page)
+    await page.goto(`${url}/adjustments/november-week`)
+    await settled(page)
+    await tick.click()
+    await reads(word(page, 'What'), 'Suits and gloves')
+    await save(page)
+    await page.getByText('51 prices fall, of 11 products.').waitFor()
+  })
+})
+
 test.each([
   ['a contract', '/contracts/C-104'],
   ['an access rule', '/access-rules/treatments-signed-in'],

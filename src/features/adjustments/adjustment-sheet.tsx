@@ -74,11 +74,11 @@ function Moves({ view }: { readonly view: AdjustmentView }) {
         <thead>
           <tr className="border-b border-base-content text-right align-bottom">
             <th className="py-1 text-left font-semibold">Lowest margin first</th>
-            <th className="w-36 py-1 font-semibold">Before</th>
-            <th className="w-36 py-1 font-semibold">{isOn ? 'Now' : 'Switched on'}</th>
+            <th className="w-32 py-1 font-semibold">Before</th>
+            <th className="w-32 py-1 font-semibold">{isOn ? 'Now' : 'Switched on'}</th>
             <th className="w-24 py-1 font-normal text-soft">Margin before</th>
             <th className="w-20 py-1 font-semibold">Margin now</th>
-            <th className="w-48 py-1 pl-4 text-left text-xs font-normal text-soft">from −10 to 70 %</th>
+            <th className="w-40 py-1 pl-4 text-left text-xs font-normal text-soft">from −10 to 70 %</th>
           </tr>
         </thead>
         <tbody>
@@ -105,7 +105,7 @@ function Moves({ view }: { readonly view: AdjustmentView }) {
 function LeftOutRows({ leftOut }: Pick<AdjustmentView, 'leftOut'>) {
   return leftOut.map(({ name, href, code, scopeWith }) => (
     <tr key={code} className="border-b border-base-300 text-soft">
-      <td className="py-1">
+      <td className="flex items-baseline py-1">
         <FieldTick field="scope" text={scopeWith} label={`${name} is in it`} isIn={false} />
         <VantageLink href={href} className="line-through hover:underline">
           {name}
@@ -124,12 +124,14 @@ function ProductRow({ product }: { readonly product: MovedProduct }) {
   const isLow = marginAfter !== null && Number(marginAfter) < LOW_MARGIN + 5
   return (
     <tr className="border-b border-base-300 text-right">
-      <td className="py-1 text-left">
+      <td className="flex items-baseline py-1 text-left">
         <FieldTick field="scope" text={scopeWithout} label={`${name} is in it`} isIn />
-        <VantageLink href={href} className="hover:underline">
-          {name}
-        </VantageLink>{' '}
-        {variants > 1 && <span className="text-xs text-soft">{variants}</span>}
+        <span>
+          <VantageLink href={href} className="hover:underline">
+            {name}
+          </VantageLink>{' '}
+          {variants > 1 && <span className="text-xs text-soft">{variants}</span>}
+        </span>
       </td>
       <td className="text-soft">{before}</td>
       <td className="font-semibold">{after}</td>

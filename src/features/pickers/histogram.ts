@@ -6,7 +6,11 @@ const MOST_BARS = 13
  * Values counted between edges that are easy to read: steps of one width, or of one ratio where the values reach over
  * more than a few times the lowest. Only for drawing: an amount is never computed from it.
  */
-export function histogramOf(values: readonly number[], scale: 'even' | 'by-ratio'): Histogram | null {
+export function histogramOf(
+  values: readonly number[],
+  scale: 'even' | 'by-ratio',
+  digits = 0,
+): Histogram | null {
   const known = values.filter((value) => Number.isFinite(value))
   if (known.length === 0) return null
   // Not `Math.min(...known)`: a call takes fewer arguments than a store has variants.
@@ -19,7 +23,7 @@ export function histogramOf(values: readonly number[], scale: 'even' | 'by-ratio
     while (at < counts.length - 1 && value >= (edges[at + 1] as number)) at += 1
     counts[at] = (counts[at] as number) + 1
   }
-  return { edges: edges.map(plainText), counts }
+  return { edges: edges.map((edge) => edgeText(edge, digits)), counts }
 }
 
 function even(low: number, high: number): readonly number[] {
@@ -54,7 +58,9 @@ function twoFigures(value: number, round: (value: number) => number): number {
   return Number((round(value / power) * power).toPrecision(12))
 }
 
-function plainText(edge: number): string {
-  const text = edge.toFixed(6)
-  return text.includes('.') ? text.replace(/\.?0+$/, '') : text
+/** As money is written, with more digits only where the edge has them. */
+function edgeText(edge: number, digits: number): string {
+  const [whole = '', part = ''] = edge.toFixed(6).split('.')
+  const shown = part.replace(/0+$/, '').padEnd(digits, '0')
+  return shown === '' ? whole : `${whole}.${shown}`
 }

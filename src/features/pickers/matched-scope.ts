@@ -8,7 +8,7 @@ import { scopeMatcher } from '@/core/engine/scope-matcher'
 import type { Situation } from '@/core/engine/situation'
 import { type ItemFacts, type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { marginPercent } from '@/core/price/margin'
-import { getSettings } from '@/core/store/store'
+import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import type { Outlook } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
@@ -42,7 +42,7 @@ export async function matchedBy({ prepared, situation }: Outlook, what: What): P
     ).length,
     rows: rows.lowestFirst(),
     ...sweep.byFiling(),
-    prices: histogramOf(sweep.prices, 'by-ratio'),
+    prices: histogramOf(sweep.prices, 'by-ratio', priceDigitsOf(store, getSettings(store).currency)),
     margins: histogramOf(rows.margins, 'even'),
     stock: sweep.stock,
     currency: getSettings(store).currency,

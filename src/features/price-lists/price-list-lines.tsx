@@ -223,10 +223,13 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
         />
       </div>
       {view.live && (
-        <AddLine
-          list={view.id}
-          onAdd={(what, rule) => take((now) => addPriceLine(sheetOf(now), what, rule))}
-        />
+        // Only one picker is open at a time; a line begun here waits as it is.
+        <div hidden={opened !== null}>
+          <AddLine
+            list={view.id}
+            onAdd={(what, rule) => take((now) => addPriceLine(sheetOf(now), what, rule))}
+          />
+        </div>
       )}
       <CoverageSection coverage={view.coverage} isOn={view.state === 'on'} />
       <HistorySection
@@ -316,7 +319,7 @@ function LineCell({
       )
     case 'variants':
       if (effect.variants === 0) return <span className="font-semibold text-accent">never</span>
-      return effect.variants === 1 ? '1 variant' : `${effect.variants} variants`
+      return effect.variants
     case 'base':
       return <span className="text-soft">{effect.base || '–'}</span>
     case 'price':

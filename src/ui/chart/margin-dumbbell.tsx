@@ -6,7 +6,7 @@ interface MarginDumbbellProps {
   readonly floor: number
 }
 
-const WIDTH = 190
+const WIDTH = 144
 const LOWEST = -10
 const HIGHEST = 70
 

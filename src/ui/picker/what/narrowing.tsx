@@ -41,7 +41,7 @@ export function PriceNarrowing({ what, matched: { prices, currency }, onChange }
         <Handle label="Base price from" value={low} text={from ?? 'any'} last={last} onMove={setLow} />
         <Handle label="Base price below" value={high} text={to ?? 'any'} last={last} onMove={setHigh} />
       </div>
-      <p className="grid grid-cols-[1fr_auto_1fr] items-baseline gap-2 pt-1">
+      <p className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-baseline gap-2 pt-1">
         <AmountInput
           label="Lowest base price"
           value={from ?? ''}

@@ -4,6 +4,7 @@ import type { WhatMatched } from './what-choices'
 /** What a scope comes to, as the foot of its picker says it: "27 variants of 10 products". */
 export function countText({ variants, products, extras }: WhatMatched): string {
   const of = (count: number, one: string) => `${count} ${count === 1 ? one : `${one}s`}`
+  if (variants === 0 && extras === 0) return 'Nothing yet'
   return [`${of(variants, 'variant')} of ${of(products, 'product')}`, extras > 0 ? of(extras, 'extra') : '']
     .filter(Boolean)
     .join(' and ')
