@@ -65,6 +65,8 @@ const VIEWS: readonly (readonly [
   ['group', '/groups/bee-farms', null],
   ['store', '/settings/settings', null],
   ['limit', '/limits/buckets-by-the-stack', null],
+  ['categories', '/categories', null],
+  ['moving a category', '/categories?move=nuclei&into=queens&before=-', null],
   ['category', '/categories/frames', null],
   [
     'import',

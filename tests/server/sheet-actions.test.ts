@@ -6,6 +6,7 @@ import type * as Currencies from '@/features/currencies/set-rate'
 import type * as Members from '@/features/buyers/save-members'
 import type * as Pickers from '@/features/pickers/make-record'
 import type * as Products from '@/features/products/price-in-list'
+import type * as Categories from '@/features/catalogue/categories/move-category'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { revisionOf } from '@/server/changes/history'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
@@ -35,6 +36,7 @@ let currencies: typeof Currencies
 let members: typeof Members
 let pickers: typeof Pickers
 let products: typeof Products
+let categories: typeof Categories
 beforeAll(async () => {
   steppe = demo.current
   const holder = globalThis as { [key: symbol]: unknown }
@@ -47,6 +49,7 @@ beforeAll(async () => {
   members = await import('@/features/buyers/save-members')
   pickers = await import('@/features/pickers/make-record')
   products = await import('@/features/products/price-in-list')
+  categories = await import('@/features/catalogue/categories/move-category')
 })
 
 const store = () => getPrepared(steppe).store
@@ -230,4 +233,30 @@ test('a price typed over in one list makes a line for that variant, and emptied 
   expect(own()?.breaks[0]?.method).toEqual({ kind: 'fixed', amount: '21.5' })
   expect(await products.setListPrice({ ...edit, typed: '', seen: '21.50' })).toMatchObject({ ok: true })
   expect(own()).toBeUndefined()
+})
+
+test('a category moves with the lines it would leave, as one change set; what the tree no longer has is refused', async () => {
+  const { id } = byCode(store().category, 'nuclei')
+  const into = byCode(store().category, 'queens').id
+  const before = steppe.lastChangeSet
+  const move = { id, place: { parent: into, before: null }, keepsPrices: true }
+  expect(await categories.moveCategory({ ...move, place: { parent: 'gone', before: null } }, before)).toMatch(
+    /^There is no such category to move it into/,
+  )
+  expect(await categories.moveCategory({ ...move, place: { parent: id, before: null } }, before)).toMatch(
+    /^The tree has changed/,
+  )
+  expect(steppe.lastChangeSet).toBe(before)
+  const naming = () =>
+    [...store()['price-line'].values()].filter(({ scope }) =>
+      scope.include.some((term) => term.kind === 'category' && term.category === id),
+    ).length
+  const named = naming()
+  expect(await categories.moveCategory(move, before)).toBeNull()
+  expect(store().category.get(id)?.parent).toBe(into)
+  expect(naming()).toBeGreaterThan(named)
+  expect(steppe.lastChangeSet).toBe(before + 1)
+  // Somebody else moved it meanwhile.
+  const again = { ...move, place: { parent: null, before: null }, keepsPrices: false }
+  expect(await categories.moveCategory(again, before)).toMatch(/meanwhile/)
 })

@@ -14,7 +14,7 @@ const codeWord = (record: Fields) => word('code', String(record['code'] || 'made
 
 export function categorySentence(record: Fields): Sentence {
   const { parent } = record as unknown as Category
-  return say`A category ${parent ? 'in' : 'at'} ${word('parent', parent ? '' : 'the top of the catalogue')}, in position ${word('position')} among those beside it.`
+  return say`A category ${parent ? 'in' : 'at'} ${word('parent', parent ? '' : 'the top of the catalogue')}.`
 }
 
 export function categoryDetails(record: Fields): Sentence {

@@ -42,6 +42,11 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
     each.parent === category.parent
   const effect = await changeEffect(loaded)
   return {
+    actions: (
+      <VantageLink href={`/categories?at=${encodeURIComponent(category.code)}`} className="link-name">
+        Move it on the tree
+      </VantageLink>
+    ),
     main: (
       <>
         {effect && <ChangeEffectTables effect={effect} />}

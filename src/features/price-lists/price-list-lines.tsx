@@ -84,7 +84,9 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
   return (
     <section className="-mx-6 flex flex-col" aria-label={`Lines of ${view.name}`}>
       <p className="flex gap-5 px-6 pb-2">
-        <span className="text-soft">{view.accounts} accounts</span>
+        <span className="text-soft">
+          {view.accounts} {view.accounts === 1 ? 'account' : 'accounts'}
+        </span>
         <VantageLink href={`/import?list=${encodeURIComponent(view.code)}`} className="link-name">
           Import prices from a spreadsheet
         </VantageLink>

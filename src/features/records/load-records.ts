@@ -1,6 +1,5 @@
 import 'server-only'
 
-import { inTreeOrder } from '@/core/catalogue/category'
 import { labelOf } from '@/core/store/references'
 import type { Outlook } from '@/server/engine/look-from'
 import { isPutAway, nameOf, recordsOf } from '@/sheet/record/find-record'
@@ -9,7 +8,7 @@ import type { EditableKind } from '@/sheet/record/sections'
 import { COLUMNS } from './record-columns'
 import type { RecordTableView } from './record-table-view'
 
-/** Every record of a kind: categories as they hang on their tree, others by name, those put away last. */
+/** Every record of a kind by name, archived ones last. */
 export function loadRecords(outlook: Outlook, kind: EditableKind): RecordTableView {
   const { store } = outlook.prepared
   const columns = COLUMNS[kind].map((column) => {
@@ -17,8 +16,6 @@ export function loadRecords(outlook: Outlook, kind: EditableKind): RecordTableVi
     const counts = column.count(outlook)
     return { title: column.title, cell: ({ id }: { readonly id: string }) => String(counts.get(id) ?? 0) }
   })
-  const branches = kind === 'category' ? inTreeOrder(store.category) : []
-  const places = new Map(branches.map(({ category, depth }, at) => [category.id, { at, depth }]))
   return {
     columns: columns.map(({ title }) => title),
     rows: recordsOf(store, kind)
@@ -28,16 +25,10 @@ export function loadRecords(outlook: Outlook, kind: EditableKind): RecordTableVi
         cells: columns.map(({ cell }) => cell(record as never, outlook)),
         flag: flagOf(outlook, kind, record),
         archived: isPutAway(kind, record),
-        depth: places.get(record['id'] as string)?.depth ?? 0,
-        at: places.get(record['id'] as string)?.at ?? 0,
       }))
       .sort(
-        (left, right) =>
-          Number(left.archived) - Number(right.archived) ||
-          left.at - right.at ||
-          (left.name < right.name ? -1 : 1),
-      )
-      .map(({ at: _at, ...row }) => row),
+        (left, right) => Number(left.archived) - Number(right.archived) || (left.name < right.name ? -1 : 1),
+      ),
     live: outlook.live,
   }
 }

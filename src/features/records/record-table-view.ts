@@ -5,8 +5,6 @@ export interface RecordRow {
   readonly cells: readonly string[]
   readonly flag: string
   readonly archived: boolean
-  /** Steps below the top of a tree; 0 where there is none. */
-  readonly depth: number
 }
 
 export interface RecordTableView {

@@ -83,10 +83,7 @@ export function RecordTable({
                 </span>
               )
             return (
-              <span
-                className="flex min-w-0 items-baseline gap-2"
-                style={{ paddingLeft: `${record.depth * 1.25}rem` }}
-              >
+              <span className="flex min-w-0 items-baseline gap-2">
                 <VantageLink
                   href={`/${section.path}/${encodeURIComponent(record.label)}`}
                   tabIndex={-1}

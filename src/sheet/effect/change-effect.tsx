@@ -22,7 +22,10 @@ export interface ChangeEffect {
 const EXAMPLES = 6
 
 /** Errors  `null` where nothing is typed, or what is typed could not be saved. */
-export async function changeEffect({ before, after }: LoadedSheet): Promise<ChangeEffect | null> {
+export async function changeEffect({
+  before,
+  after,
+}: Pick<LoadedSheet, 'before' | 'after'>): Promise<ChangeEffect | null> {
   if (!after) return null
   const buyers: { buyer: EffectBuyer; summary: MovesSummary }[] = []
   let [farthest, of]: [ChangeEffect['farthest'], string] = [[], '']
@@ -58,16 +61,26 @@ function farthestOf(moves: readonly PriceMove[]): readonly PriceMove[] {
 }
 
 /** The same as two tables: by buyer, and the farthest moves before → after. */
-export function ChangeEffectTables({ effect }: { readonly effect: ChangeEffect }) {
+export function ChangeEffectTables({
+  effect,
+  isNarrow = false,
+}: {
+  readonly effect: ChangeEffect
+  /** One below the other, for the side of a page. */
+  readonly isNarrow?: boolean
+}) {
   const { buyers, farthest, of } = effect
   return (
-    <section aria-label="What saving would move" className="grid gap-x-8 gap-y-4 pb-5 xl:grid-cols-2">
+    <section
+      aria-label="What saving would move"
+      className={`grid gap-x-8 gap-y-4 pb-5 ${isNarrow ? 'text-xs' : 'xl:grid-cols-2'}`}
+    >
       <SheetTable caption="By buyer" heads={['What saving would move', 'Prices', 'Mean', 'Below cost']}>
         {buyers.map(({ buyer, summary }) => (
           <tr key={buyer.code}>
             <td>{buyer.name}</td>
             <td className={summary.moved > 0 ? 'font-semibold' : 'text-soft'}>{summary.moved || 'none'}</td>
-            <td>{summary.mean === null ? '–' : formatPercent(summary.mean)}</td>
+            <td className="whitespace-nowrap">{summary.mean === null ? '–' : formatPercent(summary.mean)}</td>
             <td className={summary.belowCost > 0 ? 'font-semibold text-error' : 'text-soft'}>
               {summary.belowCost || 'none'}
             </td>
@@ -87,7 +100,7 @@ export function ChangeEffectTables({ effect }: { readonly effect: ChangeEffect }
               <td className="bg-warning font-semibold">
                 {after === null ? 'none' : formatAmount(after, digits)}
               </td>
-              <td>
+              <td className="whitespace-nowrap">
                 {before === null || after === null
                   ? '–'
                   : formatPercent(differencePercent(after, before) ?? ('0' as Decimal))}

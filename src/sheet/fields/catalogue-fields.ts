@@ -36,7 +36,6 @@ export const CATEGORY_FIELDS: readonly FieldRule[] = [
   name,
   code,
   nameField(['parent', 'Parent category', 'Empty is the top.'], 'category'),
-  position,
 ]
 
 export const PRICE_FAMILY_FIELDS: readonly FieldRule[] = [name, code]

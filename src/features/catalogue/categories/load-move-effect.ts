@@ -1,0 +1,131 @@
+import 'server-only'
+
+import { pathToRoot } from '@/core/catalogue/category'
+import { findRights } from '@/core/engine/find-rights'
+import type { WhatTerm } from '@/core/predicates/what'
+import type { Store } from '@/core/store/store'
+import { weigh } from '@/server/changes/commit'
+import { toRefusal } from '@/server/changes/to-refusal'
+import { type Outlook, situationOf, toOutlook } from '@/server/engine/look-from'
+import { soldVariants } from '@/server/engine/sold-variants'
+import { accountBuyer, type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import { type ChangeEffect, changeEffect } from '@/sheet/effect/change-effect'
+import { type Mention, mentionsOfItem } from '@/sheet/effect/mentions'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { abovesOf, linesLeft, requestsToMove } from './category-move'
+import type { PendingMove } from './category-tree-view'
+
+export interface MoveEffect {
+  readonly name: string
+  /** Names from the top down. */
+  readonly from: readonly string[]
+  readonly to: readonly string[]
+  /** Why it cannot be made; empty where it can. */
+  readonly refusal: string
+  readonly prices: ChangeEffect | null
+  /** Buyers who see, are told prices of, or may buy more or fewer of its variants. */
+  readonly access: readonly { readonly name: string; readonly change: string }[]
+  readonly left: readonly Mention[]
+  readonly entered: readonly Mention[]
+  /** Lines of price lists that reached it and no longer would. */
+  readonly lines: number
+}
+
+/**
+ * What a move of a category would change, before it is made.
+ *
+ * Errors  `null` for a category that is not there.
+ */
+export async function loadMoveEffect(outlook: Outlook, move: PendingMove): Promise<MoveEffect | null> {
+  const { prepared, steppe } = outlook
+  const { store } = prepared
+  const category = store.category.get(move.id)
+  if (!category) return null
+  const { left, entered } = abovesOf(store, move)
+  const about = {
+    name: category.name,
+    from: pathOf(store, category.parent),
+    to: pathOf(store, move.place.parent),
+    left: mentionsThrough(store, left),
+    entered: mentionsThrough(store, entered),
+    lines: linesLeft(store, move).length,
+    prices: null,
+    access: [],
+  }
+  let requests
+  try {
+    requests = requestsToMove(steppe, store, move, steppe.lastChangeSet)
+  } catch (error) {
+    if (error instanceof RangeError) return { ...about, refusal: 'It cannot stand there. Put it back.' }
+    throw error
+  }
+  const weighed = await weigh(steppe, requests)
+  if (!weighed.ok)
+    return {
+      ...about,
+      refusal: weighed.code === 'nothing-to-change' ? '' : refusalSentence(toRefusal(weighed)),
+    }
+  const after = toOutlook(steppe, weighed.after, outlook.vantage, outlook.now)
+  return {
+    ...about,
+    refusal: '',
+    prices: await changeEffect({ before: outlook, after }),
+    access: await accessChanges(outlook, after, move.id),
+  }
+}
+
+function pathOf(store: Store, id: string | null): readonly string[] {
+  return id === null
+    ? []
+    : pathToRoot(store.category, id)
+        .map(({ name }) => name)
+        .reverse()
+}
+
+function mentionsThrough(store: Store, categories: ReadonlySet<string>): readonly Mention[] {
+  return mentionsOfItem(
+    store,
+    (term: WhatTerm) => term.kind === 'category' && term.descendants && categories.has(term.category),
+  )
+}
+
+async function accessChanges(
+  before: Outlook,
+  after: Outlook,
+  category: string,
+): Promise<readonly { readonly name: string; readonly change: string }[]> {
+  const items = (await soldVariants(after.prepared)).filter(({ branches }) => branches.includes(category))
+  return lookers(after.prepared.store).flatMap((buyer) => {
+    const look = { ...standpointOf(buyer, before), deliverTo: before.standpoint.deliverTo }
+    const sides = [before, after].map(({ prepared }) => {
+      const situation = situationOf(prepared, look)
+      const rights = items.flatMap(({ variant }) => {
+        const number = prepared.index.numberOf.get(variant.id)
+        return number === undefined ? [] : [findRights(prepared, situation, number)]
+      })
+      const of = (right: 'see' | 'seePrice' | 'buy') => rights.filter((each) => each[right]).length
+      return { see: of('see'), seePrice: of('seePrice'), buy: of('buy') }
+    })
+    const [was, now] = sides
+    if (!was || !now) return []
+    const said = [
+      difference('sees', now.see - was.see),
+      // Who sees more is told more prices and may buy more: only what differs from that is said.
+      difference('sees prices of', now.seePrice - was.seePrice - (now.see - was.see)),
+      difference('may buy', now.buy - was.buy - (now.seePrice - was.seePrice)),
+    ].filter(Boolean)
+    return said.length === 0 ? [] : [{ name: buyer.name, change: said.join(', ') }]
+  })
+}
+
+function difference(verb: string, count: number): string {
+  return count === 0 ? '' : `${verb} ${Math.abs(count)} ${count > 0 ? 'more' : 'fewer'}`
+}
+
+/** Guests, groups, and one account of each contract with an assortment: a move may take it in or out. */
+function lookers(store: Store): readonly EffectBuyer[] {
+  const bound = [...store.contract.values()].flatMap(({ assortment, accounts: [first] }) =>
+    assortment && first !== undefined ? (accountBuyer(store, first) ?? []) : [],
+  )
+  return [...usualBuyers(store), ...bound]
+}
