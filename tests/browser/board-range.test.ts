@@ -104,3 +104,38 @@ test('days go by under the arrow keys, and the address follows when they rest', 
   const shown = await page.getByTestId('vantage').textContent()
   expect(shown).toMatch(/20\d\d, \d\d:\d\d/)
 })
+
+test('what is shown is any rule of the catalogue, and all its prices are changed by one rule', async () => {
+  await openBoard(page, '')
+  await page.getByRole('button', { name: /^Showing: everything/ }).click()
+  const picker = page.getByRole('region', { name: 'Showing' })
+  await picker.getByRole('textbox').first().fill('HV-COM')
+  await page.keyboard.press('Enter')
+  await reads(picker.getByTestId('reach'), /^3 variants of 1 product/)
+  await page.keyboard.press('Enter')
+  await picker.waitFor({ state: 'detached' })
+  await page.getByRole('button', { name: 'Showing: Commercial hive. Change' }).waitFor()
+  await page.getByText('1 product, 3 variants').waitFor()
+
+  await page.getByRole('button', { name: 'Change prices of what is shown' }).click()
+  const bar = page.getByRole('form', { name: 'Change the chosen prices' })
+  await reads(bar, /Change the 3/)
+  await bar.getByRole('textbox').fill('+10%')
+  await page.keyboard.press('Enter')
+  const panel = page.getByRole('region', { name: 'Figures to change' })
+  // The variant that takes the product's price over follows it.
+  await reads(panel, /3 figures change.*289\.00 → 317\.90.*336\.00 → 369\.60.*415\.00 → 456\.50/)
+  await panel.getByRole('button', { name: 'Change these 3' }).click()
+  await reads(cell(page, 'Pine, flat-packed', 'base'), '317.90')
+  await page.keyboard.press('Control+z')
+  await reads(cell(page, 'Pine, flat-packed', 'base'), '289.00')
+
+  // The address alone shows the same; one that says what nobody knows leads back.
+  await openBoard(page, '?of=Hivse')
+  await page
+    .getByRole('alert')
+    .getByText(/“Hivse”/)
+    .waitFor()
+  await page.getByRole('button', { name: 'Show everything' }).click()
+  await page.getByText('116 products, 295 variants').waitFor()
+})

@@ -4,7 +4,13 @@ import { editableCell, planPaste, whyNotTyped } from '@/features/board/board-edi
 import { layOutRows } from '@/features/board/board-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { loadBoard } from '@/features/board/load-board'
-import { countEditable, planFillDown, planRange, readRangeRule } from '@/features/board/range-edit'
+import {
+  asShownWhole,
+  countEditable,
+  planFillDown,
+  planRange,
+  readRangeRule,
+} from '@/features/board/range-edit'
 import { rangeFigures } from '@/features/board/range-figures'
 import { parseBoardFilter } from '@/features/board/board-url'
 import { lookAs } from '@tests/fixtures/demo-outlook'
@@ -188,4 +194,49 @@ describe('a range changed by one rule', () => {
     const plan = planFillDown(view, range, rowAt)
     for (const { after } of plan.changes) expect(after).toBe(cellAt(ownBase, BASE)?.current)
   })
+})
+
+/** The board under a filter, as one reads its rows from the top. */
+function boardOf(search: string) {
+  const shown = loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams(search)))
+  const places = layOutRows(shown.counts, new Set())
+  const at = (row: number) => {
+    const place = places[row]
+    const product = place && shown.firstBlock[place.product]
+    const variant = place?.kind === 'variant' ? product?.variants[place.variant] : undefined
+    return { place, product, variant }
+  }
+  return { shown, places, at }
+}
+
+test('one variant shown of many gets a price of its own: those out of sight stay as they are', () => {
+  const { shown, places, at } = boardOf('find=HV-COM-PF')
+  expect(places).toHaveLength(1)
+  expect(at(0).variant?.ownBase).toBe(false)
+  expect(editableCell(shown, at(0), BASE)?.edit('9')).toMatchObject({ record: 'variant' })
+  // A product that has only one takes its price over.
+  const alone = boardOf('find=HV-OBS')
+  expect(editableCell(alone.shown, alone.at(0), BASE)?.edit('9')).toMatchObject({ record: 'product' })
+})
+
+test('what is shown is changed once on a product that is shown whole, else on each of its variants', () => {
+  const rule = readRangeRule('+10%')
+  if (!rule.ok) throw new Error(rule.problem)
+  const changed = (search: string) => {
+    const { shown, places, at } = boardOf(search)
+    const range = { top: 0, bottom: places.length - 1, left: BASE, right: BASE }
+    return planRange(shown, range, rule.value, (row) => asShownWhole(at(row))).changes.map(
+      ({ label, before, after }) => `${label}: ${before} → ${after}`,
+    )
+  }
+  // Pine, flat-packed takes the product's price over; the others have their own.
+  expect(changed('find=HV-COM')).toEqual([
+    'base price of HV-COM: 289 → 317.9',
+    'base price of HV-COM-PA: 336 → 369.6',
+    'base price of HV-COM-CF: 415 → 456.5',
+  ])
+  expect(changed('of=HV-COM-PF, HV-COM-PA')).toEqual([
+    'base price of HV-COM-PF: 289 → 317.9',
+    'base price of HV-COM-PA: 336 → 369.6',
+  ])
 })

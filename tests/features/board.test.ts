@@ -74,6 +74,7 @@ test('a patch changes the rows it names and leaves the others the same objects',
     code: id,
     name: id,
     base: null,
+    isWhole: true,
     variants,
   })
   const before = new Map([
@@ -97,10 +98,14 @@ test('the filter in an address', () => {
     { ...DEFAULT_VANTAGE, currency: 'GBP' },
     DEFAULT_VANTAGE,
   ]
-  const filter = { category: 'jars', text: 'gold lid', only: 'below-cost' as const, columns }
+  const filter = { category: 'jars', of: '', text: 'gold lid', only: 'below-cost' as const, columns }
   expect(parseBoardFilter(serializeBoardFilter(filter))).toEqual(filter)
+  // What is typed counts before a category.
+  const typed = { ...filter, category: null, of: 'Timber=Cedar, not Hives' }
+  expect(parseBoardFilter(serializeBoardFilter(typed))).toEqual(typed)
   expect(parseBoardFilter(new URLSearchParams('in=&find=%20'))).toEqual({
     category: null,
+    of: '',
     text: '',
     only: null,
     columns: [],
@@ -117,6 +122,7 @@ test.each([
     code: 'p',
     name: 'p',
     base: null,
+    isWhole: true,
     variants: [variant('a', '18'), variant('b', null), variant('c', '17')],
   }
   expect(measureRange(measure, product, [column('EUR')], 0, 2)).toBe(text)
@@ -125,7 +131,7 @@ test.each([
 test('columns are compared with the first, and only in its currency', () => {
   const columns = [column('EUR'), column('EUR'), column('GBP')]
   const row = { ...variant('a', '20'), cells: [cell('20'), cell('18'), cell('18')] }
-  const product = { id: 'p', code: 'p', name: 'p', base: null, variants: [row] }
+  const product = { id: 'p', code: 'p', name: 'p', base: null, isWhole: true, variants: [row] }
   expect(columns.map((_, at) => firstAmount(columns, row, at))).toEqual(['20', '20', null])
   expect(columns.map((_, at) => measureRange('first', product, columns, at, 2))).toEqual(['=', '−10.0 %', ''])
 })

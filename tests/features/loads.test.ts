@@ -3,6 +3,7 @@ import { type Product, resolveValue, type Variant } from '@/core/catalogue/produ
 import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { applyChanges, type Change, type Store } from '@/core/store/store'
+import { readWhat } from '@/core/notation/what-text'
 import { matchWhat } from '@/core/predicates/what'
 import { BLOCK_SIZE, type BoardProduct } from '@/features/board/board-view'
 import { comparedColumns } from '@/features/board/compared-columns'
@@ -10,14 +11,14 @@ import { loadBoard, loadBoardBlock } from '@/features/board/load-board'
 import { findRecords } from '@/features/palette/find-records'
 import { findItem, suggestItems } from '@/sheet/price-lines/find-item'
 import { loadPriceLists } from '@/features/price-lists/load-price-lists'
-import { loadRecords } from '@/features/records/load-records'
 import { loadProducts } from '@/features/products/load-products'
 import { pageOf, readPage } from '@/features/shop/pages'
 import { loadFront, loadListing, loadShopProduct, searchShop, shopChoices } from '@/features/shop/load-shop'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
+import { soldInScope } from '@/server/engine/sold-variants'
 import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-outlook'
 
-const EVERYTHING = { category: null, text: '', only: null, columns: [] }
+const EVERYTHING = { category: null, of: '', text: '', only: null, columns: [] }
 
 const ONE = { quantity: decimal(1), extras: [], basket: [] }
 
@@ -58,6 +59,25 @@ describe('the board', () => {
     expect(
       loadBoard(guest, { ...EVERYTHING, columns: [guest.vantage], only: 'differing' }).variantCount,
     ).toBe(0)
+  })
+
+  test('what it shows is any rule of the catalogue; what the store does not know is said', async () => {
+    const of = 'Hives, Timber=Pine, not in stock, not HV-COM'
+    const shown = loadBoard(outlook, { ...EVERYTHING, of })
+    const rows = loadBoardBlock(outlook, { ...EVERYTHING, of }, 0, shown.counts.length)
+    const scope = readWhat(store, of)
+    const held = scope.ok ? await soldInScope(prepared, scope.value) : []
+    const skus = (all: readonly { readonly sku: string }[]) => all.map(({ sku }) => sku).sort()
+    expect(skus(rows.flatMap(({ variants }) => variants))).toEqual(skus(held.map(({ variant }) => variant)))
+    expect(shown.whatWords).toBe('Hives and Timber Pine, but not what is in stock and Commercial hive')
+    expect(loadBoard(outlook, { ...EVERYTHING, of: 'Hivse' })).toMatchObject({
+      counts: [],
+      whatProblem: expect.stringContaining('Hives'),
+    })
+    expect(loadBoard(outlook, { ...EVERYTHING, category: 'gone' })).toMatchObject({
+      counts: [],
+      whatProblem: 'There is no category “gone”.',
+    })
   })
 
   test('blocks together are the whole catalogue, once, in the sizes promised', () => {
@@ -325,18 +345,4 @@ test.each([
   ['a contract in sterling', 'account:northern-skep', {}, { currency: '', following: 'GBP' }],
 ] as const)('the shop names what is paid in: %s', (_name, as, vantage, expected) => {
   expect(shopChoices(visitAs(as, vantage))).toMatchObject(expected)
-})
-
-test('the table of categories is the tree, and counts what hangs on the branches', () => {
-  const { rows } = loadRecords(lookAs('guest'), 'category')
-  const row = (name: string) => rows.find((each) => each.name === name)
-  expect(row('Hives')).toMatchObject({ depth: 0 })
-  const below = rows.slice(rows.indexOf(row('Frames and foundation')!) + 1)
-  expect(below[0]).toMatchObject({ depth: 1 })
-  const hives = [...store.category.values()].find(({ name }) => name === 'Hives')!
-  const products = [...store.product.values()].filter((each) =>
-    categoriesOf(store.category, each).has(hives.id),
-  )
-  expect(row('Hives')?.cells.at(-1)).toBe(String(products.length))
-  expect(products.length).toBeGreaterThan(0)
 })

@@ -72,6 +72,7 @@ export function VariantName({
       title={`${variant.sku}: open ${product.name}`}
       className={`min-w-0 truncate hover:underline ${alone ? 'pl-5 font-semibold' : 'pl-5'}`}
     >
+      {alone && variant.name !== product.name && `${product.name}, `}
       {variant.name}
     </VantageLink>
   )

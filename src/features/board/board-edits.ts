@@ -39,7 +39,8 @@ export function editableCell(
   if (!view.live || !place || !product) return null
   if (column === BASE_COLUMN) {
     // A product's only variant takes its price over: the product's own is what to edit then.
-    const isShared = place.kind === 'product' || (place.alone && variant !== undefined && !variant.ownBase)
+    const isAlone = place.kind === 'variant' && place.alone && product.isWhole
+    const isShared = place.kind === 'product' || (isAlone && variant !== undefined && !variant.ownBase)
     const record = isShared ? product : variant
     if (!record) return null
     return {

@@ -7,6 +7,8 @@ export const COVERAGES = ['no-price', 'not-reached', 'below-cost', 'differing'] 
 export interface BoardFilter {
   /** Code of a category; `null` for all. */
   readonly category: string | null
+  /** What of the catalogue, as it is typed; then no category counts. Empty for all. */
+  readonly of: string
   /** Words of a name, code or SKU. */
   readonly text: string
   /** Only what needs looking at: without a price, reached by no list, below cost, columns that differ. */
@@ -20,18 +22,21 @@ const MOST_COLUMNS = 24
 /** Holds  `parseBoardFilter(serializeBoardFilter(filter))` is `filter`. */
 export function parseBoardFilter(fields: { get(name: string): string | null }): BoardFilter {
   const category = fields.get('in')
+  const of = fields.get('of')?.trim() ?? ''
   const only = COVERAGES.find((each) => each === fields.get('only')) ?? null
   return {
-    category: category === '' ? null : category,
+    category: category === '' || of !== '' ? null : category,
+    of,
     text: fields.get('find')?.trim() ?? '',
     only,
     columns: parseColumns(fields.get('columns') ?? ''),
   }
 }
 
-export function serializeBoardFilter({ category, text, only, columns }: BoardFilter): URLSearchParams {
+export function serializeBoardFilter({ category, of, text, only, columns }: BoardFilter): URLSearchParams {
   const fields = new URLSearchParams()
-  if (category !== null) fields.set('in', category)
+  if (of !== '') fields.set('of', of)
+  else if (category !== null) fields.set('in', category)
   if (text !== '') fields.set('find', text)
   if (only !== null) fields.set('only', only)
   if (columns.length > 0) fields.set('columns', serializeColumns(columns))

@@ -1,6 +1,7 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import type { rightsPhrase } from '@/ui/format/terms-phrases'
 import type { Vantage } from '@/core/engine/vantage'
+import type { What } from '@/core/predicates/what'
 
 /** A buyer's column of the board. */
 export interface BoardColumn {
@@ -62,6 +63,8 @@ export interface BoardProduct {
   readonly name: string
   /** What the variants take over when they set no base price of their own. */
   readonly base: Decimal | null
+  /** Whether all its variants are shown: then none out of sight moves with its price. */
+  readonly isWhole: boolean
   readonly variants: readonly BoardVariant[]
 }
 
@@ -90,7 +93,11 @@ export interface BoardView {
   }
   /** The first block of products. */
   readonly firstBlock: readonly BoardProduct[]
-  readonly categories: readonly { readonly code: string; readonly name: string; readonly depth: number }[]
+  /** What of the catalogue it shows, and that in words. */
+  readonly what: What
+  readonly whatWords: string
+  /** Why it shows nothing, where the address says what the store does not know. */
+  readonly whatProblem: string
 }
 
 /** How many products are read at once while scrolling. */

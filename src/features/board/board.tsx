@@ -16,6 +16,7 @@ import { BASE_COLUMN, FIXED_COLUMNS } from './board-columns'
 import { cellFacts, copiedText, rangeFacts } from './board-facts'
 import { editableCell, type PastePlan, planPaste, whyNotTyped } from './board-edits'
 import { firstAmount, fromText, isCellBelowCost, type Measure, measureRange } from './board-measures'
+import { ChangeShown } from './change-shown'
 import { BoardToolbar } from './board-toolbar'
 import type { BoardFilter } from './board-url'
 import type { BoardColumn, BoardView } from './board-view'
@@ -42,6 +43,7 @@ export function Board({ title, view, filter }: BoardProps) {
   const [at, setAt] = useState({ row: 0, column: 0 })
   const [range, setRange] = useState<GridRange | null>(null)
   const [pasted, setPasted] = useState<PastePlan | null>(null)
+  const [isChangingShown, setChangingShown] = useState(false)
   /** What would have to change instead of a cell that was typed over in vain. */
   const [refused, setRefused] = useState<string | null>(null)
   const board = useBoard(view, filter)
@@ -227,6 +229,7 @@ export function Board({ title, view, filter }: BoardProps) {
         measure={measure}
         onMeasure={setMeasure}
         board={board}
+        onChangeShown={() => setChangingShown(true)}
       />
       <FirstLook />
       <div className="flex min-h-0 flex-1 flex-col px-4">
@@ -279,7 +282,16 @@ export function Board({ title, view, filter }: BoardProps) {
           {refused}
         </p>
       )}
-      {!pasted && chosen > 1 && range && (
+      {!pasted && isChangingShown && (
+        <ChangeShown
+          view={view}
+          board={board}
+          rowAt={find}
+          onPreview={setPasted}
+          onClose={() => setChangingShown(false)}
+        />
+      )}
+      {!pasted && !isChangingShown && chosen > 1 && range && (
         <RangeBar
           key={JSON.stringify(range)}
           count={chosen}
@@ -293,7 +305,10 @@ export function Board({ title, view, filter }: BoardProps) {
           plan={pasted}
           onApply={async () => {
             const problem = await board.edit(pasted.changes.map(({ edit }) => edit))
-            if (problem === null) setPasted(null)
+            if (problem === null) {
+              setPasted(null)
+              setChangingShown(false)
+            }
             return problem
           }}
           onClose={() => setPasted(null)}

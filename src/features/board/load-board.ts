@@ -1,6 +1,5 @@
 import 'server-only'
 
-import { inTreeOrder } from '@/core/catalogue/category'
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/basis'
@@ -13,11 +12,13 @@ import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
 import type { LadderEntry, Situation } from '@/core/engine/situation'
 import { resolveVantage, type Vantage } from '@/core/engine/vantage'
+import { EVERYTHING } from '@/core/predicates/what'
 import { isOwnRung } from '@/core/price/ladder'
 import { onlyMethod } from '@/core/price/price-method'
 import { getSettings, type Store } from '@/core/store/store'
-import { shownProducts } from '@/server/engine/catalogue-order'
+import { findShownProduct } from '@/server/engine/catalogue-order'
 import { type Outlook, situationOf } from '@/server/engine/look-from'
+import { whatSentence } from '@/ui/format/rule-phrases'
 import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
 import { DEFAULT_VANTAGE, serializeVantage } from '@/ui/frame/vantage-url'
 import type { BoardFilter } from './board-url'
@@ -30,6 +31,7 @@ import {
   type BoardVariant,
   type BoardView,
 } from './board-view'
+import { boardScope, productsOfBoard } from './board-scope'
 import { narrow } from './narrow-board'
 import type { OpenColumn } from './open-column'
 import { columnSubtitle, columnTitle } from './column-words'
@@ -40,7 +42,8 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
   const { prepared } = outlook
   const { store } = prepared
   const columns = openColumns(prepared, boardVantages(store, vantageOf(outlook), filter.columns), outlook.now)
-  const products = narrow(prepared, shownProducts(store, filter), columns, filter.only)
+  const { what, problem } = boardScope(store, filter)
+  const products = narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
   const { currency, priceDigits } = getSettings(store)
   return {
     columns: columns.map(({ column }) => column),
@@ -62,11 +65,9 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
       rates: store['tax-rate'].size,
     },
     firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
-    categories: inTreeOrder(store.category).map(({ category: { code, name }, depth }) => ({
-      code,
-      name,
-      depth,
-    })),
+    what: what.include.length === 0 ? EVERYTHING : what,
+    whatWords: problem === '' ? whatSentence(what, store) : filter.of || (filter.category ?? ''),
+    whatProblem: problem,
   }
 }
 
@@ -83,7 +84,7 @@ export function loadBoardBlock(
     boardVantages(prepared.store, vantageOf(outlook), filter.columns),
     outlook.now,
   )
-  return narrow(prepared, shownProducts(prepared.store, filter), columns, filter.only)
+  return narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
     .slice(from, from + count)
     .map((each) => toBoardProduct(prepared, columns, each))
 }
@@ -217,6 +218,7 @@ function toBoardProduct(
     code: product.code,
     name: product.name,
     base: product.basePrice,
+    isWhole: variants.length === (findShownProduct(prepared.store, product.code)?.variants.length ?? 0),
     variants: variants.map((variant) => toBoardVariant(prepared, columns, product, variant)),
   }
 }

@@ -45,7 +45,7 @@ export function readRangeRule(text: string): ReadRangeRule {
 }
 
 /** So many prices at once; more are repriced, or imported as a file. */
-const MOST_CHANGED = 2_000
+export const MOST_CHANGED = 2_000
 
 /** What a rule would do to every price of a range that can be changed. A product's own row stays out: its variants follow. */
 export function planRange(
@@ -117,4 +117,16 @@ export function countEditable(view: BoardView, range: GridRange, rowAt: (row: nu
     for (let column = left; column <= right; column += 1) if (editableCell(view, found, column)) count += 1
   }
   return count
+}
+
+/**
+ * A row as its base price is changed with all others: once on the product, where every variant that takes it over is
+ * shown, and on each variant otherwise.
+ */
+export function asShownWhole(row: FoundRow): FoundRow {
+  const { place, product, variant } = row
+  if (!place || !product?.isWhole) return row
+  if (place.kind === 'product')
+    return { ...row, place: product.base === null ? undefined : { ...place, open: false } }
+  return place.alone || variant?.ownBase ? row : { ...row, place: undefined }
 }

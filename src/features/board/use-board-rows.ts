@@ -47,6 +47,11 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
     [view, vantage, filter],
   )
 
+  /** Reads every row that is not here yet; resolves when all are. */
+  const readAll = useCallback(async () => {
+    for (let block = 0; block * BLOCK_SIZE < view.counts.length; block += 1) await readBlock(block)
+  }, [view.counts.length, readBlock])
+
   const visible = useRef({ first: 0, last: 0 })
   const onVisible = useCallback(
     (first: number, last: number) => {
@@ -90,7 +95,7 @@ export function useBoardRows(view: BoardView, filter: BoardFilter) {
     return [rows[first]?.product ?? 0, rows[last]?.product ?? 0]
   })
   const productAt = (product: number) => passing?.products[product - passing.from] ?? standing(product)
-  return { rows, productAt, onVisible, applyPatch, toggle, setAllClosed, anyClosed: closed.size > 0 }
+  return { rows, productAt, onVisible, readAll, applyPatch, toggle, setAllClosed, anyClosed: closed.size > 0 }
 }
 
 /**

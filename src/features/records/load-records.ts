@@ -4,12 +4,11 @@ import { labelOf } from '@/core/store/references'
 import type { Outlook } from '@/server/engine/look-from'
 import { isPutAway, nameOf, recordsOf } from '@/sheet/record/find-record'
 import { flagOf } from '@/sheet/record/record-flags'
-import type { EditableKind } from '@/sheet/record/sections'
-import { COLUMNS } from './record-columns'
+import { COLUMNS, type TabledKind } from './record-columns'
 import type { RecordTableView } from './record-table-view'
 
 /** Every record of a kind by name, archived ones last. */
-export function loadRecords(outlook: Outlook, kind: EditableKind): RecordTableView {
+export function loadRecords(outlook: Outlook, kind: TabledKind): RecordTableView {
   const { store } = outlook.prepared
   const columns = COLUMNS[kind].map((column) => {
     if ('cell' in column) return column

@@ -1,7 +1,6 @@
 import 'server-only'
 
 import { accountFacts } from '@/core/buyers/buyer'
-import { categoriesOf } from '@/core/catalogue/item-facts'
 import { findPrice } from '@/core/engine/find-price'
 import { isPartyTo } from '@/core/price/contract'
 import type { RecordOfKind } from '@/core/store/store'
@@ -29,7 +28,10 @@ interface CountedColumn {
   readonly count: (outlook: Outlook) => ReadonlyMap<string, number>
 }
 
-type ColumnsOfKind = { readonly [Kind in EditableKind]: readonly (Column<Kind> | CountedColumn)[] }
+/** Categories stand on their tree instead. */
+export type TabledKind = Exclude<EditableKind, 'category'>
+
+type ColumnsOfKind = { readonly [Kind in TabledKind]: readonly (Column<Kind> | CountedColumn)[] }
 
 const names = (ids: readonly string[], records: ReadonlyMap<string, { readonly name: string }>) =>
   ids.map((id) => records.get(id)?.name ?? id).join(', ')
@@ -166,19 +168,6 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },
     { title: 'When', cell: ({ schedule }) => whenSentence(schedule) },
     { title: 'State', cell: ({ state }) => state },
-  ],
-  category: [
-    { title: 'Code', cell: ({ code }) => code },
-    {
-      title: 'Products, with branches',
-      count: ({ prepared: { store } }) => {
-        const counts = new Map<string, number>()
-        for (const product of store.product.values())
-          for (const id of categoriesOf(store.category, product).keys())
-            counts.set(id, (counts.get(id) ?? 0) + 1)
-        return counts
-      },
-    },
   ],
   'price-family': [
     {

@@ -34,16 +34,19 @@ interface Frame {
 
 const FrameContext = createContext<Frame | null>(null)
 
+/** In milliseconds: a panel that came at once would move the cell from under a double click. */
+const OPENS_AFTER = 350
+
 /** Holds what every place of the merchant's frame shares: the vantage and the trace. */
 export function FrameProvider({ children }: { readonly children: ReactNode }) {
   const fields = useSearchParams()
   const path = usePathname()
   const router = useRouter()
   const [trace, setTrace] = useState<TraceTarget | null>(null)
-  // Until somebody opens or closes it, the panel stands where prices are compared: a panel that came with
-  // a click would move the cell from under a double click.
-  const [traceWanted, setTraceWanted] = useState<boolean | null>(null)
-  const traceOpen = traceWanted ?? path === '/board'
+  // The place it is open on: elsewhere, and until something is chosen, the panel is a slim edge.
+  const [traceOpenOn, setTraceOpenOn] = useState<string | null>(null)
+  const [isFoldedByHand, setFoldedByHand] = useState(false)
+  const traceOpen = traceOpenOn === path
   const [passing, setPassing] = useState<{ readonly from: Vantage; readonly at: Vantage } | null>(null)
   const [latestChangeSet, setLatestChangeSet] = useState(0)
   const vantage = useMemo(() => parseVantage(fields), [fields])
@@ -65,14 +68,18 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
       trace,
       showTrace: (target, reveal) => {
         setTrace(target)
-        if (reveal) setTraceWanted(true)
+        const isWanted = reveal || (path === '/board' && !isFoldedByHand)
+        if (isWanted && !traceOpen) setTimeout(() => setTraceOpenOn(path), OPENS_AFTER)
       },
       traceOpen,
-      setTraceOpen: setTraceWanted,
+      setTraceOpen: (open) => {
+        setTraceOpenOn(open ? path : null)
+        setFoldedByHand(!open)
+      },
       pricesChanged: setLatestChangeSet,
       latestChangeSet,
     }),
-    [vantage, setVantage, passing, trace, traceOpen, latestChangeSet],
+    [vantage, setVantage, passing, trace, traceOpen, isFoldedByHand, path, latestChangeSet],
   )
   return <FrameContext value={frame}>{children}</FrameContext>
 }

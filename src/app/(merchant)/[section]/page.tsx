@@ -17,7 +17,8 @@ export async function generateMetadata({ params }: SectionPageProps): Promise<Me
 
 export default async function SectionPage({ params, searchParams }: SectionPageProps) {
   const section = findSection((await params).section)
-  if (!section) notFound()
+  const kind = section?.kind
+  if (!section || !kind || kind === 'category') notFound()
   const outlook = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
-  return <RecordTable section={section} view={loadRecords(outlook, section.kind)} />
+  return <RecordTable section={section} view={loadRecords(outlook, kind)} />
 }
