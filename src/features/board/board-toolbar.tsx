@@ -9,7 +9,7 @@ import { Unrolled } from '@/ui/picker/unrolled'
 import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react'
 import { usePathname, useRouter } from 'next/navigation'
-import { useEffect, useState } from 'react'
+import { type KeyboardEvent, useEffect, useState } from 'react'
 import { type Measure, MEASURES } from './board-measures'
 import { type BoardFilter, COVERAGES, serializeBoardFilter } from './board-url'
 import type { BoardView } from './board-view'
@@ -50,6 +50,15 @@ export function BoardToolbar({
   function show(next: BoardFilter): void {
     const fields = new URLSearchParams([...serializeVantage(vantage), ...serializeBoardFilter(next)])
     router.replace(`${path}${fields.size > 0 ? `?${fields}` : ''}`, { scroll: false })
+  }
+  function onMeasureKey(event: KeyboardEvent<HTMLElement>): void {
+    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
+    if (step === undefined) return
+    event.preventDefault()
+    const at = MEASURES.findIndex(({ key }) => key === measure)
+    const next = (at + step + MEASURES.length) % MEASURES.length
+    onMeasure(MEASURES[next]?.key ?? measure)
+    event.currentTarget.querySelectorAll('button')[next]?.focus()
   }
   useEffect(() => {
     if (text.trim() === filter.text) return
@@ -104,13 +113,15 @@ export function BoardToolbar({
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <div role="radiogroup" aria-label="Measure" className="flex gap-4">
+        <div role="radiogroup" aria-label="Measure" className="flex gap-4" onKeyDown={onMeasureKey}>
           {MEASURES.map(({ key, name }) => (
             <button
               key={key}
               type="button"
               role="radio"
               aria-checked={measure === key}
+              // One stop of the Tab key for all: the arrow keys go on from there.
+              tabIndex={measure === key ? 0 : -1}
               className={`border-b-2 py-0.5 ${measure === key ? 'border-primary font-semibold' : 'border-transparent text-soft'}`}
               onClick={() => onMeasure(key)}
             >
