@@ -8,6 +8,7 @@ import { shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
+import { shopColours } from '@/ui/theme/shop-colours'
 import { redirect } from 'next/navigation'
 import type { ReactNode } from 'react'
 
@@ -24,6 +25,7 @@ export default async function ShopLayout({ children }: { readonly children: Reac
   return (
     <ShopFrame
       storeName={settings.name}
+      colours={shopColours(settings.shopColour)}
       visitor={{ name: as === 'guest' ? 'a guest' : name, guest: as === 'guest' }}
       boardHref={withVantage('/board', { ...vantage, as })}
       isOutside={isOutside(visitor)}

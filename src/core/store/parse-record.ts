@@ -150,6 +150,14 @@ function parseSettings(draft: SettingsDraft): Parsed<Settings> {
       number,
     ]),
   )
+  const shopColour = draft.shopColour.trim().toLowerCase()
+  if (shopColour !== '' && !/^#[0-9a-f]{6}$/.test(shopColour))
+    reader.report(
+      'malformed',
+      'shopColour',
+      draft.shopColour,
+      'a colour is # and six digits, such as #2f6b5c',
+    )
   const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
     reader.optionalDecimal(field, draft[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
   return reader.result({
@@ -162,6 +170,7 @@ function parseSettings(draft: SettingsDraft): Parsed<Settings> {
     deliveryPrice: amount('deliveryPrice'),
     deliveryFreeFrom: amount('deliveryFreeFrom'),
     shopHeadline: draft.shopHeadline.trim(),
+    shopColour,
     shopContact: draft.shopContact.trim(),
     netWords: draft.netWords.trim(),
     grossWords: draft.grossWords.trim(),

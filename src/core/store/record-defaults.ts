@@ -31,6 +31,7 @@ export const RECORD_DEFAULTS = {
     id: 'settings',
     name: 'Store',
     shopHeadline: '',
+    shopColour: '',
     shopContact: '',
     netWords: '',
     grossWords: '',

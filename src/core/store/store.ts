@@ -43,6 +43,8 @@ export interface Settings extends TaxSettings {
   readonly deliveryFreeFrom: Decimal | null
   /** What the front page of the shop says first; empty for the store's name alone. */
   readonly shopHeadline: string
+  /** `#rrggbb`; empty for the usual one. */
+  readonly shopColour: string
   /** How buyers reach the merchant, in the merchant's words; empty where nothing is said. */
   readonly shopContact: string
   /** What stands behind prices without tax, and with; empty for the usual words. */

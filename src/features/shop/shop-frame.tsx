@@ -1,5 +1,6 @@
 import Link from 'next/link'
-import type { ReactNode } from 'react'
+import type { shopColours } from '@/ui/theme/shop-colours'
+import type { CSSProperties, ReactNode } from 'react'
 import { leavePasscode, leaveShop } from './shop-actions'
 import { ShopSearch } from './shop-search'
 import { PlaceChooser } from './place-chooser'
@@ -8,6 +9,8 @@ import { recordHref } from '@/ui/frame/record-href'
 
 interface ShopFrameProps {
   readonly storeName: string
+  /** The merchant’s own colour; `null` for the usual one. */
+  readonly colours: ReturnType<typeof shopColours>
   readonly visitor: { readonly name: string; readonly guest: boolean }
   /** The merchant's board, looking as this visitor. */
   readonly boardHref: string
@@ -28,6 +31,7 @@ interface ShopFrameProps {
 /** The shop around every page of it. */
 export function ShopFrame({
   storeName,
+  colours,
   visitor,
   boardHref,
   isOutside,
@@ -40,7 +44,19 @@ export function ShopFrame({
   children,
 }: ShopFrameProps) {
   return (
-    <div className="flex min-h-dvh flex-col text-sm leading-6">
+    <div
+      className={`flex min-h-dvh flex-col text-sm leading-6 ${colours ? 'shop-coloured' : ''}`}
+      style={
+        colours
+          ? ({
+              '--shop-day': colours.day.primary,
+              '--shop-on-day': colours.day.onPrimary,
+              '--shop-night': colours.night.primary,
+              '--shop-on-night': colours.night.onPrimary,
+            } as CSSProperties)
+          : undefined
+      }
+    >
       <aside
         aria-label="About this window"
         className="bg-base-content px-4 py-1 text-xs text-base-100 md:px-8"

@@ -19,5 +19,5 @@ export function storeSentence(record: Fields, store: Store): Sentence {
 
 export function storeDetails(record: Fields): Sentence {
   const { shopHeadline, shopContact, netWords, grossWords } = record as unknown as Settings
-  return say`Sells from ${word('country')}, time zone ${word('timeZone')}.${PARAGRAPH}The shop’s headline: ${word('shopHeadline', shopHeadline || 'the name alone')} · contact: ${word('shopContact', shopContact || 'none')} · prices read ${word('netWords', netWords || 'without tax')} and ${word('grossWords', grossWords || 'with tax')}.`
+  return say`Sells from ${word('country')}, time zone ${word('timeZone')}.${PARAGRAPH}The shop’s headline: ${word('shopHeadline', shopHeadline || 'the name alone')} · its colour: ${word('shopColour')} · contact: ${word('shopContact', shopContact || 'none')} · prices read ${word('netWords', netWords || 'without tax')} and ${word('grossWords', grossWords || 'with tax')}.`
 }

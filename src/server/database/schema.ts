@@ -73,6 +73,7 @@ export const settings = pgTable('settings', {
   deliveryPrice: numeric('delivery_price'),
   deliveryFreeFrom: numeric('delivery_free_from'),
   shopHeadline: text('shop_headline').notNull().default(''),
+  shopColour: text('shop_colour').notNull().default(''),
   shopContact: text('shop_contact').notNull().default(''),
   netWords: text('net_words').notNull().default(''),
   grossWords: text('gross_words').notNull().default(''),

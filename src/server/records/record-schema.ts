@@ -169,6 +169,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     deliveryPrice: amount,
     deliveryFreeFrom: amount,
     shopHeadline: text,
+    shopColour: text,
     shopContact: text,
     netWords: text,
     grossWords: text,

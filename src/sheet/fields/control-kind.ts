@@ -14,5 +14,6 @@ export type ControlKind =
   | 'assortment'
   | 'price-rule'
   | 'picture'
+  | 'colour'
   /** Edited in a drawing of its own on the sheet. */
   | 'on-sheet'

@@ -1,3 +1,4 @@
+import { colourName } from '@/ui/theme/shop-colours'
 import 'server-only'
 
 import { choiceField, codeField, countryField, type FieldRule, numberField, textField } from './field-rule'
@@ -46,6 +47,11 @@ export const SETTINGS_FIELDS: readonly FieldRule[] = [
     'Shop headline',
     'The first words of the shop’s front page. Empty for the name alone.',
   ]),
+  {
+    ...textField(['shopColour', 'Shop colour', 'Of its buttons and its name. Empty for the usual one.']),
+    control: 'colour',
+    phrase: (record) => colourName(String(record['shopColour'])),
+  },
   textField(['shopContact', 'Contact', 'What buyers read under “Contact us”: address, telephone, hours.']),
   textField(['netWords', 'Words for prices without tax', 'Such as “excl. VAT”. Empty for “without tax”.']),
   textField(['grossWords', 'Words for prices with tax', 'Such as “incl. VAT”. Empty for “with tax”.']),

@@ -9,6 +9,7 @@ import { ChoiceStrip } from '@/ui/picker/strips/choice-strip'
 import { OwnAmountsStrip } from '@/ui/picker/strips/own-amounts-strip'
 import { PairsStrip } from '@/ui/picker/strips/pairs-strip'
 import type { StripProps } from '@/ui/picker/strips/strip'
+import { ColourStrip } from '@/ui/picker/strips/colour-strip'
 import { PictureStrip } from '@/ui/picker/strips/picture-strip'
 import { TextStrip } from '@/ui/picker/strips/text-strip'
 import { WhatPicker } from '@/ui/picker/what/what-picker'
@@ -79,6 +80,8 @@ export function FieldEditor({ field, recordId, mayBeEmpty, ...strip }: FieldEdit
       return <PairsStrip {...shared} heads={PAIR_HEADS[field.field] ?? ['Name', 'Value']} />
     case 'own-amounts':
       return <OwnAmountsStrip {...shared} currencies={options.map(({ value }) => value)} />
+    case 'colour':
+      return <ColourStrip {...shared} />
     case 'picture':
       return <PictureStrip {...strip} />
     case 'long-text':

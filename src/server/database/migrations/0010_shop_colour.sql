@@ -1,0 +1,1 @@
+ALTER TABLE "settings" ADD COLUMN "shop_colour" text DEFAULT '' NOT NULL;
