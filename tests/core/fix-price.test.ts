@@ -22,8 +22,9 @@ const line = (id: string, position: number, ...variants: string[]): PriceLine =>
   rounding: null,
   ...forAnyQuantity({ kind: 'percent', percent: decimal(-5), reference: { kind: 'base' } }),
 })
+const ITEM = { kind: 'variant', variant: 'a' } as const
 const fix = (lines: readonly PriceLine[]) =>
-  fixPrice(lines, 'a', decimal(9), {
+  fixPrice(lines, ITEM, decimal(9), {
     list: 'level',
     id: 'new',
     quantity: decimal(1),
@@ -65,8 +66,8 @@ test('a line left without anything to be for is gone', () => {
 
 test('taking a price back removes the variant’s own line and nothing else', () => {
   const own = line('own', 0, 'a')
-  expect(releasePrice([own, line('shared', 1, 'a', 'b')], 'a')).toEqual([{ before: own, after: null }])
-  expect(releasePrice([line('shared', 1, 'a', 'b')], 'a')).toEqual([])
+  expect(releasePrice([own, line('shared', 1, 'a', 'b')], ITEM)).toEqual([{ before: own, after: null }])
+  expect(releasePrice([line('shared', 1, 'a', 'b')], ITEM)).toEqual([])
 })
 
 test('an edit goes to the list that decides, else to the first of the buyer’s own', () => {
@@ -81,7 +82,7 @@ test('of several breaks the one the quantity reaches is changed; below the first
   const breaks = ['10', '50'].map((from) => ({ from: decimal(from), method }))
   const own: PriceLine = { ...line('own', 0, 'a'), breaks }
   const froms = (quantity: string) => {
-    const [change] = fixPrice([own], 'a', decimal(9), {
+    const [change] = fixPrice([own], ITEM, decimal(9), {
       list: 'level',
       id: 'new',
       quantity: decimal(quantity),
@@ -108,7 +109,7 @@ test('in any list, a fixed price is the price that list gives, and other variant
         // A line of a season keeps its season: only what holds always can be held against what was typed.
         fc.pre(lines.every(({ schedule, pricing }) => schedule === null && pricing === 'all-units'))
         const amount = decimal((cents / 100).toFixed(2))
-        const changes = fixPrice(lines, variant, amount, {
+        const changes = fixPrice(lines, { kind: 'variant', variant }, amount, {
           list: list.id,
           id: 'added',
           quantity: decimal(1),

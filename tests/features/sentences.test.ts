@@ -4,6 +4,7 @@ import { beginning } from '@/sheet/record/new-record'
 import { fieldsOf } from '@/sheet/record/sentence'
 import type { EditableKind } from '@/sheet/record/sections'
 import { SHEETS } from '@/app/(merchant)/[section]/sheets'
+import { PRODUCT_FIELDS } from '@/features/products/product-view'
 import { store } from '@tests/fixtures/demo-outlook'
 import { randomStore } from '@tests/fixtures/random-store'
 import type { Store } from '@/core/store/store'
@@ -19,6 +20,7 @@ function isElsewhere(kind: EditableKind, field: string): boolean {
   return (
     field === 'name' ||
     (kind === 'variant' && field === 'sku') ||
+    (kind === 'product' && PRODUCT_FIELDS.some((each) => each.field === field)) ||
     (kind === 'account' && field === 'addresses')
   )
 }

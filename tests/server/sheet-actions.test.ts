@@ -223,7 +223,11 @@ test('what is missing in a picker is made there with a name; a region needs more
 
 test('a price typed over in one list makes a line for that variant, and emptied follows the rule again', async () => {
   const list = byCode(store()['price-list'], 'club-level')
-  const edit = { list: list.id, variant: 'variant-FR-BR-PF', vantage: DEFAULT_VANTAGE }
+  const edit = {
+    list: list.id,
+    item: { kind: 'variant', variant: 'variant-FR-BR-PF' } as const,
+    vantage: DEFAULT_VANTAGE,
+  }
   expect(await products.setListPrice({ ...edit, typed: '20', seen: '1.00' })).toMatchObject({ ok: false })
   expect(await products.setListPrice({ ...edit, typed: '21,50', seen: '23.30' })).toMatchObject({ ok: true })
   const own = () =>
@@ -233,6 +237,11 @@ test('a price typed over in one list makes a line for that variant, and emptied 
   expect(own()?.breaks[0]?.method).toEqual({ kind: 'fixed', amount: '21.5' })
   expect(await products.setListPrice({ ...edit, typed: '', seen: '21.50' })).toMatchObject({ ok: true })
   expect(own()).toBeUndefined()
+
+  // A rule for everything leaves extras alone: the list has no price for one until it is typed.
+  const extra = { ...edit, item: { kind: 'extra', extra: byCode(store().extra, 'assembly').id } as const }
+  expect(await products.setListPrice({ ...extra, typed: '5', seen: '' })).toMatchObject({ ok: true })
+  expect(await products.setListPrice({ ...extra, typed: '', seen: '5.00' })).toMatchObject({ ok: true })
 })
 
 test('a category moves with the lines it would leave, as one change set; what the tree no longer has is refused', async () => {

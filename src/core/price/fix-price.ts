@@ -9,27 +9,29 @@ export interface LineChange {
   readonly after: PriceLine | null
 }
 
+/** One thing a price can be fixed for. */
+export type ItemTerm = Extract<WhatTerm, { readonly kind: 'variant' | 'extra' }>
+
 /** The place behind the last line. */
 export function nextPosition(lines: readonly PriceLine[]): number {
   return lines.reduce((last, { position }) => Math.max(last, position), -1) + 1
 }
 
 /**
- * What must change in a list's lines so that one variant costs a fixed amount in it.
+ * What must change in a list's lines so that one variant or extra costs a fixed amount in it.
  *
- * The line that is for this variant alone is changed, or one is added under `id`. Every other line that names
- * the variant lets go of it: it is as specific, and would win by standing first. A line with quantity breaks
+ * The line that is for this item alone is changed, or one is added under `id`. Every other line that names
+ * the item lets go of it: it is as specific, and would win by standing first. A line with quantity breaks
  * keeps those the quantity does not reach.
  *
  * Units   amount in the list's currency, above zero; `lines` are all lines of the list.
  */
 export function fixPrice(
   lines: readonly PriceLine[],
-  variant: string,
+  term: ItemTerm,
   amount: Decimal,
   { list, id, quantity }: { readonly list: string; readonly id: string; readonly quantity: Decimal },
 ): readonly LineChange[] {
-  const term: WhatTerm = { kind: 'variant', variant }
   const own = ownLines(lines, term)[0] ?? null
   const letGo = lines
     .filter((line) => line !== own && names(line, term))
@@ -60,9 +62,9 @@ function withMethodAt(
   return breaks.map((each, at) => (at === reached ? { ...each, method } : each))
 }
 
-/** What must change so that a list has no line for one variant alone: nothing where there is none. */
-export function releasePrice(lines: readonly PriceLine[], variant: string): readonly LineChange[] {
-  return ownLines(lines, { kind: 'variant', variant }).map((before) => ({ before, after: null }))
+/** What must change so that a list has no line for one item alone: nothing where there is none. */
+export function releasePrice(lines: readonly PriceLine[], term: ItemTerm): readonly LineChange[] {
+  return ownLines(lines, term).map((before) => ({ before, after: null }))
 }
 
 /**

@@ -13,7 +13,7 @@ export function FirstSteps({ counts }: { readonly counts: BoardView['has'] }) {
     {
       name: 'Products and categories',
       about: 'what you sell, its options and costs',
-      href: counts.products > 0 ? '/products' : '/product-records/new',
+      href: counts.products > 0 ? '/products' : '/products/new',
       done: counts.products > 0 && counts.variants > 0,
     },
     {

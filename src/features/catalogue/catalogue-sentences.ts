@@ -1,8 +1,6 @@
 import 'server-only'
 
 import type { Category } from '@/core/catalogue/category'
-import type { Product } from '@/core/catalogue/product'
-import type { QuantityLimits } from '@/core/limits/limit'
 import type { Decimal } from '@/core/decimal/decimal'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
@@ -10,7 +8,7 @@ import { say, word } from '@/sheet/record/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import { formatMoney } from '@/ui/format/amount'
 
-const codeWord = (record: Fields) => word('code', String(record['code'] || 'made from the name'))
+export const codeWord = (record: Fields) => word('code', String(record['code'] || 'made from the name'))
 
 export function categorySentence(record: Fields): Sentence {
   const { parent } = record as unknown as Category
@@ -45,32 +43,9 @@ export function moneyIn(store: Store) {
     amount === null ? none : formatMoney(amount, currency, priceDigitsOf(store, currency))
 }
 
-function pairs(record: object): string {
+/** "Fits National, Spacing self" */
+export function pairs(record: object): string {
   return Object.entries(record)
     .map(([name, value]) => `${name} ${String(value)}`)
     .join(', ')
-}
-
-/** Prices, weight and tax of a product, which its variants take over where they set none. */
-function amounts(record: Fields, store: Store): Sentence {
-  const own = record as unknown as Product
-  const money = moneyIn(store)
-  const none = 'not set'
-  return say`Base price ${word('basePrice', money(own.basePrice, none))}, cost ${word('cost', money(own.cost, none))}, recommended ${word('recommendedPrice', money(own.recommendedPrice, none))}, never below ${word('floor', money(own.floor, 'any price'))}. In other currencies: ${word('ownAmounts', Object.keys(own.ownAmounts).length > 0 ? Object.keys(own.ownAmounts).join(', ') : 'converted')}. Weighs ${word('weight', own.weight ? `${own.weight} kg` : none)}, holds ${word('content', own.content ? '' : none)}, priced with ${word('family', own.family ? '' : 'no family')}, taxed as ${word('taxClass', own.taxClass ? '' : 'usual')}.`
-}
-
-function limits(record: Fields): Sentence {
-  const none = 'none'
-  const own = record['limits'] as QuantityLimits
-  return say`Minimum ${word('limits.minimum', own.minimum ? '' : none)}, maximum ${word('limits.maximum', own.maximum ? '' : none)}, multiples of ${word('limits.multiple', own.multiple ? '' : none)}, first quantity ${word('limits.first', own.first ? '' : none)}, fixed quantities ${word('limits.values', own.values ? '' : none)}.`
-}
-
-export function productSentence(record: Fields, store: Store): Sentence {
-  const { categories, axes, attributes, unit } = record as unknown as Product
-  return say`Sold by the ${word('unit', unit || 'piece')} in ${word('categories', categories.length === 0 ? 'no category yet' : '')}; its variants differ in ${word('axes', axes.length === 0 ? 'nothing' : '')}. ${amounts(record, store)} It has ${word('attributes', Object.keys(attributes).length > 0 ? pairs(attributes) : 'no attributes')}.`
-}
-
-export function productDetails(record: Fields): Sentence {
-  const { description, picture } = record as unknown as Product
-  return say`${limits(record)} Described as ${word('description', description || 'nothing yet')} Picture: ${word('picture', picture.startsWith('own-') ? 'your own' : `the drawing “${picture}”`)} · code ${codeWord(record)}.`
 }

@@ -10,13 +10,20 @@ export function merchantPlaces(store: Store): readonly Place[] {
     { href: '/board', name: 'Board', group: 'Look', key: 'b' },
     { href: '/compare', name: 'Compare', group: 'Look', key: 'd' },
     { href: '/look-as-buyer', name: 'Shop window', group: 'Look', key: 's' },
-    { href: '/products', name: 'Products', group: 'Set', key: 'p', count: products },
+    {
+      href: '/products',
+      name: 'Products',
+      group: 'Set',
+      key: 'p',
+      count: products,
+      beside: ['/variant-records'],
+    },
     {
       href: '/categories',
       name: 'Catalogue',
       group: 'Set',
       key: 'k',
-      beside: ['/families', '/extras', '/product-records', '/variant-records'],
+      beside: ['/families', '/extras'],
     },
     {
       href: '/accounts',

@@ -15,12 +15,13 @@ interface ListPricesSectionProps {
 
 interface Opened {
   readonly list: string
-  readonly variant: string
+  /** Label of the item. */
+  readonly label: string
 }
 
 /** A product's prices in every list and contract; typing over one makes or changes the line of that variant. */
 export function ListPricesSection({ view, live }: ListPricesSectionProps) {
-  const { variants, rows, others, more } = view
+  const { items, rows, others, more } = view
   const [opened, setOpened] = useState<Opened | null>(null)
   const [added, setAdded] = useState<readonly string[]>([])
   const shown: readonly ListPriceRow[] = [
@@ -35,9 +36,9 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
               rule: 'no price yet',
               who: '',
               currency: '',
-              cells: variants.map(({ id }): ListPriceCell => ({
-                variant: id,
-                sku: '',
+              // Nothing but what the items are is known of them yet.
+              cells: (rows[0]?.cells ?? []).map((cell) => ({
+                ...cell,
                 price: '',
                 margin: null,
                 isBelowCost: false,
@@ -78,9 +79,18 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
             <tr className="border-b border-base-content text-right align-bottom">
               <th className="py-1 text-left font-semibold">List or contract</th>
               <th className="pl-4 text-left font-semibold">Who gets it</th>
-              {variants.map(({ id, name }) => (
-                <th key={id} className="w-32 pl-4 font-semibold">
-                  {name}
+              {items.map(({ id, name, href }) => (
+                <th key={id} className="w-24 pl-3 font-semibold">
+                  {href === null ? (
+                    name
+                  ) : (
+                    <>
+                      <span className="block text-xs font-normal text-soft">extra</span>
+                      <VantageLink href={href} className="link-name">
+                        {name}
+                      </VantageLink>
+                    </>
+                  )}
                 </th>
               ))}
             </tr>
@@ -102,8 +112,8 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
                 </td>
                 <td className="py-1 pl-4 text-soft">{row.who}</td>
                 {row.cells.map((cell) => (
-                  <td key={cell.variant} className="py-1 pl-4 text-right whitespace-nowrap">
-                    {row.list !== null && opened?.list === row.list && opened.variant === cell.variant ? (
+                  <td key={cell.label} className="py-1 pl-3 text-right whitespace-nowrap">
+                    {row.list !== null && opened?.list === row.list && opened.label === cell.label ? (
                       <PriceInput row={row} cell={cell} onClose={() => setOpened(null)} />
                     ) : (
                       <Price
@@ -111,7 +121,7 @@ export function ListPricesSection({ view, live }: ListPricesSectionProps) {
                         cell={cell}
                         onOpen={
                           live && row.list !== null
-                            ? () => setOpened({ list: row.list ?? '', variant: cell.variant })
+                            ? () => setOpened({ list: row.list ?? '', label: cell.label })
                             : null
                         }
                       />
@@ -140,7 +150,7 @@ function Price({ row, cell, onOpen }: PriceProps) {
       {onOpen ? (
         <button
           type="button"
-          aria-label={`${row.name}, ${cell.sku || 'variant'}: ${price || 'no price'}. Change`}
+          aria-label={`${row.name}, ${cell.label}: ${price || 'no price'}. Change`}
           className="border-b border-dotted border-base-content/40 px-1 font-semibold hover:border-primary"
           onClick={onOpen}
         >
@@ -176,7 +186,7 @@ function PriceInput({
     if (typed.trim() === cell.price) return onClose()
     const outcome = await setListPrice({
       list: row.list ?? '',
-      variant: cell.variant,
+      item: cell.item,
       typed,
       seen: cell.price,
       vantage,

@@ -1,13 +1,17 @@
 import 'server-only'
 
 import { accountFacts } from '@/core/buyers/buyer'
-import { variantName } from '@/core/catalogue/product'
+import type { Extra } from '@/core/catalogue/extra'
+import { type Variant, variantName } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { emptyListPrice, findInList } from '@/core/engine/find-in-list'
 import { lensInto } from '@/core/engine/lens'
+import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
+import { scopeMatcher } from '@/core/engine/scope-matcher'
+import type { ItemTerm } from '@/core/price/fix-price'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
@@ -17,10 +21,11 @@ import { formatAmount } from '@/ui/format/amount'
 import { breaksPhrase, spanPhrase, whoSentence } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 
-/** What a variant costs in one list. */
+/** What a variant or extra costs in one list. */
 export interface ListPriceCell {
-  readonly variant: string
-  readonly sku: string
+  readonly item: ItemTerm
+  /** SKU of a variant, name of an extra. */
+  readonly label: string
   /** As it is typed; empty without a price. */
   readonly price: string
   readonly margin: Decimal | null
@@ -40,8 +45,16 @@ export interface ListPriceRow {
   readonly cells: readonly ListPriceCell[]
 }
 
+interface PricedItem {
+  readonly id: string
+  readonly name: string
+  /** Of an extra: where its own price is set. */
+  readonly href: string | null
+}
+
 export interface ListPricesView {
-  readonly variants: readonly { readonly id: string; readonly name: string }[]
+  /** Variants, then the extras that go with them. */
+  readonly items: readonly PricedItem[]
   readonly rows: readonly ListPriceRow[]
   /** Lists that have no price for it, to make one in. */
   readonly others: readonly { readonly list: string; readonly name: string }[]
@@ -62,8 +75,26 @@ export async function loadListPrices(
   const all = [...store.variant.values()]
     .filter((variant) => variant.product === product && variant.status === 'active')
     .sort((left, right) => left.position - right.position)
-  const variants = all.slice(0, MOST_VARIANTS)
-  const numbers = variants.map(({ id }) => index.numberOf.get(id) ?? -1)
+  const shown = all.slice(0, MOST_VARIANTS)
+  const items: (PricedItem & { readonly number: number; readonly item: ItemTerm; readonly label: string })[] =
+    [
+      ...shown.map((variant) => ({
+        id: variant.id,
+        name: (record && variantName(record, variant)) || variant.sku,
+        href: null,
+        number: index.numberOf.get(variant.id) ?? -1,
+        item: { kind: 'variant', variant: variant.id } as const,
+        label: variant.sku,
+      })),
+      ...extrasOf(prepared, all).map(({ id, code, name }) => ({
+        id,
+        name,
+        href: recordHref('extras', code),
+        number: index.numberOf.get(id) ?? -1,
+        item: { kind: 'extra', extra: id } as const,
+        label: name,
+      })),
+    ]
   const baseLens = lensInto(prepared, situation.lens, home)
   const rows: ListPriceRow[] = [
     {
@@ -73,9 +104,9 @@ export async function loadListPrices(
       rule: '',
       who: 'whoever no list has a price for',
       currency: home,
-      cells: variants.map(({ id, sku }, at) => {
-        const units = amountAt(referenceAmounts(prepared, 'basePrice', baseLens), numbers[at] ?? -1)
-        return cellOf(baseLens, numbers[at] ?? -1, id, sku, units, storeBasis(prepared))
+      cells: items.map((each) => {
+        const units = amountAt(referenceAmounts(prepared, 'basePrice', baseLens), each.number)
+        return cellOf(baseLens, each, units, storeBasis(prepared))
       }),
     },
   ]
@@ -89,11 +120,12 @@ export async function loadListPrices(
     const lens = lensInto(prepared, situation.lens, list.currency)
     const basis = compiled.basis ?? storeBasis(prepared)
     const rules = new Set<string>()
-    const cells = variants.map(({ id, sku }, at): ListPriceCell => {
-      const number = numbers[at] ?? -1
+    const cells = items.map((each): ListPriceCell => {
+      const { number } = each
       const isFound = findInList(prepared, lens, compiled, number, { own: quantity, counted: null }, found)
-      if (isFound) rules.add(ruleOf(found.line))
-      return cellOf(lens, number, id, sku, isFound ? found.units : Number.NaN, basis)
+      // A rule for extras is told on their own sheet.
+      if (isFound && each.item.kind === 'variant') rules.add(ruleOf(found.line))
+      return cellOf(lens, each, isFound ? found.units : Number.NaN, basis)
     })
     if (cells.every(({ price }) => price === '')) {
       others.push({ list: list.id, name: list.name })
@@ -103,7 +135,7 @@ export async function loadListPrices(
       list: list.id,
       name: list.name,
       href: recordHref('price-lists', list.code),
-      rule: rules.size === 1 ? ([...rules][0] ?? '') : 'several lines',
+      rule: rules.size > 1 ? 'several lines' : ([...rules][0] ?? 'extras alone'),
       who: whoGets(list),
       currency: list.currency,
       cells,
@@ -121,20 +153,15 @@ export async function loadListPrices(
     }
   }
   return {
-    variants: variants.map((variant) => ({
-      id: variant.id,
-      name: (record && variantName(record, variant)) || variant.sku,
-    })),
+    items: items.map(({ id, name, href }) => ({ id, name, href })),
     rows,
     others: others.sort((left, right) => left.name.localeCompare(right.name, 'en')),
-    more: all.length - variants.length,
+    more: all.length - shown.length,
   }
 
   function cellOf(
     lens: typeof baseLens,
-    number: number,
-    variant: string,
-    sku: string,
+    { number, item, label }: (typeof items)[number],
     units: number,
     basis: ReturnType<typeof storeBasis>,
   ): ListPriceCell {
@@ -142,8 +169,8 @@ export async function loadListPrices(
     const compared = shownInBasis(prepared, lens, number, { units, basis }, storeBasis(prepared))
     const cost = toPrice(amountAt(referenceAmounts(prepared, 'cost', lens), number), lens.digits)
     return {
-      variant,
-      sku,
+      item,
+      label,
       price: price === null ? '' : formatAmount(price, lens.digits),
       margin: compared === null || cost === null ? null : marginPercent(compared, cost),
       isBelowCost: compared !== null && cost !== null && isBelowCost(compared, cost),
@@ -161,4 +188,17 @@ export async function loadListPrices(
       list.schedule.from || list.schedule.to ? `, ${spanPhrase(list.schedule.from, list.schedule.to)}` : ''
     return `${names || 'nobody yet'}, ${accounts} ${accounts === 1 ? 'account' : 'accounts'}${when}`
   }
+}
+
+/** The extras that go with any of some variants, in their order. */
+function extrasOf(prepared: PreparedStore, variants: readonly Variant[]): readonly Extra[] {
+  const { store, index } = prepared
+  const numbers = variants.map(({ id }) => index.numberOf.get(id) ?? -1)
+  return [...store.extra.values()]
+    .filter(({ status, scope }) => {
+      if (status !== 'active') return false
+      const goesWith = scopeMatcher(prepared, scope)
+      return numbers.some((number) => number >= 0 && goesWith(number))
+    })
+    .sort((left, right) => left.position - right.position)
 }

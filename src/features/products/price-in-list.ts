@@ -8,7 +8,7 @@ import { lensInto } from '@/core/engine/lens'
 import { fromUnits } from '@/core/engine/price-step'
 import type { Vantage } from '@/core/engine/vantage'
 import { typedAmount } from '@/core/decimal/written-amount'
-import { fixPrice, releasePrice } from '@/core/price/fix-price'
+import { fixPrice, type ItemTerm, releasePrice } from '@/core/price/fix-price'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { commit } from '@/server/changes/commit'
 import { lineRequests, readTyped } from '@/server/changes/edit-amounts'
@@ -25,7 +25,7 @@ import { randomUUID } from 'node:crypto'
 /** A price typed over one that a list gives; `seen` is what stood there. */
 export interface ListPriceEdit {
   readonly list: string
-  readonly variant: string
+  readonly item: ItemTerm
   readonly typed: string
   readonly seen: string
   readonly vantage: Vantage
@@ -34,7 +34,7 @@ export interface ListPriceEdit {
 export type ListPriceOutcome =
   { readonly ok: true; readonly changeSet: number } | { readonly ok: false; readonly problem: string }
 
-/** Makes or changes the line of one variant in a list; an empty price lets it go again. */
+/** Makes or changes the line of one variant or extra in a list; an empty price removes it again. */
 export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcome> {
   await asMerchant()
   const wrong = checkVantages([edit.vantage])
@@ -44,10 +44,12 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   const { store, index } = prepared
   const list = store['price-list'].get(edit.list)
   const compiled = prepared.lists.get(edit.list)
-  const variant = store.variant.get(edit.variant)
-  const number = index.numberOf.get(edit.variant)
-  if (!list || !compiled || !variant || number === undefined)
-    return { ok: false, problem: 'The list or the variant is gone. Reload the page.' }
+  const { item } = edit
+  const label =
+    item.kind === 'variant' ? store.variant.get(item.variant)?.sku : store.extra.get(item.extra)?.name
+  const number = index.numberOf.get(item.kind === 'variant' ? item.variant : item.extra)
+  if (!list || !compiled || label === undefined || number === undefined)
+    return { ok: false, problem: 'The list or the item is gone. Reload the page.' }
   const lens = lensInto(prepared, situation.lens, list.currency)
   const found = emptyListPrice()
   const isFound = findInList(prepared, lens, compiled, number, { own: quantity, counted: null }, found)
@@ -56,7 +58,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
     return { ok: false, problem: 'Somebody changed this price meanwhile. Reload to see the new one.' }
   const basis = compiled.basis ?? storeBasis(prepared)
   const costUnits = amountAt(referenceAmounts(prepared, 'cost', lens), number)
-  let changes = releasePrice(compiled.lines, variant.id)
+  let changes = releasePrice(compiled.lines, item)
   if (edit.typed.trim() !== '') {
     const amount = readTyped(typedAmount(edit.typed), {
       current,
@@ -64,7 +66,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
       digits: lens.digits,
     })
     if (!amount.ok) return { ok: false, problem: refusalSentence(amount.refusal) }
-    changes = fixPrice(compiled.lines, variant.id, amount.value, {
+    changes = fixPrice(compiled.lines, item, amount.value, {
       list: list.id,
       id: randomUUID(),
       quantity: fromUnits(quantity, 3),
@@ -72,7 +74,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   }
   const outcome = await commit(steppe, lineRequests(steppe, changes), {
     author: await currentAuthor(),
-    note: `${variant.sku} in ${list.name}: ${edit.typed.trim() || 'as its rule says'}`,
+    note: `${label} in ${list.name}: ${edit.typed.trim() || 'as its rule says'}`,
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }

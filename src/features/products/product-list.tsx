@@ -8,6 +8,7 @@ import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { ProductListRow, ProductListView } from './product-view'
+import { SectionTabs } from '@/features/records/section-tabs'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Milliseconds without a key before what was typed is looked for. */
@@ -70,6 +71,7 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
     <section className="flex min-h-0 flex-1 flex-col" aria-label="Products">
       <header className="flex items-baseline gap-5 px-6 pt-3 pb-2">
         <h1 className="text-xl leading-7 font-semibold">Products</h1>
+        <SectionTabs place="Products" path="products" />
         <input
           type="search"
           aria-label="Only products with these words"
@@ -85,7 +87,7 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
         <VantageLink href="/import" className="ml-auto link-name">
           Import from a spreadsheet
         </VantageLink>
-        <VantageLink href="/product-records/new" className="btn btn-primary btn-sm">
+        <VantageLink href="/products/new" className="btn btn-primary btn-sm">
           New product
         </VantageLink>
       </header>

@@ -1,190 +1,97 @@
-'use client'
+import 'server-only'
 
-import { marginPercent } from '@/core/price/margin'
-import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
+import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { MentionList } from '@/sheet/parts/mention-list'
+import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { ProductPicture } from '@/ui/format/product-picture'
-import { ALLOWED_PRICES } from '@/ui/format/refusal-sentence'
-import { useFrame } from '@/ui/frame/frame-context'
-import { TermsSection } from './terms-section'
-import { HistorySection } from '@/ui/frame/history-section'
-import { useSheet } from '@/ui/frame/use-sheet'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
-import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
-import type { ReactNode } from 'react'
-import { editProduct, takeBackOnProduct } from './edit-product'
-import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
-import { recordHref } from '@/ui/frame/record-href'
+import { ListPricesSection } from './list-prices-section'
+import { loadListPrices } from './load-list-prices'
+import { loadProductSheet } from './load-products'
+import { ProductGrid } from './product-grid'
+import { productDetails, productSentence } from './product-sentence'
+import { reachedOtherwise } from './rules-reaching'
+import { TermsSection } from './terms-section'
 
-const FIRST_FIELD = 1
-const PRICE = FIRST_FIELD + PRODUCT_FIELDS.length
+export const productSheet: SheetOfKind = {
+  sentence: productSentence,
+  details: productDetails,
+  about: (record) => String(record['code']),
+  effect: drawProduct,
+}
 
-/** One product: what it is, what it sets, what each variant takes over or sets for itself. */
-export function ProductSheet({
-  initial,
-  listPrices,
-}: {
-  readonly initial: ProductSheetView
-  /** Its prices in every list and contract. */
-  readonly listPrices: ReactNode
-}) {
-  const { view, take } = useSheet(initial)
-  const { showTrace } = useFrame()
-  const rows: readonly (ProductSheetRow | null)[] = [null, ...view.variants]
-
-  const columns: readonly GridColumn[] = [
-    { key: 'name', header: 'Variant', width: 'minmax(220px, 1fr)' },
-    ...PRODUCT_FIELDS.map(({ field, name }) => ({
-      key: field,
-      header: name,
-      width: '100px',
-      align: 'right' as const,
-    })),
-    { key: 'price', header: `For ${view.buyerName}`, width: '130px', align: 'right' },
-    { key: 'margin', header: 'Margin', width: '72px', align: 'right' },
-    { key: 'from', header: 'Decided by', width: 'minmax(120px, 180px)' },
-  ]
-
-  async function onEdit(row: number, column: number, typed: string): Promise<string | null> {
-    const field = PRODUCT_FIELDS[column - FIRST_FIELD]?.field
-    if (!field) return 'This follows from the others and cannot be typed.'
-    const variant = rows[row]
-    const edit = variant
-      ? ({
-          kind: 'value',
-          record: 'variant',
-          id: variant.id,
-          field,
-          typed,
-          seen: variant.values[field].value,
-        } as const)
-      : ({ kind: 'value', record: 'product', id: view.id, field, typed, seen: view.values[field] } as const)
-    return take(() => editProduct(edit, view.code, view.vantage))
-  }
-
-  function editText(row: number, column: number): string | null {
-    const field = PRODUCT_FIELDS[column - FIRST_FIELD]?.field
-    if (!view.live || !field) return null
-    const variant = rows[row]
-    return (variant ? variant.values[field].value : view.values[field]) ?? ''
-  }
-
-  return (
-    <section className="flex min-h-0 flex-1 flex-col overflow-auto" aria-label={view.name}>
-      <header className="flex gap-5 px-6 pt-4 pb-3">
-        <ProductPicture
-          name={view.picture}
-          className="size-[88px] shrink-0 border border-base-300 bg-plate"
-        />
-        <div className="min-w-0">
-          <h1 className="text-xl leading-7 font-semibold">
-            {view.name}{' '}
-            <span className="text-sm font-normal text-soft">
-              {view.code} · sold by the {view.unit === 'each' ? 'piece' : view.unit}
-            </span>
-          </h1>
-          <p className="max-w-prose">{view.description}</p>
-          <p className="pt-1 text-soft">
-            Category: {view.categories.map((path) => path.join(' › ')).join(' and ')}
-            {view.attributes.map(([name, value]) => ` · ${name} ${value}`).join('')}
-          </p>
-        </div>
-        <nav aria-label="Elsewhere" className="ml-auto flex shrink-0 flex-col items-end gap-1">
-          <VantageLink href={`/board?find=${view.code}`} className="link-name">
-            On the board
-          </VantageLink>
-          <VantageLink href={recordHref('product-records', view.code)} className="link-name">
-            Name, categories, options and more
-          </VantageLink>
-          <a
-            href={withVantage(`/look-as-buyer?page=/shop/product/${view.code}`, view.vantage)}
-            className="link-name"
+/** A product’s variants with what each sets itself, its prices in every list, and the rules that reach it. */
+async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
+  const { before, after, id, stored, view: sheet } = loaded
+  const outlook = after ?? before
+  const { store } = outlook.prepared
+  const product = store.product.get(id)
+  if (!product || !stored)
+    return {
+      main: <p className="text-soft">A name is enough to begin with; its variants and prices come next.</p>,
+      side: null,
+    }
+  const variants = [...store.variant.values()].filter((variant) => variant.product === id)
+  const effect = await changeEffect(loaded)
+  const shown = await loadProductSheet(outlook, product.code)
+  const { vantage, buyerName } = before
+  return {
+    main: (
+      <>
+        {effect && <ChangeEffectTables effect={effect} />}
+        {shown && (
+          <ProductGrid
+            // What is typed above changes what the variants come to.
+            key={JSON.stringify(sheet.texts)}
+            initial={{ ...shown, live: shown.live && after === null }}
           >
-            In the shop, as {view.buyerName}
-          </a>
-        </nav>
-      </header>
-      <div className="flex flex-col px-4" style={{ minHeight: Math.min(420, 60 + 27 * rows.length) }}>
-        <DataGrid
-          label={`Values of ${view.name}`}
-          columns={columns}
-          rowCount={rows.length}
-          rowKey={(row) => rows[row]?.id ?? 'product'}
-          rowClass={(row) => (row === 0 ? 'font-semibold' : '')}
-          cellClass={(_row, column) => (column >= FIRST_FIELD && column < PRICE ? 'bg-lifted' : '')}
-          renderCell={(row, column) => renderCell(rows[row] ?? null, column)}
-          editText={editText}
-          editLabel={(row, column) => `New ${columns[column]?.key} of ${rows[row]?.sku ?? view.code}`}
-          editHint={(row) =>
-            row === 0
-              ? `Every variant without its own takes this over. ${ALLOWED_PRICES}`
-              : `Leave empty to take it over from the product. ${ALLOWED_PRICES}`
-          }
-          onEdit={onEdit}
-          onCell={(row, column, asked) => {
-            const sku = rows[row]?.sku
-            if (sku) showTrace({ sku, from: null }, asked || column >= PRICE)
-          }}
+            <ListPricesSection view={await loadListPrices(outlook, id)} live={shown.live && after === null} />
+            <TermsSection view={shown} />
+          </ProductGrid>
+        )}
+        {!shown && <p className="text-soft">It is archived: nobody is offered it, and it has no prices.</p>}
+      </>
+    ),
+    side: (
+      <>
+        <ProductPicture
+          name={product.picture}
+          className="mb-4 size-[88px] border border-base-300 bg-plate object-contain"
         />
-      </div>
-      <p className="px-6 pt-2 text-xs text-soft">
-        <i>Italic</i> is taken over from the product, <b className="font-semibold text-base-content">bold</b>{' '}
-        is the variant’s own. Empty a variant’s own figure to take the product’s over again.
-      </p>
-      {listPrices}
-      <TermsSection view={view} />
-      <HistorySection
-        history={view.history}
-        onTakeBack={
-          view.live
-            ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.vantage))
-            : undefined
-        }
-      />
-    </section>
-  )
-
-  function renderCell(variant: ProductSheetRow | null, column: number) {
-    if (column === 0) {
-      if (!variant) return 'For all variants'
-      return (
-        <span className="truncate pl-4">
-          {variant.name || view.name} <span className="text-2xs text-soft">{variant.sku}</span>
-        </span>
-      )
-    }
-    const field = PRODUCT_FIELDS[column - FIRST_FIELD]
-    if (field) {
-      const digits = field.digits ?? view.digits
-      if (!variant) {
-        const value = view.values[field.field]
-        return value === null ? (
-          <span className="font-normal text-soft">none</span>
-        ) : (
-          formatAmount(value, digits)
-        )
-      }
-      const { value, own } = variant.values[field.field]
-      if (value === null) return <span className="text-soft">none</span>
-      return <span className={own ? 'font-semibold' : 'text-soft italic'}>{formatAmount(value, digits)}</span>
-    }
-    if (!variant) return null
-    if (column === PRICE)
-      return variant.price === null ? (
-        <span className="text-soft">no price</span>
-      ) : (
-        formatAmount(variant.price, view.digits)
-      )
-    if (column === PRICE + 1) {
-      const cost = variant.values.cost.value
-      const margin = variant.compared !== null && cost !== null ? marginPercent(variant.compared, cost) : null
-      if (margin === null) return <span className="text-soft">–</span>
-      return (
-        <span className={margin.startsWith('-') ? 'font-semibold text-error' : ''}>
-          {formatPercent(margin)}
-        </span>
-      )
-    }
-    return <span className="truncate text-soft">{variant.priceFrom ?? 'base price'}</span>
+        <MentionList
+          title="Rules for this product"
+          mentions={mentionsOfItem(store, (term) => term.kind === 'product' && term.product === id)}
+          none="None of its own."
+        />
+        <MentionList
+          title="Rules that reach it otherwise"
+          mentions={reachedOtherwise(outlook.prepared, variants, 'product')}
+          none="None: no rule is for its categories, attributes, family or variants."
+        />
+      </>
+    ),
+    actions: (
+      <>
+        <VantageLink
+          href={`/variant-records/new?would=${encodeURIComponent(JSON.stringify({ product: product.code }))}`}
+          className="link-name"
+        >
+          Add a variant
+        </VantageLink>
+        <VantageLink href={`/board?of=${encodeURIComponent(product.code)}`} className="link-name">
+          On the board
+        </VantageLink>
+        <a
+          href={withVantage(`/look-as-buyer?page=/shop/product/${encodeURIComponent(product.code)}`, vantage)}
+          className="link-name"
+        >
+          In the shop, as {buyerName}
+        </a>
+      </>
+    ),
+    hasOwnHistory: true,
+    summary: effect?.summary ?? '',
   }
 }

@@ -8,11 +8,7 @@ export function TermsSection({ view }: { readonly view: ProductSheetView }) {
     <section className="px-6 pt-5" aria-label="Tax, limits and access">
       <h2 className="font-semibold">Tax, limits and access</h2>
       <p className="text-soft">
-        For {view.buyerName}. All of it can be set{' '}
-        <VantageLink href={recordHref('product-records', view.code)} className="link-name">
-          on the product
-        </VantageLink>{' '}
-        and on each variant.
+        For {view.buyerName}. All of it is set in the sentence above, or on each variant.
       </p>
       <table className="mt-1 w-full max-w-4xl">
         <thead>

@@ -146,9 +146,10 @@ function readListEdit(
     return refuse({ code: 'made-after-list', list: list.name, why: 'adjusted' })
   if (current !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current })
 
+  const item = { kind: 'variant', variant: variant.id } as const
   const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
   if (edit.typed.trim() === '') {
-    const released = own?.isNew ? [] : releasePrice(lines, variant.id)
+    const released = own?.isNew ? [] : releasePrice(lines, item)
     return { ok: true, requests: lineRequests(steppe, released) }
   }
   // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
@@ -162,7 +163,7 @@ function readListEdit(
     digits,
   })
   if (!amount.ok) return amount
-  const fixed = fixPrice(lines, variant.id, amount.value, {
+  const fixed = fixPrice(lines, item, amount.value, {
     list: list.id,
     id: randomUUID(),
     quantity: fromUnits(quantity, 3),

@@ -146,19 +146,19 @@ const SECTIONS: readonly Section[] = [
     'Optional paid additions, such as assembly: price lists can name them like a variant.',
   ),
   section(
-    'product-records',
+    'products',
     'product',
     'Products',
     'product',
-    'Catalogue',
-    'What a page of the shop is about, with everything that is set on it.',
+    'Products',
+    'What a page of the shop is about: its variants, and their prices in every list and contract.',
   ),
   section(
     'variant-records',
     'variant',
     'Variants',
     'variant',
-    'Catalogue',
+    'Products',
     'What is priced, stocked and bought.',
   ),
   section(

@@ -21,7 +21,7 @@ export function useSheet<View extends { readonly asOf: number }>(initial: View) 
 
   async function takeNow(act: (view: View) => Promise<SheetOutcome<View>>): Promise<string | null> {
     try {
-      const outcome = await act(latest.current)
+      const outcome = await act(newerOf(latest.current, initial))
       if (!outcome.ok) return outcome.problem
       latest.current = outcome.view
       setView(outcome.view)
@@ -37,5 +37,10 @@ export function useSheet<View extends { readonly asOf: number }>(initial: View) 
     before.current = turn
     return turn
   }
-  return { view, take }
+  return { view: newerOf(view, initial), take }
+}
+
+/** What the page was read with, or what an edit answered since: whichever came later. */
+function newerOf<View extends { readonly asOf: number }>(answered: View, read: View): View {
+  return read.asOf > answered.asOf ? read : answered
 }

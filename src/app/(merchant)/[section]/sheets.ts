@@ -7,13 +7,14 @@ import { accountSheet } from '@/features/buyers/account-sheet'
 import { groupSheet } from '@/features/buyers/group-sheet'
 import { categorySheet } from '@/features/catalogue/category-sheet'
 import { extraSheet, familySheet } from '@/features/catalogue/family-and-extra-sheets'
-import { productRecordSheet, variantSheet } from '@/features/catalogue/product-record-sheets'
 import { contractSheet } from '@/features/contracts/contract-sheet'
 import { currencySheet } from '@/features/currencies/currency-sheet'
 import { limitSheet } from '@/features/limits/limit-sheet'
 import { channelSheet } from '@/features/markets/channel-sheet'
 import { regionSheet } from '@/features/markets/region-sheet'
 import { priceListSheet } from '@/features/price-lists/price-list-sheet'
+import { productSheet } from '@/features/products/product-sheet'
+import { variantSheet } from '@/features/products/variant-sheet'
 import { storeSheet } from '@/features/store/store-sheet'
 import { taxClassSheet, taxSheet } from '@/features/taxes/tax-sheets'
 import type { SheetOfKind } from '@/sheet/record/load-sheet'
@@ -37,7 +38,7 @@ export const SHEETS: Readonly<Record<EditableKind, SheetOfKind>> = {
   category: categorySheet,
   'price-family': familySheet,
   extra: extraSheet,
-  product: productRecordSheet,
+  product: productSheet,
   variant: variantSheet,
   'price-list': priceListSheet,
 }

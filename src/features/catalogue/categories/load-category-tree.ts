@@ -47,7 +47,7 @@ export async function loadCategoryTree(
   return {
     categories,
     products: products.length,
-    inTwo: inTwo.map(({ name, code }) => ({ name, href: recordHref('product-records', code) })),
+    inTwo: inTwo.map(({ name, code }) => ({ name, href: recordHref('products', code) })),
     at: categories.find(({ code }) => code === fields.get('at'))?.id ?? null,
     move: live ? moveFromUrl(fields, categories) : null,
     live,
