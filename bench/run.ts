@@ -1,10 +1,10 @@
 import { ask } from '@/core/engine/ask'
 import { findPrice } from '@/core/engine/find-price'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { computeColumn } from '@/core/engine/price-column'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { decimal } from '@/core/decimal/decimal'
 import { applyChanges, type Change, type Store } from '@/core/store/store'
 import { referencePrice } from '@tests/reference/reference-price'
@@ -34,8 +34,8 @@ function accountOf(at: number) {
   return { kind: 'account', account: `a${at}` } as const
 }
 
-function situationOf(prepared: PreparedStore, account: number) {
-  const opened = openSituation(prepared, standpoint(accountOf(account), AT))
+function pricingContextOf(prepared: PreparedStore, account: number) {
+  const opened = openPricingContext(prepared, buyerContext(accountOf(account), AT))
   if (!opened.ok) throw new Error(opened.error.code)
   return opened.value
 }
@@ -50,7 +50,7 @@ const ROOM = {
 
 function column(prepared: PreparedStore, account: number, quantity = 1): ReturnType<typeof computeColumn> {
   const room = prepared.index.items.length === SIZE.variants ? ROOM : null
-  return computeColumn(prepared, situationOf(prepared, account), quantity * 1000, room)
+  return computeColumn(prepared, pricingContextOf(prepared, account), quantity * 1000, room)
 }
 
 function forgetColumns(prepared: PreparedStore): void {
@@ -60,7 +60,7 @@ function forgetColumns(prepared: PreparedStore): void {
 function forgetEverything(prepared: PreparedStore): void {
   prepared.columns.clear()
   prepared.flatPrices.clear()
-  prepared.situations.clear()
+  prepared.pricingContexts.clear()
 }
 
 function show(samples: Samples): void {
@@ -90,7 +90,7 @@ async function main(): Promise<void> {
   const someItem = () => questions[(asked += 1) % QUESTIONS] as string
   const again = () => questions[(asked += 1) % ASKED_AGAIN] as string
   let columns = 0
-  const situation = situationOf(prepared, 7)
+  const pricingContext = pricingContextOf(prepared, 7)
   const edit = someEdit(store)
 
   const quick: readonly Contender[] = [
@@ -99,13 +99,13 @@ async function main(): Promise<void> {
     {
       name: 'one price, warm',
       times: 20_000,
-      run: () => findPrice(prepared, situation, prepared.index.numberOf.get(again()) as number),
+      run: () => findPrice(prepared, pricingContext, prepared.index.numberOf.get(again()) as number),
     },
     { name: 'one price, warm, indexed decimal.js', times: 1_000, run: () => indexed.price('a7', again(), 1) },
     {
       name: 'one price',
       times: 20_000,
-      run: () => findPrice(prepared, situation, prepared.index.numberOf.get(someItem()) as number),
+      run: () => findPrice(prepared, pricingContext, prepared.index.numberOf.get(someItem()) as number),
     },
     { name: 'one price, indexed decimal.js', times: 1_000, run: () => indexed.price('a7', someItem(), 1) },
     {
@@ -113,7 +113,7 @@ async function main(): Promise<void> {
       times: 5,
       run: () =>
         ask(prepared, {
-          ...standpoint(accountOf(7), AT),
+          ...buyerContext(accountOf(7), AT),
           variant: someItem(),
           quantity: decimal(1),
           extras: [],
@@ -248,9 +248,9 @@ async function main(): Promise<void> {
 function visibleBoard(prepared: PreparedStore): number {
   let sum = 0
   for (let account = 0; account < WINDOW.columns; account += 1) {
-    const situation = situationOf(prepared, account)
+    const pricingContext = pricingContextOf(prepared, account)
     for (let row = 0; row < WINDOW.rows; row += 1)
-      sum += findPrice(prepared, situation, prepared.index.numberOf.get(`v${row}`) as number).units
+      sum += findPrice(prepared, pricingContext, prepared.index.numberOf.get(`v${row}`) as number).units
   }
   return sum
 }
@@ -277,7 +277,7 @@ async function compareAnswers(
     const variant = `v${pick(SIZE.variants)}`
     const quantity = QUANTITIES[pick(QUANTITIES.length)] as number
     const number = prepared.index.numberOf.get(variant) as number
-    const found = findPrice(prepared, situationOf(prepared, account), number, {
+    const found = findPrice(prepared, pricingContextOf(prepared, account), number, {
       own: quantity * 1000,
       counted: null,
     })
@@ -294,7 +294,7 @@ async function compareAnswers(
     const variant = `v${pick(SIZE.variants)}`
     const account = pick(SIZE.accounts)
     const { unit } = referencePrice(store, {
-      ...standpoint(accountOf(account), AT),
+      ...buyerContext(accountOf(account), AT),
       variant,
       quantity: decimal(1),
       extras: [],
@@ -302,7 +302,7 @@ async function compareAnswers(
     })
     const number = prepared.index.numberOf.get(variant) as number
     if (
-      Math.abs(Number(unit) * 100 - findPrice(prepared, situationOf(prepared, account), number).units) > 1e-6
+      Math.abs(Number(unit) * 100 - findPrice(prepared, pricingContextOf(prepared, account), number).units) > 1e-6
     )
       different += 1
   }
@@ -345,14 +345,14 @@ async function boardFromNothing(): Promise<Samples> {
 async function listsGrowing(): Promise<Samples> {
   const contenders = [10, 10_000].map((linesPerList): Contender => {
     const prepared = prepare(largeStore({ variants: 20_000, lists: 100, linesPerList, accounts: 20 }))
-    const situation = situationOf(prepared, 7)
+    const pricingContext = pricingContextOf(prepared, 7)
     const pick = numbers(3)
     // A line is compiled when it is first needed: that is not what a question costs from then on.
-    computeColumn(prepared, situation, 1000)
+    computeColumn(prepared, pricingContext, 1000)
     return {
       name: `lists of ${linesPerList.toLocaleString('en')}`,
       times: 20_000,
-      run: () => findPrice(prepared, situation, pick(20_000)),
+      run: () => findPrice(prepared, pricingContext, pick(20_000)),
     }
   })
   return measure(contenders, REPETITIONS)

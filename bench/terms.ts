@@ -4,12 +4,12 @@ import { findLimits } from '@/core/engine/find-limits'
 import { findPrice } from '@/core/engine/find-price'
 import { findRights } from '@/core/engine/find-rights'
 import { taxPrice } from '@/core/engine/find-tax'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { computeColumn } from '@/core/engine/price-column'
 import { toPrice } from '@/core/engine/price-step'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change } from '@/core/store/store'
 import { numbers } from './large-store'
@@ -102,10 +102,10 @@ export async function measureTerms(
   repetitions: number,
 ): Promise<Samples> {
   const guarded = withTerms(prepared, 'a7')
-  const from = standpoint({ kind: 'account', account: 'a7' }, at)
-  const opened = openSituation(guarded, from)
+  const from = buyerContext({ kind: 'account', account: 'a7' }, at)
+  const opened = openPricingContext(guarded, from)
   if (!opened.ok) throw new Error(opened.error.code)
-  const situation = opened.value
+  const pricingContext = opened.value
   const pick = numbers(11)
   const { variantCount, items } = guarded.index
   const lines = Array.from({ length: LINES }, () => ({
@@ -115,7 +115,7 @@ export async function measureTerms(
   }))
   const page = Array.from({ length: LISTED }, () => pick(variantCount))
   const contenders: readonly Contender[] = [
-    { name: 'a plain price column', times: 1, run: () => computeColumn(guarded, situation, 1000) },
+    { name: 'a plain price column', times: 1, run: () => computeColumn(guarded, pricingContext, 1000) },
     {
       name: `a cart of ${LINES} lines`,
       times: 3,
@@ -130,11 +130,11 @@ export async function measureTerms(
       times: 10,
       run: () =>
         page.map((number) => {
-          if (!findRights(guarded, situation, number).see) return null
-          const { units, basis } = findPrice(guarded, situation, number)
-          const amount = toPrice(units, situation.digits)
-          const { limits } = findLimits(guarded, situation, number)
-          return { limits, tax: amount && taxPrice(guarded, situation, number, { amount, basis }) }
+          if (!findRights(guarded, pricingContext, number).see) return null
+          const { units, basis } = findPrice(guarded, pricingContext, number)
+          const amount = toPrice(units, pricingContext.digits)
+          const { limits } = findLimits(guarded, pricingContext, number)
+          return { limits, tax: amount && taxPrice(guarded, pricingContext, number, { amount, basis }) }
         }),
     },
   ]

@@ -1,15 +1,15 @@
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import type { ExtraDraft } from '@/core/catalogue/parse-catalogue'
+import type { ExtraInput } from '@/core/catalogue/parse-catalogue'
 import type { PriceFamily } from '@/core/catalogue/price-family'
 import { ALWAYS } from '@/core/predicates/when'
 import { EVERYWHERE } from '@/core/predicates/where'
-import type { AdjustmentDraft, ContractDraft } from '@/core/price/parse-contract'
+import type { AdjustmentInput, ContractInput } from '@/core/price/parse-contract'
 
 export const DEMO_FAMILIES: readonly PriceFamily[] = [
   { id: 'family-beeswax', code: 'beeswax', name: 'Beeswax goods', status: 'active' },
 ]
 
-export const DEMO_EXTRAS: readonly ExtraDraft[] = [
+export const DEMO_EXTRAS: readonly ExtraInput[] = [
   {
     id: 'extra-assembly',
     code: 'assembly',
@@ -40,7 +40,7 @@ export const DEMO_EXTRAS: readonly ExtraDraft[] = [
   },
 ]
 
-export const DEMO_CONTRACTS: readonly ContractDraft[] = [
+export const DEMO_CONTRACTS: readonly ContractInput[] = [
   {
     ...RECORD_DEFAULTS.contract,
     id: 'contract-C-104',
@@ -117,7 +117,7 @@ export const DEMO_CONTRACTS: readonly ContractDraft[] = [
 
 const everyone = { include: [{ kind: 'everyone' as const }], exclude: [] }
 
-export const DEMO_ADJUSTMENTS: readonly AdjustmentDraft[] = [
+export const DEMO_ADJUSTMENTS: readonly AdjustmentInput[] = [
   {
     id: 'adjustment-timber-surcharge',
     code: 'timber-surcharge',

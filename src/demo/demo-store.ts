@@ -1,7 +1,7 @@
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import type { ProductDraft, VariantDraft } from '@/core/catalogue/parse-catalogue'
+import type { ProductInput, VariantInput } from '@/core/catalogue/parse-catalogue'
 import type { Category } from '@/core/catalogue/category'
-import type { PriceLineDraft, PriceListDraft } from '@/core/price/parse-price-list'
+import type { PriceLineInput, PriceListInput } from '@/core/price/parse-price-list'
 import type { Settings } from '@/core/store/store'
 import { EVERYTHING } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
@@ -67,13 +67,13 @@ export interface DemoRecords {
   readonly 'price-family': typeof DEMO_FAMILIES
   readonly group: typeof DEMO_GROUPS
   readonly account: typeof DEMO_ACCOUNTS
-  readonly product: readonly ProductDraft[]
-  readonly variant: readonly VariantDraft[]
+  readonly product: readonly ProductInput[]
+  readonly variant: readonly VariantInput[]
   readonly extra: typeof DEMO_EXTRAS
   readonly contract: typeof DEMO_CONTRACTS
   readonly adjustment: typeof DEMO_ADJUSTMENTS
-  readonly 'price-list': readonly PriceListDraft[]
-  readonly 'price-line': readonly PriceLineDraft[]
+  readonly 'price-list': readonly PriceListInput[]
+  readonly 'price-line': readonly PriceLineInput[]
   readonly limit: typeof DEMO_LIMITS
   readonly 'access-rule': typeof DEMO_ACCESS_RULES
   readonly passcode: typeof DEMO_PASSCODES
@@ -138,7 +138,7 @@ function flattenCategories(categories: readonly DemoCategory[], parent: string |
   })
 }
 
-function toProduct(product: DemoProduct): ProductDraft {
+function toProduct(product: DemoProduct): ProductInput {
   return {
     ...RECORD_DEFAULTS.product,
     id: `product-${product.code}`,
@@ -178,12 +178,12 @@ function taxClassOf([branch = '']: readonly string[]): string | null {
 const BEESWAX = /^WF-/
 
 /** A base price of its own in sterling. */
-function sterlingBase(basePrice: string | undefined): ProductDraft['ownAmounts'] {
+function sterlingBase(basePrice: string | undefined): ProductInput['ownAmounts'] {
   if (basePrice === undefined) return {}
   return { GBP: { basePrice, cost: null, recommendedPrice: null, floor: null } }
 }
 
-function toVariants(product: DemoProduct): readonly VariantDraft[] {
+function toVariants(product: DemoProduct): readonly VariantInput[] {
   const variants = product.variants ?? [[null, []] as const]
   return variants.map(([suffix, options, own], position) => {
     const sku = suffix === null ? product.code : `${product.code}-${suffix}`

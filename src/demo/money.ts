@@ -1,5 +1,5 @@
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import type { CurrencyDraft, ExchangeRateDraft, RegionDraft } from '@/core/places/parse-place'
+import type { CurrencyInput, ExchangeRateInput, RegionInput } from '@/core/places/parse-place'
 import type { Channel } from '@/core/places/place'
 
 export const DEMO_CHANNELS: readonly Channel[] = [
@@ -23,7 +23,7 @@ export const DEMO_CHANNELS: readonly Channel[] = [
   },
 ]
 
-export const DEMO_CURRENCIES: readonly CurrencyDraft[] = [
+export const DEMO_CURRENCIES: readonly CurrencyInput[] = [
   {
     id: 'GBP',
     code: 'GBP',
@@ -99,7 +99,7 @@ const RATES: readonly (readonly [currency: string, ...rates: readonly string[]])
   ],
 ]
 
-export const DEMO_RATES: readonly ExchangeRateDraft[] = RATES.flatMap(([currency, ...rates]) =>
+export const DEMO_RATES: readonly ExchangeRateInput[] = RATES.flatMap(([currency, ...rates]) =>
   rates.map((rate, month) => ({
     id: `rate-${currency}-${month + 1}`,
     currency,
@@ -110,7 +110,7 @@ export const DEMO_RATES: readonly ExchangeRateDraft[] = RATES.flatMap(([currency
   })),
 )
 
-export const DEMO_REGIONS: readonly RegionDraft[] = [
+export const DEMO_REGIONS: readonly RegionInput[] = [
   region(
     'home',
     'Ireland and the euro countries',
@@ -132,7 +132,7 @@ function region(
   currency: string | null,
   taxDisplay: 'net' | 'gross',
   position: number,
-): RegionDraft {
+): RegionInput {
   return {
     id: `region-${code}`,
     code,

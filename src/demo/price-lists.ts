@@ -1,6 +1,6 @@
 import { parseMethodText } from '@/core/price/method-text'
-import type { RoundingDraft } from '@/core/issue/parse-rounding'
-import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
+import type { RoundingInput } from '@/core/issue/parse-rounding'
+import type { BreaksInput, PriceMethodInput } from '@/core/price/parse-breaks'
 import type { Schedule } from '@/core/predicates/when'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Who, WhoTerm } from '@/core/predicates/who'
@@ -11,9 +11,9 @@ type DemoLine = readonly [
   scope: string | readonly string[],
   /** One rule, or rules from quantities on: `-12%`, `10: -18%`. */
   methods: string | readonly string[],
-  rounding?: RoundingDraft,
-  counting?: BreaksDraft['counting'],
-  pricing?: BreaksDraft['pricing'],
+  rounding?: RoundingInput,
+  counting?: BreaksInput['counting'],
+  pricing?: BreaksInput['pricing'],
 ]
 
 interface DemoList {
@@ -26,7 +26,7 @@ interface DemoList {
   readonly otherwise?: string
   readonly currency?: string
   readonly schedule?: Partial<Schedule>
-  readonly rounding?: RoundingDraft
+  readonly rounding?: RoundingInput
   readonly lines: readonly DemoLine[]
 }
 
@@ -34,10 +34,10 @@ const audience = (...include: WhoTerm[]): Who => ({ include, exclude: [] })
 const group = (code: string): WhoTerm => ({ kind: 'group', group: `group-${code}` })
 const account = (code: string): WhoTerm => ({ kind: 'account', account: `account-${code}` })
 
-const TO_FIVE_CENTS: RoundingDraft = { kind: 'step', step: '0.05', mode: 'half-up' }
-const TO_TEN_CENTS: RoundingDraft = { kind: 'step', step: '0.10', mode: 'half-up' }
-const ENDING_90: RoundingDraft = { kind: 'endings', period: '1', endings: ['0.90'], mode: 'nearest' }
-const WHOLE_OR_HALF: RoundingDraft = { kind: 'endings', period: '1', endings: ['0', '0.50'], mode: 'nearest' }
+const TO_FIVE_CENTS: RoundingInput = { kind: 'step', step: '0.05', mode: 'half-up' }
+const TO_TEN_CENTS: RoundingInput = { kind: 'step', step: '0.10', mode: 'half-up' }
+const ENDING_90: RoundingInput = { kind: 'endings', period: '1', endings: ['0.90'], mode: 'nearest' }
+const WHOLE_OR_HALF: RoundingInput = { kind: 'endings', period: '1', endings: ['0', '0.50'], mode: 'nearest' }
 
 export const DEMO_LISTS: readonly DemoList[] = [
   {
@@ -261,9 +261,9 @@ export const DEMO_LISTS: readonly DemoList[] = [
 /** Rules as they are typed become breaks. Errors  throws `RangeError` for a slip in the demo's own data. */
 export function demoBreaks(
   methods: string | readonly string[],
-  counting: BreaksDraft['counting'] = 'variant',
-  pricing: BreaksDraft['pricing'] = 'all-units',
-): BreaksDraft {
+  counting: BreaksInput['counting'] = 'variant',
+  pricing: BreaksInput['pricing'] = 'all-units',
+): BreaksInput {
   const breaks = [methods].flat().map((text) => {
     const [from, rule] = text.includes(': ') ? text.split(': ') : ['0', text]
     return { from: from ?? '0', method: demoMethod(rule ?? '') }
@@ -271,7 +271,7 @@ export function demoBreaks(
   return { breaks, counting, pricing }
 }
 
-function demoMethod(text: string): PriceMethodDraft {
+function demoMethod(text: string): PriceMethodInput {
   const method = parseMethodText(text, (code) => `list-${code}`)
   if (!method) throw new RangeError(`the demo has a rule that cannot be read: ${text}`)
   return method

@@ -1,9 +1,9 @@
 import type { AccessRule, Passcode } from '@/core/access/access'
-import type { LimitRuleDraft } from '@/core/limits/parse-limit'
+import type { LimitRuleInput } from '@/core/limits/parse-limit'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { WhoTerm } from '@/core/predicates/who'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import type { TaxRateDraft } from '@/core/tax/parse-tax'
+import type { TaxRateInput } from '@/core/tax/parse-tax'
 import type { Tax, TaxClass } from '@/core/tax/tax'
 
 const taxClass = (code: string, name: string, position: number): TaxClass => ({
@@ -53,14 +53,14 @@ const CLASS_ORDER = ['standard', 'reduced', 'books'] as const
 
 const rate = (
   id: string,
-  fields: Partial<TaxRateDraft> & Pick<TaxRateDraft, 'tax' | 'percent'>,
-): TaxRateDraft => ({
+  fields: Partial<TaxRateInput> & Pick<TaxRateInput, 'tax' | 'percent'>,
+): TaxRateInput => ({
   ...RECORD_DEFAULTS['tax-rate'],
   id: `rate-${id}`,
   ...fields,
 })
 
-export const DEMO_TAX_RATES: readonly TaxRateDraft[] = [
+export const DEMO_TAX_RATES: readonly TaxRateInput[] = [
   ...VAT.flatMap(([country, ...percents]) =>
     CLASS_ORDER.map((code, at) =>
       rate(`${country}-${code}`, {
@@ -85,7 +85,7 @@ const branch = (code: string): WhatTerm => ({
 })
 const audience = (...include: readonly WhoTerm[]) => ({ include, exclude: [] })
 
-const limit = (code: string, name: string, fields: Partial<LimitRuleDraft>): LimitRuleDraft => ({
+const limit = (code: string, name: string, fields: Partial<LimitRuleInput>): LimitRuleInput => ({
   ...RECORD_DEFAULTS.limit,
   id: `limit-${code}`,
   code,
@@ -93,7 +93,7 @@ const limit = (code: string, name: string, fields: Partial<LimitRuleDraft>): Lim
   ...fields,
 })
 
-export const DEMO_LIMITS: readonly LimitRuleDraft[] = [
+export const DEMO_LIMITS: readonly LimitRuleInput[] = [
   limit('buckets-by-the-stack', 'Buckets by the stack', {
     scope: scope(branch('buckets')),
     multiple: '12',

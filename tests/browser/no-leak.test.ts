@@ -1,7 +1,7 @@
 import { decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { prepare } from '@/core/engine/prepare'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { readDocument, toDocument } from '@/server/exchange/store-document'
 import { demoStore } from '@tests/fixtures/demo-store'
 import { TEST_CLOCK, withServer } from './server'
@@ -82,7 +82,7 @@ test('whoever crawls the shop finds nothing hidden and no hidden price, in any p
     expect(put.status).toBe(200)
     for (const { name, cookieAt, buyer, passcode } of BUYERS) {
       const cookie = await cookieAt(url)
-      const secrets = secretsOf(prepared, { ...standpoint(buyer, Date.parse(TEST_CLOCK)), passcode })
+      const secrets = secretsOf(prepared, { ...buyerContext(buyer, Date.parse(TEST_CLOCK)), passcode })
       const keepsNothing = name === 'tarnside'
       expect(secrets.length > 0).toBe(!keepsNothing)
       const visited = new Set<string>()
@@ -135,7 +135,7 @@ interface Secret {
 /** What a buyer must not find: the names and SKUs of what is hidden, and prices by their SKU where none is shown. */
 function secretsOf(
   prepared: ReturnType<typeof prepare>,
-  from: ReturnType<typeof standpoint>,
+  from: ReturnType<typeof buyerContext>,
 ): readonly Secret[] {
   const { store } = prepared
   const secrets: Secret[] = []

@@ -3,8 +3,8 @@ import { ask } from '@/core/engine/ask'
 import { decimal } from '@/core/decimal/decimal'
 import { ALL_RIGHTS } from '@/core/access/access'
 import { findRights, isUnrestricted } from '@/core/engine/find-rights'
-import { openSituation } from '@/core/engine/open-situation'
-import { standpoint, type Standpoint } from '@/core/engine/standpoint'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
+import { buyerContext, type BuyerContext } from '@/core/engine/buyer-context'
 import type { BuyerReference } from '@/core/buyers/buyer'
 import { goods, refusals, writtenPrepared } from '@tests/fixtures/written-store'
 
@@ -35,9 +35,14 @@ const branch = (category: string) => ({ include: [{ kind: 'category', category, 
 
 type Sections = Parameters<typeof writtenPrepared>[0]
 
-function rights(sections: Sections, buyer: BuyerReference, variant: string, more: Partial<Standpoint> = {}) {
+function rights(
+  sections: Sections,
+  buyer: BuyerReference,
+  variant: string,
+  more: Partial<BuyerContext> = {},
+) {
   const prepared = writtenPrepared({ ...CATALOGUE, ...sections })
-  const opened = openSituation(prepared, { ...standpoint(buyer, AT), ...more })
+  const opened = openPricingContext(prepared, { ...buyerContext(buyer, AT), ...more })
   if (!opened.ok) throw new Error(opened.error.code)
   const found = findRights(prepared, opened.value, prepared.index.numberOf.get(variant) as number)
   const { see, seePrice, buy, quote } = found
@@ -48,9 +53,9 @@ function rights(sections: Sections, buyer: BuyerReference, variant: string, more
 }
 
 test('a store without rules, gates and assortments restricts nobody, and any of them does', () => {
-  const isFree = (sections: Sections, more: Partial<Standpoint> = {}) => {
-    const opened = openSituation(writtenPrepared({ ...CATALOGUE, ...sections }), {
-      ...standpoint(GUEST, AT),
+  const isFree = (sections: Sections, more: Partial<BuyerContext> = {}) => {
+    const opened = openPricingContext(writtenPrepared({ ...CATALOGUE, ...sections }), {
+      ...buyerContext(GUEST, AT),
       ...more,
     })
     return opened.ok && isUnrestricted(opened.value)
@@ -251,7 +256,7 @@ describe('rules', () => {
       ],
     })
     const asked = ask(prepared, {
-      ...standpoint(GUEST, AT),
+      ...buyerContext(GUEST, AT),
       variant: 'FRAME',
       quantity: decimal(1),
       extras: [],

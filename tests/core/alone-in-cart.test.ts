@@ -2,14 +2,14 @@ import { brokenAlone, nearestAlone } from '@/core/cart/alone-in-cart'
 import { priceCart } from '@/core/cart/price-cart'
 import { decimal as d } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { NO_LIMITS } from '@/core/limits/limit'
 import { goods, writtenPrepared } from '@tests/fixtures/written-store'
 import fc from 'fast-check'
 
 const branch = (category: string) => ({ include: [{ kind: 'category', category, descendants: true }] })
 const tried = (variant: string) => ({
-  ...standpoint({ kind: 'guest' }, Date.parse('2026-11-25T10:00:00Z')),
+  ...buyerContext({ kind: 'guest' }, Date.parse('2026-11-25T10:00:00Z')),
   variant,
   past: [],
 })

@@ -6,8 +6,8 @@ import { taxDocument } from '@/core/cart/cart-tax'
 import { add, decimal, type Decimal, ZERO } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { prepare } from '@/core/engine/prepare'
-import { openSituation } from '@/core/engine/open-situation'
-import { standpoint } from '@/core/engine/standpoint'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
+import { buyerContext } from '@/core/engine/buyer-context'
 import type { Levy } from '@/core/tax/find-levies'
 import { NO_LIMITS } from '@/core/limits/limit'
 import { goods, writtenPrepared } from '@tests/fixtures/written-store'
@@ -37,7 +37,7 @@ const settings = (more: object = {}) => ({ taxClass: 'standard', ...more })
 function cart(sections: Sections, lines: readonly Line[], more: Partial<CartQuestion> = {}): Cart {
   const prepared = writtenPrepared({ categories: [{ code: 'c', name: 'C' }], ...sections })
   const priced = priceCart(prepared, {
-    ...standpoint({ kind: 'guest' }, AT),
+    ...buyerContext({ kind: 'guest' }, AT),
     lines: lines.map(([variant, quantity]) => ({ variant, quantity: d(quantity), extras: [] })),
     past: [],
     ...more,
@@ -339,7 +339,7 @@ test('a buyer pays on the terms of the first contract that names some, else on t
         ...each,
       })),
     })
-    const opened = openSituation(prepared, standpoint({ kind: 'account', account }, AT))
+    const opened = openPricingContext(prepared, buyerContext({ kind: 'account', account }, AT))
     return opened.ok && paymentTermsOf(opened.value)
   }
   expect(termsOf([], 'fenn')).toBe('14 days')

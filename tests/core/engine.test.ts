@@ -1,13 +1,13 @@
 import { ask } from '@/core/engine/ask'
 import { quantityUnits } from '@/core/engine/compiled-line'
 import { findOffer } from '@/core/engine/offer'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { findPrice } from '@/core/engine/find-price'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { columnPrice, computeColumn } from '@/core/engine/price-column'
 import { toPrice } from '@/core/engine/price-step'
-import type { Question } from '@/core/engine/standpoint'
+import type { Question } from '@/core/engine/buyer-context'
 import { applyChanges, type Change, reverseChanges, type Store } from '@/core/store/store'
 import {
   EVERY_BUYER,
@@ -24,8 +24,8 @@ const RUNS = Number(process.env['STEPPE_RUNS'] ?? 400)
 // The same stores each time: what finds new ones is a run by hand with STEPPE_SEED and more STEPPE_RUNS.
 fc.configureGlobal({ seed: Number(process.env['STEPPE_SEED'] ?? 20_261_128) })
 
-function situationOf(prepared: PreparedStore, question: Question) {
-  const opened = openSituation(prepared, question)
+function pricingContextOf(prepared: PreparedStore, question: Question) {
+  const opened = openPricingContext(prepared, question)
   if (!opened.ok) throw new Error(opened.error.code)
   return opened.value
 }
@@ -73,9 +73,9 @@ test.each([
           const answer = answerOf(prepared, question, extra)
           expect(answer).toEqual({ ...expected, basis: expected.unit === null ? null : basis })
           if (extra !== null) continue
-          const situation = situationOf(prepared, question)
+          const pricingContext = pricingContextOf(prepared, question)
           const number = prepared.index.numberOf.get(question.variant) as number
-          expect(findOffer(situation, number).offered).toBe(offered)
+          expect(findOffer(pricingContext, number).offered).toBe(offered)
           const asked = ask(prepared, question)
           const kinds = asked.ok ? asked.value.trace.steps.map((step) => step.kind as string) : []
           for (const kind of ['public', 'floor'])
@@ -96,17 +96,17 @@ test.each([
       const prepared = prepare(store)
       for (const buyer of EVERY_BUYER) {
         const asked = { ...question, buyer, basket: [] }
-        const situation = situationOf(prepared, asked)
+        const pricingContext = pricingContextOf(prepared, asked)
         const quantity = quantityUnits(question.quantity)
-        const column = computeColumn(prepared, situation, quantity)
-        const again = computeColumn(prepared, situation, quantity)
+        const column = computeColumn(prepared, pricingContext, quantity)
+        const again = computeColumn(prepared, pricingContext, quantity)
         expect(again.prices).toEqual(column.prices)
         for (const variant of EVERY_VARIANT) {
           const expected = referencePrice(store, { ...asked, variant })
           const number = prepared.index.numberOf.get(variant) as number
-          const found = findPrice(prepared, situation, number, { own: quantity, counted: null })
-          expect(toPrice(found.units, situation.digits)).toBe(expected.unit)
-          expect(toPrice(column.prices[number] as number, situation.digits)).toBe(expected.unit)
+          const found = findPrice(prepared, pricingContext, number, { own: quantity, counted: null })
+          expect(toPrice(found.units, pricingContext.digits)).toBe(expected.unit)
+          expect(toPrice(column.prices[number] as number, pricingContext.digits)).toBe(expected.unit)
           if (expected.unit !== null) {
             expect(found.basis).toBe(expected.basis)
             expect(columnPrice(prepared, column, number).basis).toBe(expected.basis)
@@ -133,7 +133,7 @@ test('the steps of a trace lead to the answer', () => {
   )
 })
 
-test('a situation kept for one instant answers like a fresh one at any other', () => {
+test('a pricingContext kept for one instant answers like a fresh one at any other', () => {
   fc.assert(
     fc.property(
       randomStore,
@@ -146,12 +146,12 @@ test('a situation kept for one instant answers like a fresh one at any other', (
           const at = instant + hours * 3_600_000
           const kept = answerOf(prepared, { ...question, at }, null)
           const quantity = quantityUnits(question.quantity)
-          const situation = situationOf(prepared, { ...question, at })
-          const column = computeColumn(prepared, situation, quantity)
+          const pricingContext = pricingContextOf(prepared, { ...question, at })
+          const column = computeColumn(prepared, pricingContext, quantity)
           const fresh = prepare(store)
           expect(kept).toEqual(answerOf(fresh, { ...question, at }, null))
           expect(column.prices).toEqual(
-            computeColumn(fresh, situationOf(fresh, { ...question, at }), quantity).prices,
+            computeColumn(fresh, pricingContextOf(fresh, { ...question, at }), quantity).prices,
           )
         }
       },
@@ -217,14 +217,14 @@ test('edits of figures, one upon another, answer like a store prepared from noth
 })
 
 function everything(prepared: PreparedStore, question: Question) {
-  const situation = situationOf(prepared, question)
-  const column = computeColumn(prepared, situation, quantityUnits(question.quantity))
+  const pricingContext = pricingContextOf(prepared, question)
+  const column = computeColumn(prepared, pricingContext, quantityUnits(question.quantity))
   const prices = EVERY_VARIANT.map((id) => column.prices[prepared.index.numberOf.get(id) as number])
   const own = quantityUnits(question.quantity)
   const look = () =>
     EVERY_VARIANT.map((id) => {
       const number = prepared.index.numberOf.get(id) as number
-      return findPrice(prepared, situation, number, { own, counted: null }).units
+      return findPrice(prepared, pricingContext, number, { own, counted: null }).units
     })
   expect(look()).toEqual(prices)
   // Asked again it is remembered, and the same.

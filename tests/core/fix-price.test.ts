@@ -2,9 +2,9 @@ import { decimal } from '@/core/decimal/decimal'
 import { prepare } from '@/core/engine/prepare'
 import { listPrices } from '@/core/engine/list-prices'
 import { ONE_PIECE } from '@/core/engine/find-price'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { toPrice } from '@/core/engine/price-step'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { fixPrice, listToEdit, releasePrice } from '@/core/price/fix-price'
 import type { PriceLine } from '@/core/price/price-list'
 import { forAnyQuantity } from '@/core/price/price-method'
@@ -118,7 +118,7 @@ test('in any list, a fixed price is the price that list gives, and other variant
         )
         const pricesOf = (some: Store) => {
           const prepared = prepare(some)
-          const opened = openSituation(prepared, standpoint({ kind: 'guest' }, AT))
+          const opened = openPricingContext(prepared, buyerContext({ kind: 'guest' }, AT))
           if (!opened.ok) throw new Error(opened.error.code)
           const found = listPrices(prepared, opened.value, list.id, ONE_PIECE)
           return (id: string) =>

@@ -2,8 +2,8 @@ import { decimal, type Decimal } from '@/core/decimal/decimal'
 import { NO_LIMITS, type QuantityLimits } from '@/core/limits/limit'
 import { firstQuantity, isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
 import { findLimits } from '@/core/engine/find-limits'
-import { openSituation } from '@/core/engine/open-situation'
-import { standpoint } from '@/core/engine/standpoint'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { goods, refusals, writtenPrepared } from '@tests/fixtures/written-store'
 import fc from 'fast-check'
 
@@ -109,7 +109,7 @@ describe('which level sets each field', () => {
   })
   const of = (account: string | null, variant: string) => {
     const buyer = account === null ? ({ kind: 'guest' } as const) : ({ kind: 'account', account } as const)
-    const opened = openSituation(prepared, standpoint(buyer, 0))
+    const opened = openPricingContext(prepared, buyerContext(buyer, 0))
     if (!opened.ok) throw new Error(opened.error.code)
     return findLimits(prepared, opened.value, prepared.index.numberOf.get(variant) as number)
   }

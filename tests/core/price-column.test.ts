@@ -1,7 +1,7 @@
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { quantityUnits } from '@/core/engine/compiled-line'
 import { findPrice } from '@/core/engine/find-price'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { computeColumn, priceColumn } from '@/core/engine/price-column'
@@ -13,8 +13,8 @@ import fc from 'fast-check'
 
 const DEMO = demoStore()
 
-function situationAt(prepared: PreparedStore, buyer: (typeof EVERY_BUYER)[number], at: number) {
-  const opened = openSituation(prepared, standpoint(buyer, at))
+function pricingContextAt(prepared: PreparedStore, buyer: (typeof EVERY_BUYER)[number], at: number) {
+  const opened = openPricingContext(prepared, buyerContext(buyer, at))
   if (!opened.ok) throw new Error(opened.error.code)
   return opened.value
 }
@@ -34,9 +34,9 @@ test('kept columns answer like fresh ones, whatever was asked before them', () =
       (store, asked) => {
         const prepared = prepare(store)
         for (const { buyer, at, quantity } of asked) {
-          const kept = priceColumn(prepared, situationAt(prepared, buyer, at), quantity)
+          const kept = priceColumn(prepared, pricingContextAt(prepared, buyer, at), quantity)
           const fresh = prepare(store)
-          const column = computeColumn(fresh, situationAt(fresh, buyer, at), quantity)
+          const column = computeColumn(fresh, pricingContextAt(fresh, buyer, at), quantity)
           expect([...kept.prices]).toEqual([...column.prices])
           const listsOf = ({ sources, lists }: typeof kept) =>
             [...sources].map((source) => lists[source] ?? null)
@@ -56,12 +56,12 @@ test('a day of scrubbing does not fill the memory, and what is asked again is st
   let most = 0
   for (let quantity = 1; quantity <= 60; quantity += 1) {
     for (const buyer of buyers.slice(0, 4)) {
-      priceColumn(prepared, situationAt(prepared, buyer, at), quantity * 1000)
+      priceColumn(prepared, pricingContextAt(prepared, buyer, at), quantity * 1000)
       most = Math.max(most, prepared.columns.size)
     }
   }
   expect(most).toBeLessThanOrEqual(96)
-  const again = situationAt(prepared, buyers[1]!, at)
+  const again = pricingContextAt(prepared, buyers[1]!, at)
   expect([...priceColumn(prepared, again, 1000).prices]).toEqual([
     ...computeColumn(prepared, again, 1000).prices,
   ])
@@ -71,8 +71,8 @@ test('a column asked again is the same one, until the store changes', () => {
   const prepared = prepare(DEMO)
   const at = Date.parse('2026-11-25T10:00:00Z')
   const guest = { kind: 'guest' } as const
-  const column = priceColumn(prepared, situationAt(prepared, guest, at), 1000)
-  expect(priceColumn(prepared, situationAt(prepared, guest, at + 60_000), 1000)).toBe(column)
+  const column = priceColumn(prepared, pricingContextAt(prepared, guest, at), 1000)
+  expect(priceColumn(prepared, pricingContextAt(prepared, guest, at + 60_000), 1000)).toBe(column)
   const before = [...DEMO.product.values()].find(({ code }) => code === 'FR-BR')!
   const change = {
     kind: 'product',
@@ -84,7 +84,7 @@ test('a column asked again is the same one, until the store changes', () => {
   const flat = [...DEMO.variant.values()].find(({ sku }) => sku === 'FR-BR-PF')!
   const number = after.index.numberOf.get(flat.id) as number
   expect(column.prices[number]).toBe(2590)
-  expect(priceColumn(after, situationAt(after, guest, at), 1000).prices[number]).toBe(2600)
+  expect(priceColumn(after, pricingContextAt(after, guest, at), 1000).prices[number]).toBe(2600)
 })
 
 test('after an edit both stores answer, the one before as before, however often they are asked in turn', () => {
@@ -102,7 +102,7 @@ test('after an edit both stores answer, the one before as before, however often 
       const before = prepare(store)
       const pricesOf = (prepared: PreparedStore) =>
         EVERY_BUYER.map((buyer) => [
-          ...computeColumn(prepared, situationAt(prepared, buyer, at), 1000).prices,
+          ...computeColumn(prepared, pricingContextAt(prepared, buyer, at), 1000).prices,
         ])
       const [was, is] = [pricesOf(before), pricesOf(prepare(applyChanges(store, changes)))]
       const after = refresh(before, applyChanges(store, changes), changes)
@@ -112,9 +112,11 @@ test('after an edit both stores answer, the one before as before, however often 
       }
       for (const buyer of EVERY_BUYER) {
         for (const prepared of [after, before, after]) {
-          const situation = situationAt(prepared, buyer, at)
-          const single = prepared.index.items.map((_, number) => findPrice(prepared, situation, number).units)
-          expect(single).toEqual([...computeColumn(prepared, situation, 1000).prices])
+          const pricingContext = pricingContextAt(prepared, buyer, at)
+          const single = prepared.index.items.map(
+            (_, number) => findPrice(prepared, pricingContext, number).units,
+          )
+          expect(single).toEqual([...computeColumn(prepared, pricingContext, 1000).prices])
         }
       }
     }),

@@ -5,9 +5,9 @@ import { listPrices } from '@/core/engine/list-prices'
 import { prepare } from '@/core/engine/prepare'
 import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
 import { methodOperation, toUnits } from '@/core/engine/operation'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { compilePriceStep, fromUnits, runPriceStep, sweepPriceStep, toPrice } from '@/core/engine/price-step'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { EVERYTHING } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
 import { EVERYWHERE } from '@/core/predicates/where'
@@ -196,7 +196,7 @@ test('what a list gives is what everybody pays when it is the only one and for e
         })),
       ])
       const prepared = prepare(alone)
-      const opened = openSituation(prepared, { ...standpoint({ kind: 'guest' }, at), currency: 'EUR' })
+      const opened = openPricingContext(prepared, { ...buyerContext({ kind: 'guest' }, at), currency: 'EUR' })
       if (!opened.ok) throw new Error(opened.error.code)
       const given = listPrices(prepared, opened.value, list.id, ONE_PIECE)
       for (const variant of EVERY_VARIANT) {

@@ -2,10 +2,10 @@ import { decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { findLimits } from '@/core/engine/find-limits'
 import { findRights } from '@/core/engine/find-rights'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Question } from '@/core/engine/standpoint'
+import type { Question } from '@/core/engine/buyer-context'
 import { LIMIT_FIELDS } from '@/core/limits/limit'
 import { isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
 import { applyChanges, reverseChanges, type Change } from '@/core/store/store'
@@ -19,15 +19,15 @@ const RUNS = Number(process.env['STEPPE_RUNS'] ?? 400)
 fc.configureGlobal({ seed: Number(process.env['STEPPE_SEED'] ?? 20_261_128) })
 
 function look(prepared: PreparedStore, question: Question) {
-  const opened = openSituation(prepared, question)
+  const opened = openPricingContext(prepared, question)
   if (!opened.ok) throw new Error(opened.error.code)
   const number = prepared.index.numberOf.get(question.variant) as number
-  return { situation: opened.value, number }
+  return { pricingContext: opened.value, number }
 }
 
 function rightsOf(prepared: PreparedStore, question: Question) {
-  const { situation, number } = look(prepared, question)
-  const { see, seePrice, buy, quote, because } = findRights(prepared, situation, number)
+  const { pricingContext, number } = look(prepared, question)
+  const { see, seePrice, buy, quote, because } = findRights(prepared, pricingContext, number)
   return {
     may: [see && 'see', seePrice && 'price', buy && 'buy', quote && 'quote'].filter(Boolean).join(' '),
     because: because === null ? '' : because.code === 'rule' ? because.rule : because.code,
@@ -35,8 +35,8 @@ function rightsOf(prepared: PreparedStore, question: Question) {
 }
 
 function limitsOf(prepared: PreparedStore, question: Question) {
-  const { situation, number } = look(prepared, question)
-  const { limits, setBy } = findLimits(prepared, situation, number)
+  const { pricingContext, number } = look(prepared, question)
+  const { limits, setBy } = findLimits(prepared, pricingContext, number)
   return Object.fromEntries(
     LIMIT_FIELDS.map((field) => {
       const source = setBy[field]

@@ -11,7 +11,7 @@ import {
   scaling,
 } from '@/core/engine/operation'
 import { prepare } from '@/core/engine/prepare'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import type { BreakPricing, PriceMethod } from '@/core/price/price-method'
 import { readDocument } from '@/server/exchange/store-document'
 
@@ -99,7 +99,7 @@ function answer(
   })
   if (!read.ok) throw new Error(JSON.stringify(read.errors))
   const asked = ask(prepare(read.store), {
-    ...standpoint({ kind: 'guest' }, 0),
+    ...buyerContext({ kind: 'guest' }, 0),
     variant: 'BAG-1',
     quantity: decimal(quantity),
     extras: [],

@@ -13,7 +13,7 @@ import {
 } from '@/features/board/range-edit'
 import { rangeFigures } from '@/features/board/range-figures'
 import { parseBoardFilter } from '@/features/board/board-url'
-import { lookAs } from '@tests/fixtures/demo-outlook'
+import { lookAs } from '@tests/fixtures/demo-request'
 
 const view = loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams()))
 const rows = layOutRows(view.counts, new Set())

@@ -1,6 +1,6 @@
 import { priceCart } from '@/core/cart/price-cart'
 import { decimal } from '@/core/decimal/decimal'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { problemViews } from '@/features/shop/cart-problems'
 import { goods, writtenPrepared } from '@tests/fixtures/written-store'
 
@@ -13,7 +13,7 @@ function problems(limit: object, skus: readonly string[] = ['A', 'B']) {
     limits: [{ code: 'r', name: 'Rule', counting: 'together', ...limit }],
   })
   const lines = skus.map((variant) => ({ variant, quantity: decimal(2), extras: [] }))
-  const priced = priceCart(prepared, { ...standpoint({ kind: 'guest' }, AT), lines, past: [] })
+  const priced = priceCart(prepared, { ...buyerContext({ kind: 'guest' }, AT), lines, past: [] })
   if (!priced.ok) throw new Error(priced.error.code)
   return problemViews(prepared, priced.value)
 }

@@ -4,7 +4,7 @@ import { loadCategoryTree } from '@/features/catalogue/categories/load-category-
 import { loadMoveEffect } from '@/features/catalogue/categories/load-move-effect'
 import { moveFromUrl, moveToUrl } from '@/features/catalogue/categories/move-in-url'
 import type { CategoryTreeView, PendingMove } from '@/features/catalogue/categories/category-tree-view'
-import { lookAs, store } from '@tests/fixtures/demo-outlook'
+import { lookAs, store } from '@tests/fixtures/demo-request'
 import fc from 'fast-check'
 
 const guest = lookAs('guest')

@@ -2,7 +2,7 @@ import { codeFromName } from '@/core/store/code-from-name'
 import { applyChanges, type Change } from '@/core/store/store'
 import { copiedLines, copiedLists } from '@/sheet/record/copy-record'
 import { beginning } from '@/sheet/record/new-record'
-import { store } from '@tests/fixtures/demo-outlook'
+import { store } from '@tests/fixtures/demo-request'
 
 const linesOf = (from: typeof store, list: string) =>
   [...from['price-line'].values()].filter((line) => line.list === list)

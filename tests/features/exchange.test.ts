@@ -5,7 +5,7 @@ import { RECORD_KINDS } from '@/core/issue/issue'
 import { documentSchema } from '@/server/exchange/document-schema'
 import { answerQuestions, type PriceAnswer } from '@/server/exchange/price-questions'
 import { readDocument, toDocument } from '@/server/exchange/store-document'
-import { lookAs, prepared, store } from '@tests/fixtures/demo-outlook'
+import { lookAs, prepared, store } from '@tests/fixtures/demo-request'
 import { randomStore } from '@tests/fixtures/random-store'
 import fc from 'fast-check'
 import { spawnSync } from 'node:child_process'
@@ -138,7 +138,7 @@ describe('price questions', () => {
       trace: { winner: { kind: 'list', contract: 'contract-C-104' } },
     })
     const asked = ask(prepared, {
-      ...lookAs('account:fennmoor').standpoint,
+      ...lookAs('account:fennmoor').buyerContext,
       variant: 'variant-FR-BR-PF',
       quantity: decimal(20),
       extras: [],

@@ -15,7 +15,7 @@ import { breaksText } from '@/core/price/breaks-text'
 import { storeOf } from '@tests/fixtures/random-store'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { decimal } from '@/core/decimal/decimal'
-import { store as demo } from '@tests/fixtures/demo-outlook'
+import { store as demo } from '@tests/fixtures/demo-request'
 
 interface Options {
   readonly store?: Store

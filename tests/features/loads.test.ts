@@ -16,18 +16,18 @@ import { pageOf, readPage } from '@/features/shop/pages'
 import { loadFront, loadListing, loadShopProduct, searchShop, shopChoices } from '@/features/shop/load-shop'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
 import { soldInScope } from '@/server/engine/sold-variants'
-import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-outlook'
+import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-request'
 
 const EVERYTHING = { category: null, of: '', text: '', only: null, columns: [] }
 
 const ONE = { quantity: decimal(1), extras: [], basket: [] }
 
 describe('the board', () => {
-  const outlook = lookAs('account:fennmoor')
-  const view = loadBoard(outlook, EVERYTHING)
+  const requestContext = lookAs('account:fennmoor')
+  const view = loadBoard(requestContext, EVERYTHING)
   const products: BoardProduct[] = []
   for (let from = 0; from < view.counts.length; from += BLOCK_SIZE) {
-    products.push(...loadBoardBlock(outlook, EVERYTHING, from, BLOCK_SIZE))
+    products.push(...loadBoardBlock(requestContext, EVERYTHING, from, BLOCK_SIZE))
   }
 
   test('whoever is looked as stands first, then guests, then the groups in their order', () => {
@@ -45,7 +45,10 @@ describe('the board', () => {
 
   test('a comparison never stands alone, and can be narrowed to what differs', () => {
     const guest = lookAs('guest')
-    expect(comparedColumns(store, outlook.vantage).map(({ as }) => as)).toEqual(['guest', 'account:fennmoor'])
+    expect(comparedColumns(store, requestContext.vantage).map(({ as }) => as)).toEqual([
+      'guest',
+      'account:fennmoor',
+    ])
     const columns = comparedColumns(store, guest.vantage)
     expect(columns.map(({ as }) => as)).toEqual(['guest', 'group:bee-farms'])
     const differing = loadBoard(guest, { ...EVERYTHING, columns, only: 'differing' })
@@ -63,18 +66,18 @@ describe('the board', () => {
 
   test('what it shows is any rule of the catalogue; what the store does not know is said', async () => {
     const of = 'Hives, Timber=Pine, not in stock, not HV-COM'
-    const shown = loadBoard(outlook, { ...EVERYTHING, of })
-    const rows = loadBoardBlock(outlook, { ...EVERYTHING, of }, 0, shown.counts.length)
+    const shown = loadBoard(requestContext, { ...EVERYTHING, of })
+    const rows = loadBoardBlock(requestContext, { ...EVERYTHING, of }, 0, shown.counts.length)
     const scope = readWhat(store, of)
     const held = scope.ok ? await soldInScope(prepared, scope.value) : []
     const skus = (all: readonly { readonly sku: string }[]) => all.map(({ sku }) => sku).sort()
     expect(skus(rows.flatMap(({ variants }) => variants))).toEqual(skus(held.map(({ variant }) => variant)))
     expect(shown.whatWords).toBe('Hives and Timber Pine, but not what is in stock and Commercial hive')
-    expect(loadBoard(outlook, { ...EVERYTHING, of: 'Hivse' })).toMatchObject({
+    expect(loadBoard(requestContext, { ...EVERYTHING, of: 'Hivse' })).toMatchObject({
       counts: [],
       whatProblem: expect.stringContaining('Hives'),
     })
-    expect(loadBoard(outlook, { ...EVERYTHING, category: 'gone' })).toMatchObject({
+    expect(loadBoard(requestContext, { ...EVERYTHING, category: 'gone' })).toMatchObject({
       counts: [],
       whatProblem: 'There is no category “gone”.',
     })
@@ -92,8 +95,8 @@ describe('the board', () => {
     for (const { variants } of products) {
       for (const variant of variants) {
         view.columns.forEach(({ vantage }, column) => {
-          const { standpoint } = lookAs(vantage.as)
-          const asked = ask(prepared, { ...standpoint, ...ONE, variant: variant.id })
+          const { buyerContext } = lookAs(vantage.as)
+          const asked = ask(prepared, { ...buyerContext, ...ONE, variant: variant.id })
           if (!asked.ok) throw new Error(vantage.as)
           const { unit, trace } = asked.value
           expect(variant.cells[column]).toMatchObject({
@@ -278,7 +281,7 @@ test('the price lists: who they are for, and each variant is decided by one of t
   expect(rows.find(({ code }) => code === 'spring-clear-out')).toMatchObject({ on: false, decides: 0 })
   const decided = rows.reduce((sum, { decides }) => sum + decides, 0)
   const byBase = [...store.variant.values()].filter((variant) => {
-    const asked = ask(prepared, { ...lookAs('account:fennmoor').standpoint, ...ONE, variant: variant.id })
+    const asked = ask(prepared, { ...lookAs('account:fennmoor').buyerContext, ...ONE, variant: variant.id })
     return asked.ok && asked.value.trace.winner.kind !== 'list'
   })
   expect(decided + byBase.length).toBe(store.variant.size)

@@ -12,8 +12,8 @@ import { loadLimits } from '@/features/limits/load-limits'
 import { loadTaxes } from '@/features/taxes/load-taxes'
 import { readRates, rateRows, writeRates } from '@/features/taxes/rates-text'
 import { parseTaxRate } from '@/core/tax/parse-tax'
-import { toOutlook } from '@/server/engine/look-from'
-import { lookAs, store } from '@tests/fixtures/demo-outlook'
+import { toRequestContext } from '@/server/engine/look-from'
+import { lookAs, store } from '@tests/fixtures/demo-request'
 
 describe('rates as a spreadsheet takes them', () => {
   let made = 0
@@ -161,14 +161,14 @@ describe('the places', () => {
     expect(view.branches.every(({ inside, all }) => inside === all)).toBe(true)
   })
 
-  test('limits in force follow an edit of a product, which leaves standpoints as they were', async () => {
+  test('limits in force follow an edit of a product, which leaves buyer contexts as they were', async () => {
     const look = lookAs('guest')
     const before = await loadLimits(look, '')
     const product = store.product.get(findBySku(store.variant, 'FR-BR-PF')?.product ?? '') as Product
     const after = { ...product, limits: { ...product.limits, maximum: decimal(7) } }
     const changes: readonly Change[] = [{ kind: 'product', id: product.id, before: product, after }]
     const prepared = refresh(look.prepared, applyChanges(store, changes), changes)
-    const next = toOutlook(look.steppe, prepared, look.vantage, look.now)
+    const next = toRequestContext(look.steppe, prepared, look.vantage, look.now)
     const { items } = await loadLimits(next, '')
     expect(before.items.some(({ product: code }) => code === product.code)).toBe(false)
     expect(items.find(({ product: code }) => code === product.code)?.cells[1]?.text).toBe('7')

@@ -2,7 +2,7 @@ import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/vantage'
 import { loadTrace } from '@/features/trace/load-trace'
 import type { TracePart, TraceView } from '@/features/trace/trace-view'
-import { lookAs } from '@tests/fixtures/demo-outlook'
+import { lookAs } from '@tests/fixtures/demo-request'
 
 function trace(as: BuyerCode, sku: string, vantage: Partial<Vantage> = {}): TraceView {
   const loaded = loadTrace(lookAs(as, vantage), sku)

@@ -8,7 +8,7 @@ import { branchMark, itemMark, leaveOutWhat, takeInWhat } from '@/ui/picker/what
 import { priceSpanOf, stockOf, withoutPriceSpan, withPriceSpan, withStock } from '@/ui/picker/what/narrowed'
 import { withoutLast } from '@/ui/picker/term-sets'
 import type { BranchChoice, WhatChoices } from '@/ui/picker/what/what-choices'
-import { lookAs, store } from '@tests/fixtures/demo-outlook'
+import { lookAs, store } from '@tests/fixtures/demo-request'
 import fc from 'fast-check'
 
 const guest = lookAs('guest')

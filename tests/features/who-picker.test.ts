@@ -3,7 +3,7 @@ import type { Who, WhoTerm } from '@/core/predicates/who'
 import { whoChoices } from '@/features/pickers/who-choices'
 import { allChoices, leaveOut, markOf, reachOf, takeIn, whoText, whyOf } from '@/ui/picker/who/who-marks'
 import { withoutLast } from '@/ui/picker/term-sets'
-import { store } from '@tests/fixtures/demo-outlook'
+import { store } from '@tests/fixtures/demo-request'
 import fc from 'fast-check'
 
 const choices = whoChoices(store)

@@ -1,6 +1,6 @@
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { Question } from '@/core/engine/standpoint'
+import type { Question } from '@/core/engine/buyer-context'
 import type { Adjustment } from '@/core/price/adjustment'
 import type { Contract } from '@/core/price/contract'
 import type { PriceLine, PriceList } from '@/core/price/price-list'
@@ -696,14 +696,14 @@ class Reference {
 
   private offered(entries: readonly Entry[]): boolean {
     const { item, store } = this
-    const limiting = entries.filter(
+    const exclusiveLists = entries.filter(
       ({ list }) =>
         list.onlyListed &&
         (item.kind === 'extra' ? this.namesExtra(list) : inWhat(store, list.scope, item) !== null),
     )
     return (
-      limiting.length === 0 ||
-      limiting.some(({ list }) =>
+      exclusiveLists.length === 0 ||
+      exclusiveLists.some(({ list }) =>
         linesOf(store, list.id).some((line) => inWhat(store, line.scope, item) !== null),
       )
     )

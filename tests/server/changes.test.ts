@@ -1,10 +1,10 @@
 import { findPrice } from '@/core/engine/find-price'
 import { toPrice } from '@/core/engine/price-step'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { resolveVantage } from '@/core/engine/vantage'
 import { ask } from '@/core/engine/ask'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { decimal } from '@/core/decimal/decimal'
 import { type Product, resolveValue, type Variant } from '@/core/catalogue/product'
@@ -51,7 +51,7 @@ function price(
       ? ({ kind: 'guest' } as const)
       : ({ kind: 'group', group: as === 'bee-farms' ? 'group-farms' : 'group-distributors' } as const)
   const asked = ask(from, {
-    ...standpoint(buyer, DEMO_NOW),
+    ...buyerContext(buyer, DEMO_NOW),
     variant: `variant-${sku}`,
     quantity: decimal(1),
     extras: [],
@@ -216,8 +216,8 @@ describe('figures typed over others', () => {
   test('a price for one account alone makes a list of theirs, and moves nobody else', async () => {
     const from = { ...DEFAULT_VANTAGE, as: 'account:gorseback' } as const
     const paid = (as: `account:${string}`) => {
-      const { standpoint } = resolveVantage(store(), { ...from, as }, Date.now())
-      const opened = openSituation(getPrepared(steppe), standpoint)
+      const { buyerContext } = resolveVantage(store(), { ...from, as }, Date.now())
+      const opened = openPricingContext(getPrepared(steppe), buyerContext)
       if (!opened.ok) throw new Error(opened.error.code)
       const number = getPrepared(steppe).index.numberOf.get('variant-FR-BR-PF') as number
       return toPrice(findPrice(getPrepared(steppe), opened.value, number).units, opened.value.digits)
@@ -260,12 +260,12 @@ describe('figures typed over others', () => {
 
   test('a margin typed into a list of another currency is computed on the cost in that currency', async () => {
     const from = { ...DEFAULT_VANTAGE, as: 'account:northern-skep' } as const
-    const { standpoint } = resolveVantage(store(), from, Date.now())
-    const opened = openSituation(getPrepared(steppe), standpoint)
+    const { buyerContext } = resolveVantage(store(), from, Date.now())
+    const opened = openPricingContext(getPrepared(steppe), buyerContext)
     if (!opened.ok) throw new Error(opened.error.code)
-    const { lens, currency } = opened.value
+    const { currencyView, currency } = opened.value
     const number = getPrepared(steppe).index.numberOf.get('variant-WF-BR-W10') as number
-    const pence = amountAt(referenceAmounts(getPrepared(steppe), 'cost', lens), number)
+    const pence = amountAt(referenceAmounts(getPrepared(steppe), 'cost', currencyView), number)
     expect(currency).toBe('GBP')
     const edit = {
       kind: 'list-price',

@@ -31,9 +31,9 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       isOutside={isOutside(visitor)}
       inCart={(await readCart(steppe, prepared, visitor.cart)).length}
       taxWords={shownTaxWords(shopMoney(visitor))}
-      passcode={visitor.situation.terms.passcode?.name ?? null}
+      passcode={visitor.pricingContext.terms.passcode?.name ?? null}
       categories={topCategories(visitor)}
-      currency={visitor.situation.currency}
+      currency={visitor.pricingContext.currency}
       choices={shopChoices(visitor)}
     >
       {children}

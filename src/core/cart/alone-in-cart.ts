@@ -1,6 +1,6 @@
 import { compare, type Decimal, ZERO } from '../decimal/decimal'
 import type { PreparedStore } from '../engine/prepared-store'
-import type { Standpoint } from '../engine/standpoint'
+import type { BuyerContext } from '../engine/buyer-context'
 import { isForEverything, type LimitRule } from '../limits/limit'
 import type { CartProblem, PastPurchase } from './cart'
 import { priceCart } from './price-cart'
@@ -8,7 +8,7 @@ import { priceCart } from './price-cart'
 export type BrokenLimit = Extract<CartProblem, { readonly kind: 'quantity' | 'together' }>
 
 /** One variant that is tried in a cart with nothing else in it. */
-export interface TriedItem extends Standpoint {
+export interface TriedItem extends BuyerContext {
   /** Id of the variant. */
   readonly variant: string
   readonly past: readonly PastPurchase[]
@@ -25,8 +25,8 @@ export function brokenAlone(
   tried: TriedItem,
   quantity: Decimal,
 ): readonly BrokenLimit[] {
-  const { variant, ...standpoint } = tried
-  const cart = priceCart(prepared, { ...standpoint, lines: [{ variant, quantity, extras: [] }] })
+  const { variant, ...buyerContext } = tried
+  const cart = priceCart(prepared, { ...buyerContext, lines: [{ variant, quantity, extras: [] }] })
   if (!cart.ok) throw new RangeError(`cannot be tried: ${cart.error.code}`)
   return cart.value.problems.filter(
     (problem): problem is BrokenLimit =>

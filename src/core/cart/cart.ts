@@ -3,7 +3,7 @@ import type { Nearest } from '../limits/nearest-quantities'
 import type { Decimal } from '../decimal/decimal'
 import type { Access } from '../engine/find-rights'
 import type { FoundLimits, LimitSource } from '../engine/find-limits'
-import type { QuestionError, Standpoint } from '../engine/standpoint'
+import type { QuestionError, BuyerContext } from '../engine/buyer-context'
 import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
 import type { TaxBasis } from '../price/based-amount'
 
@@ -24,7 +24,7 @@ export interface PastPurchase {
   readonly at: number
 }
 
-export interface CartQuestion extends Standpoint {
+export interface CartQuestion extends BuyerContext {
   readonly lines: readonly CartLineWanted[]
   readonly past: readonly PastPurchase[]
 }

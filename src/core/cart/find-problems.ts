@@ -1,9 +1,9 @@
 import { add, compare, type Decimal, scaleOf, subtract, sum, ZERO } from '../decimal/decimal'
 import { factsOf } from '../engine/catalogue-index'
 import { stepOfSale } from '../engine/find-in-list'
-import { fromHome } from '../engine/lens'
+import { fromHome } from '../engine/currency-view'
 import type { PreparedStore } from '../engine/prepared-store'
-import type { Situation } from '../engine/situation'
+import type { PricingContext } from '../engine/pricing-context'
 import { inWholePieces, isMultiple, type LimitRule, NO_LIMITS, type QuantityLimits } from '../limits/limit'
 import { isAllowed, nearestQuantities, type Nearest } from '../limits/nearest-quantities'
 import { type ItemFacts, matchWhat } from '../predicates/what'
@@ -24,7 +24,7 @@ interface Checked {
 /** Everything that keeps a cart from being ordered, lines first. */
 export function findProblems(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   checked: Checked,
 ): readonly CartProblem[] {
   const { lines, numbered } = checked
@@ -57,12 +57,15 @@ export function findProblems(
       nearest: nearestQuantities(quantity, limits),
     })
   })
-  for (const { rule } of situation.terms.limits) {
+  for (const { rule } of pricingContext.terms.limits) {
     if (rule.counting === 'each' && rule.days === null) continue
     for (const members of countedTogether(rule, numbered))
-      problems.push(...checkTogether(prepared, situation, rule, members, checked))
+      problems.push(...checkTogether(prepared, pricingContext, rule, members, checked))
   }
-  problems.push(...checkContracts(prepared, situation, checked), ...checkPlace(prepared, situation, lines))
+  problems.push(
+    ...checkContracts(prepared, pricingContext, checked),
+    ...checkPlace(prepared, pricingContext, lines),
+  )
   return problems
 }
 
@@ -126,7 +129,7 @@ function countedTogether(rule: LimitRule, numbered: readonly NumberedLine[]): re
 
 function checkTogether(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   rule: LimitRule,
   members: readonly number[],
   checked: Checked,
@@ -135,7 +138,7 @@ function checkTogether(
   const problems: CartProblem[] = []
   const quantity = sum(members.map((at) => (lines[at] as CartLine).quantity))
   const before =
-    rule.days === null ? ZERO : boughtBefore(prepared, situation, rule, numbered, members, checked)
+    rule.days === null ? ZERO : boughtBefore(prepared, pricingContext, rule, numbered, members, checked)
   // Only the most looks back; the other limits are of this order.
   const room = rule.maximum === null || before === ZERO ? rule.maximum : subtract(rule.maximum, before)
   const limits = { ...NO_LIMITS, minimum: rule.minimum, maximum: room, multiple: rule.multiple }
@@ -154,8 +157,9 @@ function checkTogether(
       before,
       nearest: isSpent ? { below: null, above: null } : nearestQuantities(quantity, limits),
     })
-  const digits = situation.digits
-  const inCurrency = (amount: Decimal | null) => amount && fromHome(prepared, situation.lens, amount, digits)
+  const digits = pricingContext.digits
+  const inCurrency = (amount: Decimal | null) =>
+    amount && fromHome(prepared, pricingContext.currencyView, amount, digits)
   const value = sum(members.map((at) => lines[at]?.amount?.net ?? ZERO))
   const known = members.map((at) => weights[at] ?? null).filter((weight) => weight !== null)
   const total = (
@@ -179,7 +183,7 @@ const DAY = 86_400_000
 /** How much the buyer ordered in the days of a rule, of what it counts together with these lines. */
 function boughtBefore(
   prepared: PreparedStore,
-  { at }: Situation,
+  { at }: PricingContext,
   rule: LimitRule,
   numbered: readonly NumberedLine[],
   members: readonly number[],
@@ -205,7 +209,7 @@ function boughtBefore(
 /** Where taxes are those of a state, a postcode or a city and the place does not say which, they cannot be known. */
 function checkPlace(
   prepared: PreparedStore,
-  { terms, at }: Situation,
+  { terms, at }: PricingContext,
   lines: readonly CartLine[],
 ): readonly CartProblem[] {
   if (lines.length === 0 || terms.untaxed !== null) return []
@@ -216,22 +220,22 @@ function checkPlace(
 /** Contracts may ask for a least value of an order; of several the one that comes first counts. */
 function checkContracts(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   { goodsNet, lines }: Checked,
 ): readonly CartProblem[] {
-  const contract = situation.contracts.find(({ minimumOrder }) => minimumOrder !== null)
+  const contract = pricingContext.contracts.find(({ minimumOrder }) => minimumOrder !== null)
   if (!contract?.minimumOrder || lines.length === 0) return []
-  const isForeign = contract.currency !== null && contract.currency === situation.currency
+  const isForeign = contract.currency !== null && contract.currency === pricingContext.currency
   const limit = isForeign
     ? contract.minimumOrder
-    : fromHome(prepared, situation.lens, contract.minimumOrder, situation.digits)
+    : fromHome(prepared, pricingContext.currencyView, contract.minimumOrder, pricingContext.digits)
   if (limit === null || compare(goodsNet, limit) >= 0) return []
   return [
     {
       kind: 'contract-minimum',
       contract: contract.id,
       limit,
-      currency: situation.currency,
+      currency: pricingContext.currency,
       has: goodsNet,
     },
   ]

@@ -10,11 +10,11 @@ import { findPrice } from '../engine/find-price'
 import type { FoundPrice } from '../engine/found-price'
 import { findRights } from '../engine/find-rights'
 import { leviesOf, type TaxableAmount, taxClassOf, toTaxable } from '../engine/find-tax'
-import { fromHome } from '../engine/lens'
-import { openSituationExactly } from '../engine/open-situation'
+import { fromHome } from '../engine/currency-view'
+import { openPricingContextExactly } from '../engine/open-pricing-context'
 import type { PreparedStore } from '../engine/prepared-store'
-import type { Situation } from '../engine/situation'
-import type { QuestionError } from '../engine/standpoint'
+import type { PricingContext } from '../engine/pricing-context'
+import type { QuestionError } from '../engine/buyer-context'
 import { matchWhat } from '../predicates/what'
 import { getSettings } from '../store/store'
 import { splitTax } from '../tax/split-tax'
@@ -33,15 +33,15 @@ import { type ExactTotal, roundTotals } from './line-totals'
  * Holds   net + tax = gross on every line, for goods, delivery and in all, to the last unit of the currency.
  */
 export function priceCart(prepared: PreparedStore, question: CartQuestion): CartResult {
-  const opened = openSituationExactly(prepared, question)
+  const opened = openPricingContextExactly(prepared, question)
   if (!opened.ok) return opened
   const wrong = checkLines(prepared, question)
   if (wrong) return { ok: false, error: wrong }
-  const situation = opened.value
-  const digits = findMinorDigits(situation.currency) ?? 2
+  const pricingContext = opened.value
+  const digits = findMinorDigits(pricingContext.currency) ?? 2
   const numbered = numberLines(prepared, question.lines)
   const quantitiesOf = cartQuantities(numbered)
-  const unrounded = numbered.map((line) => priceLine(prepared, situation, line, quantitiesOf(line)))
+  const unrounded = numbered.map((line) => priceLine(prepared, pricingContext, line, quantitiesOf(line)))
   const totals = roundTotals(
     unrounded.map(({ total }) => total),
     digits,
@@ -49,14 +49,14 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const priced = unrounded.map((line, at) => ({ ...line, total: totals[at] ?? null }))
   const sold = priced.filter((line) => line.total !== null)
   const taxables = sold.map(({ total, basis, taxClass }) =>
-    toTaxable(prepared, situation, { amount: total as Decimal, basis }, taxClass, digits),
+    toTaxable(prepared, pricingContext, { amount: total as Decimal, basis }, taxClass, digits),
   )
   const { taxRounding } = getSettings(prepared.store)
   // Delivery depends on the net of the goods, and is taxed with them.
   const nets = netsOf(taxables, taxRounding, digits)
   const deliveries = deliveryParts(
     prepared,
-    situation,
+    pricingContext,
     sold.map(({ taxClass }, at) => ({ taxClass, net: nets[at] as Decimal })),
     digits,
   )
@@ -67,18 +67,19 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const lines = priced.map((line): CartLine => {
     const { wanted, unit, basis, taxClass } = line
     const taxed = line.total === null ? null : (whole.lines[next++] ?? null)
-    const each = unit && toTaxable(prepared, situation, { amount: unit, basis }, taxClass, situation.digits)
+    const each =
+      unit && toTaxable(prepared, pricingContext, { amount: unit, basis }, taxClass, pricingContext.digits)
     return {
       variant: wanted.variant,
       quantity: wanted.quantity,
       extras: wanted.extras,
       access: line.access,
       unit,
-      unitAmount: each && taxedUnit(each, situation.digits),
+      unitAmount: each && taxedUnit(each, pricingContext.digits),
       basis,
       amount: taxed && taxed.amount,
       taxes: taxed ? taxed.taxes : [],
-      misses: leviesOf(prepared, situation, taxClass).misses,
+      misses: leviesOf(prepared, pricingContext, taxClass).misses,
       limits: line.limits,
       list: line.list,
       contract: line.contract,
@@ -90,16 +91,16 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   return {
     ok: true,
     value: {
-      currency: situation.currency,
+      currency: pricingContext.currency,
       digits,
       lines,
       delivery,
       goods: goodsTotal,
       taxes: whole.totals,
       total: totalOf([goodsTotal, delivery]),
-      untaxed: situation.terms.untaxed,
+      untaxed: pricingContext.terms.untaxed,
       weight: weights.every((weight) => weight !== null) ? sum(weights as Decimal[]) : null,
-      problems: findProblems(prepared, situation, {
+      problems: findProblems(prepared, pricingContext, {
         lines,
         numbered,
         weights,
@@ -124,20 +125,20 @@ function checkLines({ store, index }: PreparedStore, { lines }: CartQuestion): Q
 
 function priceLine(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   line: NumberedLine,
   quantities: Quantities,
 ) {
   const { wanted, number, facts } = line
-  const found = findPrice(prepared, situation, number, quantities)
-  const extras = extrasOf(prepared, situation, line, quantities)
-  const priced = extras && addExtras(prepared, situation, number, found, extras)
+  const found = findPrice(prepared, pricingContext, number, quantities)
+  const extras = extrasOf(prepared, pricingContext, line, quantities)
+  const priced = extras && addExtras(prepared, pricingContext, number, found, extras)
   return {
     wanted,
-    access: findRights(prepared, situation, number, facts),
-    limits: findLimits(prepared, situation, number, facts),
+    access: findRights(prepared, pricingContext, number, facts),
+    limits: findLimits(prepared, pricingContext, number, facts),
     unit: priced?.unit ?? null,
-    total: priced && exactTotal(prepared, situation, line, quantities, found, priced),
+    total: priced && exactTotal(prepared, pricingContext, line, quantities, found, priced),
     basis: found.basis,
     taxClass: taxClassOf(prepared, number),
     list: found.entry?.compiled.list.id ?? null,
@@ -147,13 +148,13 @@ function priceLine(
 
 function exactTotal(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   { wanted, number }: NumberedLine,
   quantities: Quantities,
   found: FoundPrice,
   { unit, extras }: WithExtras,
 ): ExactTotal {
-  const exact = findExactUnit(prepared, situation, number, quantities, found)
+  const exact = findExactUnit(prepared, pricingContext, number, quantities, found)
   if (!exact) return { exact: toFraction(multiply(unit, wanted.quantity)), brackets: null }
   const each = addFractions(exact.unit, extras)
   return { exact: multiplyFractions(each, toFraction(wanted.quantity)), brackets: exact.brackets }
@@ -162,7 +163,7 @@ function exactTotal(
 /** What is wanted with each piece of a line; `null` where an extra is not for the item, or not sold any more. */
 function extrasOf(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   { wanted, facts }: NumberedLine,
   quantities: Quantities,
 ): readonly FoundPrice[] | null {
@@ -171,7 +172,7 @@ function extrasOf(
     const extra = prepared.store.extra.get(id)
     if (extra?.status !== 'active' || !matchWhat(extra.scope, facts).matches) return null
     const at = prepared.index.numberOf.get(id) as number
-    found.push(findPrice(prepared, situation, at, quantities))
+    found.push(findPrice(prepared, pricingContext, at, quantities))
   }
   return found
 }
@@ -190,19 +191,22 @@ function taxedUnit({ amount, basis, levies }: TaxableAmount, digits: number): Ta
  */
 function deliveryParts(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   goods: readonly { readonly taxClass: string | null; readonly net: Decimal }[],
   digits: number,
 ): readonly TaxableAmount[] {
   const { deliveryPrice, deliveryFreeFrom, deliveryTaxClass } = getSettings(prepared.store)
   if (deliveryPrice === null || goods.length === 0) return []
-  const free = deliveryFreeFrom === null ? null : fromHome(prepared, situation.lens, deliveryFreeFrom, digits)
-  const price = fromHome(prepared, situation.lens, deliveryPrice, digits)
+  const free =
+    deliveryFreeFrom === null
+      ? null
+      : fromHome(prepared, pricingContext.currencyView, deliveryFreeFrom, digits)
+  const price = fromHome(prepared, pricingContext.currencyView, deliveryPrice, digits)
   if (price === null || (free !== null && compare(sum(goods.map(({ net }) => net)), free) >= 0)) return []
   const part = (amount: Decimal, taxClass: string | null): TaxableAmount => ({
     amount,
     basis: 'net',
-    levies: situation.terms.untaxed ? [] : leviesOf(prepared, situation, taxClass, true).levies,
+    levies: pricingContext.terms.untaxed ? [] : leviesOf(prepared, pricingContext, taxClass, true).levies,
   })
   if (deliveryTaxClass !== null) return [part(price, deliveryTaxClass)]
   const nets = new Map<string | null, Decimal>()

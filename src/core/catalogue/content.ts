@@ -1,7 +1,7 @@
 import { type Decimal, isPositive, multiply, parseDecimal, powerOfTen } from '../decimal/decimal'
 import { divide } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
-import type { DraftReader } from '../issue/draft-reader'
+import type { InputReader } from '../issue/input-reader'
 
 /** What a price per unit is for. */
 export type MeasureUnit = 'kg' | 'l' | 'm' | 'm²' | 'piece'
@@ -61,7 +61,7 @@ export function writtenContent(text: string): string | null {
 }
 
 /** The content of a record being read; what is none is reported. */
-export function parseContent(reader: DraftReader, text: string | null): string | null {
+export function parseContent(reader: InputReader, text: string | null): string | null {
   if (text === null || text.trim() === '') return null
   const written = writtenContent(text)
   if (written === null) reader.report('malformed', 'content', text, '0.454 kg, 12 × 340 g or 2.5 l')

@@ -1,8 +1,8 @@
 import { findMinorDigits } from '../currency/iso-4217'
 import { compare, type Decimal } from '../decimal/decimal'
-import { DraftReader, LONGEST_CODE } from '../issue/draft-reader'
+import { InputReader, LONGEST_CODE } from '../issue/input-reader'
 import type { Parsed } from '../issue/issue'
-import { parseLimits, type QuantityLimitsDraft } from '../limits/parse-limit'
+import { parseLimits, type QuantityLimitsInput } from '../limits/parse-limit'
 import { parseScope } from '../predicates/parse-predicates'
 import type { Category } from './category'
 import { parseContent } from './content'
@@ -12,24 +12,24 @@ import type { InheritedValues, Product, ReferenceAmounts, Variant } from './prod
 
 type AsText<Fields> = { readonly [Field in keyof Fields]: string | null }
 
-type OwnAmountsDraft = Readonly<Record<string, AsText<ReferenceAmounts>>>
+type OwnAmountsInput = Readonly<Record<string, AsText<ReferenceAmounts>>>
 
 type WithTextAmounts<Noun> = {
   readonly [Field in keyof Noun]: Field extends keyof InheritedValues | 'stock'
     ? string | null
     : Field extends 'ownAmounts'
-      ? OwnAmountsDraft
+      ? OwnAmountsInput
       : Field extends 'limits'
-        ? QuantityLimitsDraft
+        ? QuantityLimitsInput
         : Noun[Field]
 }
 
 /** A product as submitted: amounts are still text. */
-export type ProductDraft = WithTextAmounts<Product>
+export type ProductInput = WithTextAmounts<Product>
 /** A variant as submitted: amounts are still text. */
-export type VariantDraft = WithTextAmounts<Variant>
+export type VariantInput = WithTextAmounts<Variant>
 /** An extra as submitted: amounts are still text. */
-export type ExtraDraft = Omit<Extra, 'basePrice' | 'cost' | 'ownPrices'> & {
+export type ExtraInput = Omit<Extra, 'basePrice' | 'cost' | 'ownPrices'> & {
   readonly basePrice: string | null
   readonly cost: string | null
   readonly ownPrices: Readonly<Record<string, string>>
@@ -47,57 +47,57 @@ export interface PriceDigits {
 const WEIGHT_DIGITS = 3
 const STOCK_DIGITS = 3
 
-export function parseCategory(draft: Category): Parsed<Category> {
-  const reader = new DraftReader('category', draft.code)
+export function parseCategory(input: Category): Parsed<Category> {
+  const reader = new InputReader('category', input.code)
   return reader.result({
-    ...draft,
-    ...reader.codeAndName(draft),
-    position: reader.wholeNumber('position', draft.position, 0),
+    ...input,
+    ...reader.codeAndName(input),
+    position: reader.wholeNumber('position', input.position, 0),
   })
 }
 
-export function parsePriceFamily(draft: PriceFamily): Parsed<PriceFamily> {
-  const reader = new DraftReader('price-family', draft.code)
+export function parsePriceFamily(input: PriceFamily): Parsed<PriceFamily> {
+  const reader = new InputReader('price-family', input.code)
   return reader.result({
-    ...draft,
-    ...reader.codeAndName(draft),
+    ...input,
+    ...reader.codeAndName(input),
   })
 }
 
-export function parseProduct(draft: ProductDraft, prices: PriceDigits): Parsed<Product> {
-  const reader = new DraftReader('product', draft.code)
-  if (draft.categories.length === 0) reader.report('missing', 'categories', '')
+export function parseProduct(input: ProductInput, prices: PriceDigits): Parsed<Product> {
+  const reader = new InputReader('product', input.code)
+  if (input.categories.length === 0) reader.report('missing', 'categories', '')
   return reader.result({
-    ...draft,
-    ...inheritedValues(reader, draft, prices),
-    ...reader.codeAndName(draft),
-    unit: reader.text('unit', draft.unit),
+    ...input,
+    ...inheritedValues(reader, input, prices),
+    ...reader.codeAndName(input),
+    unit: reader.text('unit', input.unit),
   })
 }
 
-export function parseVariant(draft: VariantDraft, prices: PriceDigits): Parsed<Variant> {
-  const reader = new DraftReader('variant', draft.sku)
+export function parseVariant(input: VariantInput, prices: PriceDigits): Parsed<Variant> {
+  const reader = new InputReader('variant', input.sku)
   return reader.result({
-    ...draft,
-    ...inheritedValues(reader, draft, prices),
-    sku: reader.text('sku', draft.sku, LONGEST_CODE),
-    position: reader.wholeNumber('position', draft.position, 0),
-    stock: reader.optionalDecimal('stock', draft.stock, { digits: STOCK_DIGITS, sign: 'any' }),
+    ...input,
+    ...inheritedValues(reader, input, prices),
+    sku: reader.text('sku', input.sku, LONGEST_CODE),
+    position: reader.wholeNumber('position', input.position, 0),
+    stock: reader.optionalDecimal('stock', input.stock, { digits: STOCK_DIGITS, sign: 'any' }),
   })
 }
 
-export function parseExtra(draft: ExtraDraft, prices: PriceDigits): Parsed<Extra> {
-  const reader = new DraftReader('extra', draft.code)
+export function parseExtra(input: ExtraInput, prices: PriceDigits): Parsed<Extra> {
+  const reader = new InputReader('extra', input.code)
   const { digits } = prices
-  parseScope(reader, 'scope', draft.scope)
+  parseScope(reader, 'scope', input.scope)
   return reader.result({
-    ...draft,
-    ...reader.codeAndName(draft),
-    position: reader.wholeNumber('position', draft.position, 0),
-    basePrice: reader.optionalDecimal('basePrice', draft.basePrice, { digits, sign: 'above-zero' }),
-    cost: reader.optionalDecimal('cost', draft.cost, { digits, sign: 'not-negative' }),
+    ...input,
+    ...reader.codeAndName(input),
+    position: reader.wholeNumber('position', input.position, 0),
+    basePrice: reader.optionalDecimal('basePrice', input.basePrice, { digits, sign: 'above-zero' }),
+    cost: reader.optionalDecimal('cost', input.cost, { digits, sign: 'not-negative' }),
     ownPrices: Object.fromEntries(
-      Object.entries(draft.ownPrices).map(([currency, amount]) => [
+      Object.entries(input.ownPrices).map(([currency, amount]) => [
         currency,
         reader.decimal(`ownPrices.${currency}`, amount, {
           digits: ownDigits(reader, 'ownPrices', currency, prices),
@@ -109,17 +109,17 @@ export function parseExtra(draft: ExtraDraft, prices: PriceDigits): Parsed<Extra
 }
 
 function inheritedValues(
-  reader: DraftReader,
-  draft: Pick<ProductDraft, keyof InheritedValues | 'ownAmounts' | 'limits' | 'content'>,
+  reader: InputReader,
+  input: Pick<ProductInput, keyof InheritedValues | 'ownAmounts' | 'limits' | 'content'>,
   prices: PriceDigits,
 ): InheritedValues & Pick<Product, 'ownAmounts' | 'limits' | 'content'> {
   return {
-    content: parseContent(reader, draft.content),
-    limits: parseLimits(reader, draft.limits, 'limits.'),
-    ...referenceAmounts(reader, '', draft, prices.digits),
-    weight: reader.optionalDecimal('weight', draft.weight, { digits: WEIGHT_DIGITS, sign: 'not-negative' }),
+    content: parseContent(reader, input.content),
+    limits: parseLimits(reader, input.limits, 'limits.'),
+    ...referenceAmounts(reader, '', input, prices.digits),
+    weight: reader.optionalDecimal('weight', input.weight, { digits: WEIGHT_DIGITS, sign: 'not-negative' }),
     ownAmounts: Object.fromEntries(
-      Object.entries(draft.ownAmounts).map(([currency, amounts]) => [
+      Object.entries(input.ownAmounts).map(([currency, amounts]) => [
         currency,
         referenceAmounts(
           reader,
@@ -133,13 +133,13 @@ function inheritedValues(
 }
 
 function referenceAmounts(
-  reader: DraftReader,
+  reader: InputReader,
   prefix: string,
-  draft: AsText<ReferenceAmounts>,
+  input: AsText<ReferenceAmounts>,
   digits: number,
 ): ReferenceAmounts {
   const read = (field: keyof ReferenceAmounts, sign: 'above-zero' | 'not-negative'): Decimal | null =>
-    reader.optionalDecimal(`${prefix}${field}`, draft[field], { digits, sign })
+    reader.optionalDecimal(`${prefix}${field}`, input[field], { digits, sign })
   const amounts = {
     basePrice: read('basePrice', 'above-zero'),
     cost: read('cost', 'not-negative'),
@@ -152,7 +152,7 @@ function referenceAmounts(
 }
 
 /** An amount of one's own is for another currency than the store's. */
-function ownDigits(reader: DraftReader, field: string, currency: string, prices: PriceDigits): number {
+function ownDigits(reader: InputReader, field: string, currency: string, prices: PriceDigits): number {
   if (currency === prices.currency) reader.report('store-currency', field, currency)
   else if (findMinorDigits(currency) === null) reader.report('unknown', field, currency, 'GBP')
   return prices.digitsOf(currency)

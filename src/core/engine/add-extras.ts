@@ -6,7 +6,7 @@ import type { BasedUnits } from './based-units'
 import { inBasis } from './basis'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits } from './price-step'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** An item with the extras wanted with each piece of it, in the basis of the item's price. */
 export interface WithExtras {
@@ -24,19 +24,19 @@ export interface WithExtras {
  */
 export function addExtras(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   item: BasedUnits,
   extras: readonly BasedUnits[],
 ): WithExtras | null {
-  const { digits, lens } = situation
+  const { digits, currencyView } = pricingContext
   const main = basedPrice(item, digits)
   if (!main) return null
   let added: Fraction = { numerator: 0n, denominator: 1n }
   for (const extra of extras) {
     const price = basedPrice(extra, digits)
     if (!price) return null
-    added = addFractions(added, inBasis(prepared, lens, number, price, main.basis))
+    added = addFractions(added, inBasis(prepared, currencyView, number, price, main.basis))
   }
   if (added.numerator === 0n) return { unit: main.amount, extras: added }
   const unit = roundToDigits(addFractions(toFraction(main.amount), added), digits, 'half-up')

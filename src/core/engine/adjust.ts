@@ -7,7 +7,7 @@ import type { TaxBasis } from '../price/based-amount'
 import { getSettings } from '../store/store'
 import { factorBetween, storeBasis } from './basis'
 import { factsOf } from './catalogue-index'
-import { feeOf } from './lens'
+import { feeOf } from './currency-view'
 import {
   addition,
   applyOperation,
@@ -20,12 +20,12 @@ import {
 } from './operation'
 import type { PreparedStore } from './prepared-store'
 import { compilePriceStep, leastSource, type PriceStep, runPriceStep } from './price-step'
-import type { Lens } from './situation'
+import type { CurrencyView } from './pricing-context'
 
 /** Source and result in smallest units; `basis` is that of the price moved, since amounts have the store's. */
 export type Adjuster = (source: number, number: number, digits: number, basis: TaxBasis) => number
 
-/** Made once for the same adjustments under the same lens. */
+/** Made once for the same adjustments under the same currency view. */
 const ADJUSTERS = new WeakMap<PreparedStore, Map<string, Adjuster>>()
 
 /**
@@ -34,14 +34,14 @@ const ADJUSTERS = new WeakMap<PreparedStore, Map<string, Adjuster>>()
  */
 export function adjustedBy(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   adjustments: readonly Adjustment[],
 ): Adjuster {
   const made = ADJUSTERS.get(prepared) ?? new Map<string, Adjuster>()
   ADJUSTERS.set(prepared, made)
-  const key = `${lens.key}/${adjustments.map(({ id }) => id).join()}`
+  const key = `${currencyView.key}/${adjustments.map(({ id }) => id).join()}`
   let adjuster = made.get(key)
-  if (!adjuster) made.set(key, (adjuster = makeAdjuster(prepared, lens, adjustments)))
+  if (!adjuster) made.set(key, (adjuster = makeAdjuster(prepared, currencyView, adjustments)))
   return adjuster
 }
 
@@ -53,7 +53,11 @@ interface Chain {
   readonly least: number
 }
 
-function makeAdjuster(prepared: PreparedStore, lens: Lens, adjustments: readonly Adjustment[]): Adjuster {
+function makeAdjuster(
+  prepared: PreparedStore,
+  currencyView: CurrencyView,
+  adjustments: readonly Adjustment[],
+): Adjuster {
   const { store, index } = prepared
   const chains = new Map<string, Chain>()
   const chainOf = (some: readonly Adjustment[], factor: Fraction | null, digits: number): Chain => {
@@ -63,7 +67,7 @@ function makeAdjuster(prepared: PreparedStore, lens: Lens, adjustments: readonly
       const same = { source: digits, target: digits }
       chain = toChain(
         some,
-        some.map((each) => adjustmentOperation(prepared, lens, each, factor, same)),
+        some.map((each) => adjustmentOperation(prepared, currencyView, each, factor, same)),
         digits,
       )
       chains.set(key, chain)
@@ -73,7 +77,7 @@ function makeAdjuster(prepared: PreparedStore, lens: Lens, adjustments: readonly
   return (source, number, digits, basis) => {
     const some = holdingItem(adjustments, factsOf(store, index, number))
     if (some.length === 0) return source
-    const factor = factorBetween(prepared, lens, number, storeBasis(prepared), basis)
+    const factor = factorBetween(prepared, currencyView, number, storeBasis(prepared), basis)
     const chain = chainOf(some, factor, digits)
     if (chain.step && source >= chain.least) return runPriceStep(chain.step, source)
     const kept = aboveZero(chain.operations, { numerator: BigInt(source), denominator: 1n })
@@ -103,7 +107,7 @@ function toChain(
  */
 export function adjustmentOperation(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   { method }: Adjustment,
   factor: Fraction | null,
   digits: UnitDigits,
@@ -112,7 +116,7 @@ export function adjustmentOperation(
     return compare(method.percent, negate(HUNDRED)) <= 0
       ? null
       : scaling(percentFactor(method.percent), digits)
-  const amount = amountInto(prepared, lens, toFraction(method.amount))
+  const amount = amountInto(prepared, currencyView, toFraction(method.amount))
   return addition(factor ? multiplyFractions(amount, factor) : amount, digits)
 }
 
@@ -137,9 +141,9 @@ export function roundingOfLast(adjustments: readonly Adjustment[]) {
 }
 
 /** An adjustment's amount is in the store's currency; without a rate it moves nothing. */
-function amountInto({ store }: PreparedStore, lens: Lens, amount: Fraction): Fraction {
+function amountInto({ store }: PreparedStore, currencyView: CurrencyView, amount: Fraction): Fraction {
   const home = getSettings(store).currency
-  if (lens.currency === home) return amount
-  const conversion = findConversion(lens.rates, home, home, feeOf(store, lens.currency))
+  if (currencyView.currency === home) return amount
+  const conversion = findConversion(currencyView.rates, home, home, feeOf(store, currencyView.currency))
   return conversion ? multiplyFractions(amount, conversion.factor) : { numerator: 0n, denominator: 1n }
 }

@@ -9,16 +9,16 @@ import { type Decimal } from '../decimal/decimal'
 import { getSettings, priceDigitsOf, type Store } from '../store/store'
 import { adjustedBy, type Adjuster } from './adjust'
 import { storeBasis } from './basis'
-import { conversionInto, lensInto } from './lens'
+import { conversionInto, currencyViewInto } from './currency-view'
 import { toUnits } from './operation'
 import type { Amounts } from './prepared-amounts'
 import type { PreparedStore } from './prepared-store'
 import { runPriceStep } from './price-step'
-import type { Lens } from './situation'
+import type { CurrencyView } from './pricing-context'
 
 const UNKNOWN = -1
 
-/** One amount, in the currency of the lens. */
+/** One amount, in the currency of the currency view. */
 export function amountAt(amounts: Amounts, number: number): number {
   const known = amounts.values[number] as number
   if (known !== UNKNOWN) return known
@@ -36,50 +36,65 @@ export function everyAmount(amounts: Amounts): Float64Array {
 }
 
 /**
- * A reference amount in the currency of the lens: set in it, else the store's amount converted; the base price
+ * A reference amount in the currency of the currency view: set in it, else the store's amount converted; the base price
  * after adjustments.
  */
-export function referenceAmounts(prepared: PreparedStore, field: ReferenceField, lens: Lens): Amounts {
-  const { seen } = lens
+export function referenceAmounts(
+  prepared: PreparedStore,
+  field: ReferenceField,
+  currencyView: CurrencyView,
+): Amounts {
+  const { seen } = currencyView
   if (seen.prepared !== prepared) {
     seen.prepared = prepared
     seen.amounts = {}
   }
-  return (seen.amounts[field] ??= findReferenceAmounts(prepared, field, lens))
+  return (seen.amounts[field] ??= findReferenceAmounts(prepared, field, currencyView))
 }
 
-function findReferenceAmounts(prepared: PreparedStore, field: ReferenceField, lens: Lens): Amounts {
+function findReferenceAmounts(
+  prepared: PreparedStore,
+  field: ReferenceField,
+  currencyView: CurrencyView,
+): Amounts {
   const home = getSettings(prepared.store).currency
-  const adjust = field === 'basePrice' ? adjusterOfBase(prepared, lens) : null
-  const isAtHome = lens.currency === home
+  const adjust = field === 'basePrice' ? adjusterOfBase(prepared, currencyView) : null
+  const isAtHome = currencyView.currency === home
   if (isAtHome && !adjust) return storedAmounts(prepared, field, home)
-  return kept(prepared, `${field}/${lens.key}`, () => {
+  return kept(prepared, `${field}/${currencyView.key}`, () => {
     if (isAtHome && adjust) {
       const stored = storedAmounts(prepared, field, home)
-      return (number) => adjusted(adjust, prepared, lens, number, amountAt(stored, number))
+      return (number) => adjusted(adjust, prepared, currencyView, number, amountAt(stored, number))
     }
-    const set = setsAny(prepared, field, lens.currency) ? storedAmounts(prepared, field, lens.currency) : null
-    const atHome = referenceAmounts(prepared, field, lensInto(prepared, lens, home))
-    const conversion = conversionInto(prepared, lens, home)
+    const set = setsAny(prepared, field, currencyView.currency)
+      ? storedAmounts(prepared, field, currencyView.currency)
+      : null
+    const atHome = referenceAmounts(prepared, field, currencyViewInto(prepared, currencyView, home))
+    const conversion = conversionInto(prepared, currencyView, home)
     return (number) => {
       const own = set ? amountAt(set, number) : Number.NaN
-      if (own === own) return adjust ? adjusted(adjust, prepared, lens, number, own) : own
+      if (own === own) return adjust ? adjusted(adjust, prepared, currencyView, number, own) : own
       return conversion ? runPriceStep(conversion, amountAt(atHome, number)) : Number.NaN
     }
   })
 }
 
-/** A reference amount only where it is set in the currency of the lens itself; `null` where nobody sets any. */
-export function ownAmounts(prepared: PreparedStore, field: ReferenceField, lens: Lens): Amounts | null {
+/** A reference amount only where it is set in the currency of the currency view itself; `null` where nobody sets any. */
+export function ownAmounts(
+  prepared: PreparedStore,
+  field: ReferenceField,
+  currencyView: CurrencyView,
+): Amounts | null {
   const { store } = prepared
-  if (lens.currency === getSettings(store).currency) return referenceAmounts(prepared, field, lens)
-  if (!setsAny(prepared, field, lens.currency)) return null
-  return kept(prepared, `own/${field}/${lens.key}`, () => {
-    const adjust = field === 'basePrice' ? adjusterOfBase(prepared, lens) : null
-    const stored = storedAmounts(prepared, field, lens.currency)
+  if (currencyView.currency === getSettings(store).currency)
+    return referenceAmounts(prepared, field, currencyView)
+  if (!setsAny(prepared, field, currencyView.currency)) return null
+  return kept(prepared, `own/${field}/${currencyView.key}`, () => {
+    const adjust = field === 'basePrice' ? adjusterOfBase(prepared, currencyView) : null
+    const stored = storedAmounts(prepared, field, currencyView.currency)
     return (number) => {
       const amount = amountAt(stored, number)
-      return adjust ? adjusted(adjust, prepared, lens, number, amount) : amount
+      return adjust ? adjusted(adjust, prepared, currencyView, number, amount) : amount
     }
   })
 }
@@ -185,16 +200,18 @@ function dropOldest(amounts: Map<string, Amounts>): void {
   }
 }
 
-/** What the adjustments of a lens make of an item's base price; `null` when there are none. */
-function adjusterOfBase(prepared: PreparedStore, lens: Lens): Adjuster | null {
-  return lens.adjustments.length === 0 ? null : adjustedBy(prepared, lens, lens.adjustments)
+/** What the adjustments of a currency view make of an item's base price; `null` when there are none. */
+function adjusterOfBase(prepared: PreparedStore, currencyView: CurrencyView): Adjuster | null {
+  return currencyView.adjustments.length === 0
+    ? null
+    : adjustedBy(prepared, currencyView, currencyView.adjustments)
 }
 
 /** A base price after adjustments; it has the store's basis, as they have. */
 function adjusted(
   adjust: Adjuster,
   prepared: PreparedStore,
-  { digits }: Lens,
+  { digits }: CurrencyView,
   number: number,
   amount: number,
 ): number {

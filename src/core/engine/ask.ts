@@ -18,11 +18,11 @@ import type { FoundPrice } from './found-price'
 import { findLimits } from './find-limits'
 import { findRights } from './find-rights'
 import { taxPrice } from './find-tax'
-import { openSituationExactly } from './open-situation'
+import { openPricingContextExactly } from './open-pricing-context'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
-import type { Situation } from './situation'
-import type { BasketLine, Question, QuestionError } from './standpoint'
+import type { PricingContext } from './pricing-context'
+import type { BasketLine, Question, QuestionError } from './buyer-context'
 import type { Answer, BreakRow, ExplainedAnswer, LineReference, Trace, Winner } from './trace'
 
 type AskResult<Value> =
@@ -36,20 +36,21 @@ type AskResult<Value> =
 export function ask(prepared: PreparedStore, question: Question): AskResult<ExplainedAnswer> {
   const opened = openQuestion(prepared, question)
   if (!opened.ok) return opened
-  const { situation, number, quantities, main, extras } = opened.value
+  const { pricingContext, number, quantities, main, extras } = opened.value
   const answered = toAnswer(prepared, question, opened.value)
   const { limits } = answered
   const deciding = [
     ...Object.values(limits.setBy).flatMap((source) => (source.kind === 'rule' ? [source.rule] : [])),
     ...limits.together.map(({ id }) => id),
   ]
-  const traceOf = (item: number, found: FoundPrice) => toTrace(prepared, situation, item, quantities, found)
+  const traceOf = (item: number, found: FoundPrice) =>
+    toTrace(prepared, pricingContext, item, quantities, found)
   return {
     ok: true,
     value: {
       ...answered,
-      accessRules: explainRights(prepared, situation, number),
-      limitRules: explainLimits(prepared, situation, number, new Set(deciding)),
+      accessRules: explainRights(prepared, pricingContext, number),
+      limitRules: explainLimits(prepared, pricingContext, number, new Set(deciding)),
       extras: answered.extras.map((extra, at) => {
         const { number: item, found } = extras[at] as FoundItem
         return { ...extra, trace: traceOf(item, found) }
@@ -77,7 +78,7 @@ interface FoundItem {
 }
 
 interface OpenQuestion {
-  readonly situation: Situation
+  readonly pricingContext: PricingContext
   readonly number: number
   readonly quantities: Quantities
   readonly main: FoundPrice
@@ -87,9 +88,9 @@ interface OpenQuestion {
 
 function openQuestion(prepared: PreparedStore, question: Question): AskResult<OpenQuestion> {
   const { index, store } = prepared
-  const opened = openSituationExactly(prepared, question)
+  const opened = openPricingContextExactly(prepared, question)
   if (!opened.ok) return opened
-  const situation = opened.value
+  const pricingContext = opened.value
   const number = index.numberOf.get(question.variant)
   if (number === undefined || number >= index.variantCount)
     return { ok: false, error: { code: 'unknown-variant', variant: question.variant } }
@@ -103,68 +104,74 @@ function openQuestion(prepared: PreparedStore, question: Question): AskResult<Op
   if (missing !== undefined) return { ok: false, error: { code: 'unknown-extra', extra: missing } }
 
   const quantities = quantitiesOf(prepared, question)
-  const main = findPrice(prepared, situation, number, quantities)
+  const main = findPrice(prepared, pricingContext, number, quantities)
   const extras = question.extras.map((id): FoundItem => {
     const item = index.numberOf.get(id) as number
-    return { number: item, found: findPrice(prepared, situation, item, quantities) }
+    return { number: item, found: findPrice(prepared, pricingContext, item, quantities) }
   })
-  return { ok: true, value: { situation, number, quantities, main, extras } }
+  return { ok: true, value: { pricingContext, number, quantities, main, extras } }
 }
 
 function toAnswer(
   prepared: PreparedStore,
   question: Question,
-  { situation, number, quantities, main, extras }: OpenQuestion,
+  { pricingContext, number, quantities, main, extras }: OpenQuestion,
 ): Answer {
   const { basis } = main
   const withExtras = addExtras(
     prepared,
-    situation,
+    pricingContext,
     number,
     main,
     extras.map(({ found }) => found),
   )
   const unit = withExtras?.unit ?? null
-  const access = findRights(prepared, situation, number)
-  const exact = findExactUnit(prepared, situation, number, quantities, main)
+  const access = findRights(prepared, pricingContext, number)
+  const exact = findExactUnit(prepared, pricingContext, number, quantities, main)
   return {
-    currency: situation.currency,
-    currencyFrom: situation.currencyFrom,
+    currency: pricingContext.currency,
+    currencyFrom: pricingContext.currencyFrom,
     see: access.see,
     seePrice: access.seePrice && unit !== null,
     buy: access.buy && unit !== null,
     quote: access.quote,
     because: access.because ?? (unit === null ? { code: 'no-price' } : null),
     access,
-    limits: findLimits(prepared, situation, number),
-    tax: unit && taxPrice(prepared, situation, number, { amount: unit, basis }),
+    limits: findLimits(prepared, pricingContext, number),
+    tax: unit && taxPrice(prepared, pricingContext, number, { amount: unit, basis }),
     unit,
     basis,
-    item: toPrice(main.units, situation.digits),
+    item: toPrice(main.units, pricingContext.digits),
     entry: main.entry,
     extras: question.extras.map((extra, at) => ({
       extra,
-      unit: basedPrice((extras[at] as FoundItem).found, situation.digits),
+      unit: basedPrice((extras[at] as FoundItem).found, pricingContext.digits),
     })),
     total: withExtras && totalOf(withExtras, exact?.unit ?? null, question.quantity),
-    was: findComparedPrice(prepared, situation, question, number, quantities),
-    breaks: breaksOf(prepared, situation, number),
+    was: findComparedPrice(prepared, pricingContext, question, number, quantities),
+    breaks: breaksOf(prepared, pricingContext, number),
   }
 }
 
 function toTrace(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   quantities: Quantities,
   found: FoundPrice,
 ): Trace {
   const { entry, line } = found
-  const steps = explainFound(prepared, situation, number, quantities, found)
+  const steps = explainFound(prepared, pricingContext, number, quantities, found)
   const won = entry && { entry, line, units: found.unadjusted }
-  const losers = findLosers(prepared, situation, number, quantities, won)
-  const idleAdjustments = findIdleAdjustments(prepared, situation, number, entry?.contract ?? null, steps)
-  return { winner: winnerOf(found), policy: situation.policy, steps, losers, idleAdjustments }
+  const losers = findLosers(prepared, pricingContext, number, quantities, won)
+  const idleAdjustments = findIdleAdjustments(
+    prepared,
+    pricingContext,
+    number,
+    entry?.contract ?? null,
+    steps,
+  )
+  return { winner: winnerOf(found), policy: pricingContext.policy, steps, losers, idleAdjustments }
 }
 
 function winnerOf({ entry, line, units }: FoundPrice): Winner {
@@ -208,18 +215,22 @@ function totalOf({ unit, extras }: WithExtras, exact: Fraction | null, quantity:
 }
 
 /** What the buyer pays from which quantity on: where any list of theirs has a break and the price moves. */
-function breaksOf(prepared: PreparedStore, situation: Situation, number: number): readonly BreakRow[] {
+function breaksOf(
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  number: number,
+): readonly BreakRow[] {
   const froms = new Set<number>([1000])
-  for (const { compiled } of situation.ladder.flat()) {
+  for (const { compiled } of pricingContext.ladder.flat()) {
     if (!compiled.hasBreaks || !compiled.layout.holds(number)) continue
     for (const { line } of compiled.layout.candidates(number))
       for (const from of compiled.line(line).froms) if (from > 0) froms.add(from)
   }
   const rows: BreakRow[] = []
   for (const from of [...froms].sort((left, right) => left - right)) {
-    const { units, basis } = findPrice(prepared, situation, number, { own: from, counted: null })
+    const { units, basis } = findPrice(prepared, pricingContext, number, { own: from, counted: null })
     if (Number.isNaN(units)) continue
-    const unit = fromUnits(units, situation.digits)
+    const unit = fromUnits(units, pricingContext.digits)
     const before = rows.at(-1)
     if (before?.unit !== unit || before.basis !== basis) rows.push({ from: fromUnits(from, 3), unit, basis })
   }

@@ -11,7 +11,7 @@ import type { PreparedStore } from './prepared-store'
 import type { BasedUnits, BasisRates } from './based-units'
 import { fromUnits } from './price-step'
 import { shown } from './shown'
-import type { Lens } from './situation'
+import type { CurrencyView } from './pricing-context'
 
 /** `null` in a store all of whose amounts have one basis, where nothing need be brought to another. */
 export function findBasisRates(prepared: PreparedStore, place: Place, at: number): BasisRates | null {
@@ -39,7 +39,7 @@ export function storeBasis({ store }: PreparedStore): TaxBasis {
 /** What brings an amount of an item from one basis to another; `null` where it is the same. */
 export function factorBetween(
   prepared: PreparedStore,
-  { basisRates }: Pick<Lens, 'basisRates'>,
+  { basisRates }: Pick<CurrencyView, 'basisRates'>,
   number: number,
   from: TaxBasis,
   to: TaxBasis,
@@ -51,7 +51,7 @@ export function factorBetween(
 /** What the taxes on an item come to, in percent of the net. */
 export function percentOf(
   prepared: PreparedStore,
-  { basisRates }: Pick<Lens, 'basisRates'>,
+  { basisRates }: Pick<CurrencyView, 'basisRates'>,
   number: number,
 ): Decimal {
   return basisRates?.percents.get(taxClassOf(prepared, number) ?? '') ?? ZERO
@@ -60,12 +60,12 @@ export function percentOf(
 /** Negative, zero or positive as one price of an item is below, equal to or above another of the same currency. */
 export function comparePrices(
   prepared: PreparedStore,
-  lens: Pick<Lens, 'basisRates'>,
+  currencyView: Pick<CurrencyView, 'basisRates'>,
   number: number,
   left: BasedUnits,
   right: BasedUnits,
 ): number {
-  const factor = factorBetween(prepared, lens, number, left.basis, right.basis)
+  const factor = factorBetween(prepared, currencyView, number, left.basis, right.basis)
   if (!factor) return left.units - right.units
   const difference = BigInt(left.units) * factor.numerator - BigInt(right.units) * factor.denominator
   return difference < 0n ? -1 : difference > 0n ? 1 : 0
@@ -74,12 +74,12 @@ export function comparePrices(
 /** An amount of an item in another basis, exactly. */
 export function inBasis(
   prepared: PreparedStore,
-  lens: Pick<Lens, 'basisRates'>,
+  currencyView: Pick<CurrencyView, 'basisRates'>,
   number: number,
   { amount, basis }: BasedAmount,
   to: TaxBasis,
 ): Fraction {
-  const factor = factorBetween(prepared, lens, number, basis, to)
+  const factor = factorBetween(prepared, currencyView, number, basis, to)
   const value = toFraction(amount)
   return factor ? multiplyFractions(value, factor) : value
 }
@@ -91,11 +91,13 @@ export function inBasis(
  */
 export function shownInBasis(
   prepared: PreparedStore,
-  lens: Pick<Lens, 'basisRates' | 'digits'>,
+  currencyView: Pick<CurrencyView, 'basisRates' | 'digits'>,
   number: number,
   { units, basis }: BasedUnits,
   to: TaxBasis,
 ): Decimal | null {
   if (Number.isNaN(units)) return null
-  return shown(inBasis(prepared, lens, number, { amount: fromUnits(units, lens.digits), basis }, to))
+  return shown(
+    inBasis(prepared, currencyView, number, { amount: fromUnits(units, currencyView.digits), basis }, to),
+  )
 }

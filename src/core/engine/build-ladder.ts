@@ -5,7 +5,7 @@ import { compareRungs, rungOf } from '../price/ladder'
 import type { Clock } from './clock'
 import type { CompiledList } from './compiled-list'
 import type { PreparedStore } from './prepared-store'
-import type { Ladder, LadderEntry, Lens } from './situation'
+import type { Ladder, LadderEntry, CurrencyView } from './pricing-context'
 
 /** What decides which lists stand on a ladder. */
 interface LadderSetting {
@@ -14,13 +14,13 @@ interface LadderSetting {
   readonly contracts: readonly Contract[]
   readonly currency: string
   readonly clock: Clock
-  readonly lens: Lens
-  readonly protectedLens: Lens
+  readonly currencyView: CurrencyView
+  readonly protectedCurrencyView: CurrencyView
 }
 
 /** The lists that hold for a buyer where and when they ask, in the order they are asked. */
 export function buildLadder(prepared: PreparedStore, setting: LadderSetting): Ladder {
-  const { buyer, place, contracts, currency, clock, lens, protectedLens } = setting
+  const { buyer, place, contracts, currency, clock, currencyView, protectedCurrencyView } = setting
   const entries: LadderEntry[] = []
   const add = (
     compiled: CompiledList,
@@ -36,7 +36,7 @@ export function buildLadder(prepared: PreparedStore, setting: LadderSetting): La
       ...entry,
       isForeign: list.currency !== currency,
       start: period ? period.from : schedule.from,
-      lens: entry.contract?.isProtected ? protectedLens : lens,
+      currencyView: entry.contract?.isProtected ? protectedCurrencyView : currencyView,
     })
   }
   const bound = new Set<string>()
@@ -58,7 +58,7 @@ export function buildLadder(prepared: PreparedStore, setting: LadderSetting): La
   return inSteps(entries.sort(compareEntries))
 }
 
-/** Lines with a schedule of their own, and lists that others are computed from, bound how long a situation holds. */
+/** Lines with a schedule of their own, and lists that others are computed from, bound how long a pricing context holds. */
 function watchSources(
   prepared: PreparedStore,
   { lineSchedules, referredTo }: CompiledList,

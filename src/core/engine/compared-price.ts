@@ -6,12 +6,12 @@ import { comparePrices, storeBasis } from './basis'
 import type { Quantities } from './find-in-list'
 import { findPrice } from './find-price'
 import { findRights } from './find-rights'
-import { makeLens } from './lens'
-import { openSituation } from './open-situation'
+import { makeCurrencyView } from './currency-view'
+import { openPricingContext } from './open-pricing-context'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits } from './price-step'
-import type { Situation } from './situation'
-import type { Standpoint } from './standpoint'
+import type { PricingContext } from './pricing-context'
+import type { BuyerContext } from './buyer-context'
 
 /**
  * The price a buyer's is compared with, struck through in the shop: as the store says, and before any adjustment, in its
@@ -21,36 +21,36 @@ import type { Standpoint } from './standpoint'
  */
 export function findComparedPrice(
   prepared: PreparedStore,
-  situation: Situation,
-  standpoint: Standpoint,
+  pricingContext: PricingContext,
+  buyerContext: BuyerContext,
   number: number,
   quantities: Quantities,
 ): BasedAmount | null {
   const { comparedWith } = getSettings(prepared.store)
   if (comparedWith === 'nothing') return null
-  const own = findPrice(prepared, situation, number, quantities)
+  const own = findPrice(prepared, pricingContext, number, quantities)
   const other =
     comparedWith === 'public'
-      ? publicPrice(prepared, situation, standpoint, number, quantities)
+      ? publicPrice(prepared, pricingContext, buyerContext, number, quantities)
       : {
-          units: referenceUnits(prepared, situation, comparedWith, number),
+          units: referenceUnits(prepared, pricingContext, comparedWith, number),
           basis: storeBasis(prepared),
         }
   if (!other || other.units !== other.units || own.units !== own.units) return null
-  if (comparePrices(prepared, situation.lens, number, other, own) <= 0) return null
-  return { amount: fromUnits(other.units, situation.digits), basis: other.basis }
+  if (comparePrices(prepared, pricingContext.currencyView, number, other, own) <= 0) return null
+  return { amount: fromUnits(other.units, pricingContext.digits), basis: other.basis }
 }
 
 function publicPrice(
   prepared: PreparedStore,
-  { currency, deliverTo }: Situation,
-  standpoint: Standpoint,
+  { currency, deliverTo }: PricingContext,
+  buyerContext: BuyerContext,
   number: number,
   quantities: Quantities,
 ): BasedUnits | null {
-  if (standpoint.buyer.kind === 'guest') return null
-  const guest = openSituation(prepared, {
-    ...standpoint,
+  if (buyerContext.buyer.kind === 'guest') return null
+  const guest = openPricingContext(prepared, {
+    ...buyerContext,
     buyer: { kind: 'guest' },
     passcode: null,
     currency,
@@ -63,12 +63,14 @@ function publicPrice(
 
 function referenceUnits(
   prepared: PreparedStore,
-  { lens }: Situation,
+  { currencyView }: PricingContext,
   comparedWith: 'base' | 'recommended',
   number: number,
 ): number {
   const field = comparedWith === 'base' ? 'basePrice' : 'recommendedPrice'
   const unadjusted =
-    lens.adjustments.length === 0 ? lens : makeLens({ ...lens, store: prepared.store, adjustments: [] })
+    currencyView.adjustments.length === 0
+      ? currencyView
+      : makeCurrencyView({ ...currencyView, store: prepared.store, adjustments: [] })
   return amountAt(referenceAmounts(prepared, field, unadjusted), number)
 }

@@ -29,7 +29,7 @@ export class ListLines {
     )
   }
 
-  /** Lets go of which lines reach what: the list itself, or the items, have changed. */
+  /** Forgets which lines reach what: the list itself, or the items, have changed. */
   forgetLayout(): void {
     this.layout = null
   }

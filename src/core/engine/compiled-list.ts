@@ -63,7 +63,8 @@ export class CompiledList {
     return (this.contents = {
       lineSchedules: lines.flatMap(({ schedule }) => (schedule ? [compileSchedule(schedule, timeZone)] : [])),
       referredTo: listsReferredTo(list, lines),
-      hasBreaks: lines.some(minds) || (list.defaultLine !== null && minds(list.defaultLine)),
+      hasBreaks:
+        lines.some(dependsOnQuantity) || (list.defaultLine !== null && dependsOnQuantity(list.defaultLine)),
     })
   }
 
@@ -85,6 +86,6 @@ interface Contents {
 }
 
 /** Whether the quantity bought matters. */
-function minds({ breaks }: Breaks): boolean {
+function dependsOnQuantity({ breaks }: Breaks): boolean {
   return breaks.length > 1 || breaks[0]?.from !== '0'
 }

@@ -9,7 +9,7 @@ import { findPrice } from './find-price'
 import type { FoundPrice } from './found-price'
 import { applyOperation } from './operation'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** A unit price that is exact, and what else was bought under the same brackets. */
 export interface ExactUnit {
@@ -28,7 +28,7 @@ export interface ExactUnit {
  */
 export function findExactUnit(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   quantities: Quantities,
   found: FoundPrice,
@@ -36,7 +36,7 @@ export function findExactUnit(
   const { entry, line: position, isPublic, isFloor } = found
   if (isFloor) return null
   if (isPublic) {
-    const guests = situation.publicSituation as Situation
+    const guests = pricingContext.publicPricingContext as PricingContext
     return findExactUnit(
       prepared,
       guests,
@@ -46,31 +46,33 @@ export function findExactUnit(
     )
   }
   if (!entry) return null
-  const { compiled, lens, contract } = entry
+  const { compiled, currencyView, contract } = entry
   const line = compiled.line(position)
   if (!line.isGraduated) return null
   const counted = quantities.counted?.(compiled, line, number) ?? quantities.own
   if (breakAt(line, counted) <= 0) return null
-  const average = graduatedAverage(prepared, lens, compiled, line, number, quantities)
+  const average = graduatedAverage(prepared, currencyView, compiled, line, number, quantities)
   if (!average) return null
-  const unit = multiplyFractions(average, { numerator: 1n, denominator: powerOfTen(situation.digits) })
-  const after = contract?.isProtected ? unit : adjusted(prepared, situation, number, compiled.basis, unit)
+  const unit = multiplyFractions(average, { numerator: 1n, denominator: powerOfTen(pricingContext.digits) })
+  const after = contract?.isProtected
+    ? unit
+    : adjusted(prepared, pricingContext, number, compiled.basis, unit)
   return after && { unit: after, brackets: `${compiled.list.id}/${position}/${counted}` }
 }
 
 /** After adjustments of the price shown; `null` when one of them rounds by a rule of its own. */
 function adjusted(
   prepared: PreparedStore,
-  { lens, shown }: Situation,
+  { currencyView, shown }: PricingContext,
   number: number,
   basis: FoundPrice['basis'],
   unit: Fraction,
 ): Fraction | null {
   if (shown.length === 0) return unit
   const some = holdingItem(shown, factsOf(prepared.store, prepared.index, number))
-  const factor = factorBetween(prepared, lens, number, storeBasis(prepared), basis)
+  const factor = factorBetween(prepared, currencyView, number, storeBasis(prepared), basis)
   const operations = some.map((each) =>
-    adjustmentOperation(prepared, lens, each, factor, { source: 0, target: 0 }),
+    adjustmentOperation(prepared, currencyView, each, factor, { source: 0, target: 0 }),
   )
   const kept = aboveZero(operations, unit)
   if (roundingOfLast(some.filter((_, at) => kept[at])) !== null) return null

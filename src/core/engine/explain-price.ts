@@ -25,20 +25,20 @@ import {
   type Quantities,
   stepOfSale,
 } from './find-in-list'
-import { lensInto } from './lens'
+import { currencyViewInto } from './currency-view'
 import { applyOperation, methodOperation } from './operation'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits } from './price-step'
-import type { LadderEntry, Lens } from './situation'
+import type { LadderEntry, CurrencyView } from './pricing-context'
 import type { TraceStep } from './trace'
 
 /**
- * How a line of a list came to its price in the currency of the lens; `null` when it gives none. `entry` is how
+ * How a line of a list came to its price in the currency of the currency view; `null` when it gives none. `entry` is how
  * the list got onto the ladder, `null` for a list another one starts from.
  */
 export function explainLine(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   position: number,
   number: number,
@@ -50,7 +50,7 @@ export function explainLine(
   const reached = breakAt(line, counted)
   if (reached < 0) return null
   const explain = (at: number) =>
-    explainBreak(prepared, lens, compiled, line, at, number, { quantities, counted, entry })
+    explainBreak(prepared, currencyView, compiled, line, at, number, { quantities, counted, entry })
   if (!line.isGraduated || reached === 0) return explain(reached)
   const brackets: { quantity: Decimal; unit: Decimal }[] = []
   let last: Explained | null = null
@@ -67,12 +67,15 @@ export function explainLine(
   }
   const exact = divideFractions(total, toFraction(fromUnits(counted, 3)))
   const { basis } = compiled
-  const average = roundToDigits(exact, lens.digits, 'half-up')
-  const amount = isPositive(average) ? average : toMinorUnit(lens.digits).step
+  const average = roundToDigits(exact, currencyView.digits, 'half-up')
+  const amount = isPositive(average) ? average : toMinorUnit(currencyView.digits).step
   return {
     amount,
     basis,
-    steps: [...(last?.steps ?? []), { kind: 'brackets', brackets, amount, currency: lens.currency, basis }],
+    steps: [
+      ...(last?.steps ?? []),
+      { kind: 'brackets', brackets, amount, currency: currencyView.currency, basis },
+    ],
   }
 }
 
@@ -84,7 +87,7 @@ interface BreakSetting {
 
 function explainBreak(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   line: CompiledLine,
   at: number,
@@ -93,32 +96,34 @@ function explainBreak(
 ): Explained | null {
   const step = line.steps[at] as LineStep
   const { currency } = compiled.list
-  const within = (look: Lens, before: Explained | null, rule: RoundingRule | null) =>
+  const within = (look: CurrencyView, before: Explained | null, rule: RoundingRule | null) =>
     before && applyLine(prepared, look, compiled, line, at, number, setting, before, rule)
-  if (currency === lens.currency || step.reference === null) {
-    const look = lensInto(prepared, lens, currency)
+  if (currency === currencyView.currency || step.reference === null) {
+    const look = currencyViewInto(prepared, currencyView, currency)
     const own = within(look, startOf(prepared, look, compiled, step, number, setting), line.rounding)
-    return own && currency !== lens.currency ? explainConversion(prepared, lens, currency, own) : own
+    return own && currency !== currencyView.currency
+      ? explainConversion(prepared, currencyView, currency, own)
+      : own
   }
   if (step.isProportional && step.reference.kind !== 'list') {
     const field = fieldOf(step.reference)
-    const isHome = lens.currency === getSettings(prepared.store).currency
-    const set = storedReference(prepared, field, number, lens.currency)
+    const isHome = currencyView.currency === getSettings(prepared.store).currency
+    const set = storedReference(prepared, field, number, currencyView.currency)
     if (set || isHome) {
-      const start = explainReference(prepared, lens, field, number)
-      const own = within(lens, start, lens.rounding)
+      const start = explainReference(prepared, currencyView, field, number)
+      const own = within(currencyView, start, currencyView.rounding)
       if (own) return own
     }
   }
-  const look = lensInto(prepared, lens, currency)
+  const look = currencyViewInto(prepared, currencyView, currency)
   const own = within(look, startOf(prepared, look, compiled, step, number, setting), line.rounding)
-  return own && explainConversion(prepared, lens, currency, own)
+  return own && explainConversion(prepared, currencyView, currency, own)
 }
 
 /** What a line starts from, in the list's currency. */
 function startOf(
   prepared: PreparedStore,
-  look: Lens,
+  look: CurrencyView,
   compiled: CompiledList,
   { reference }: LineStep,
   number: number,
@@ -131,7 +136,7 @@ function startOf(
 
 function explainListReference(
   prepared: PreparedStore,
-  look: Lens,
+  look: CurrencyView,
   { list }: Extract<PriceReference, { kind: 'list' }>,
   number: number,
   quantities: Quantities,
@@ -159,7 +164,7 @@ function explainListReference(
 
 function applyLine(
   prepared: PreparedStore,
-  look: Lens,
+  look: CurrencyView,
   compiled: CompiledList,
   line: CompiledLine,
   at: number,

@@ -9,10 +9,10 @@ import { getSettings } from '../store/store'
 import { aboveZero, adjustmentOperation, holdingItem, roundingOfLast } from './adjust'
 import { factorBetween, inBasis, percentOf, storeBasis } from './basis'
 import { factsOf } from './catalogue-index'
-import { feeOf, lensInto } from './lens'
+import { feeOf, currencyViewInto } from './currency-view'
 import { applyOperation } from './operation'
 import type { PreparedStore } from './prepared-store'
-import type { Lens } from './situation'
+import type { CurrencyView } from './pricing-context'
 import { shown } from './shown'
 import type { RateUsed, TraceStep } from './trace'
 
@@ -26,23 +26,24 @@ export interface Explained {
 /** Currency units in, currency units out. */
 export const IN_UNITS = { source: 0, target: 0 }
 
-/** How a reference amount came about in the currency of the lens; `null` without one. */
+/** How a reference amount came about in the currency of the currency view; `null` without one. */
 export function explainReference(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   field: ReferenceField,
   number: number,
 ): Explained | null {
   const { store } = prepared
   const home = getSettings(store).currency
   const stored =
-    storedReference(prepared, field, number, lens.currency) ??
-    (lens.currency === home ? null : storedReference(prepared, field, number, home))
+    storedReference(prepared, field, number, currencyView.currency) ??
+    (currencyView.currency === home ? null : storedReference(prepared, field, number, home))
   if (!stored) return null
-  const adjustments = field === 'basePrice' ? lens.adjustments : []
-  const look = stored.currency === lens.currency ? lens : lensInto(prepared, lens, home)
+  const adjustments = field === 'basePrice' ? currencyView.adjustments : []
+  const look =
+    stored.currency === currencyView.currency ? currencyView : currencyViewInto(prepared, currencyView, home)
   const adjusted = explainAdjustments(prepared, look, adjustments, number, stored, 'base')
-  return look === lens ? adjusted : explainConversion(prepared, lens, home, adjusted)
+  return look === currencyView ? adjusted : explainConversion(prepared, currencyView, home, adjusted)
 }
 
 interface StoredReference extends Explained {
@@ -87,7 +88,7 @@ export function storedReference(
 /** What adjustments make of an amount; one that would leave nothing above zero is left out, and the step says so. */
 export function explainAdjustments(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   adjustments: readonly Adjustment[],
   number: number,
   before: Explained,
@@ -97,8 +98,8 @@ export function explainAdjustments(
   const some = adjustments.length === 0 ? [] : holdingItem(adjustments, factsOf(store, index, number))
   if (some.length === 0) return before
   const { basis } = before
-  const factor = factorBetween(prepared, lens, number, storeBasis(prepared), basis)
-  const operations = some.map((each) => adjustmentOperation(prepared, lens, each, factor, IN_UNITS))
+  const factor = factorBetween(prepared, currencyView, number, storeBasis(prepared), basis)
+  const operations = some.map((each) => adjustmentOperation(prepared, currencyView, each, factor, IN_UNITS))
   const start = toFraction(before.amount)
   const kept = aboveZero(operations, start)
   const exact = operations.reduce<Fraction>(
@@ -111,33 +112,33 @@ export function explainAdjustments(
     applied: some.filter((_, at) => kept[at]).map(({ id, method }) => ({ adjustment: id, method })),
     leftOut: some.filter((_, at) => !kept[at]).map(({ id }) => id),
     amount: shown(exact),
-    currency: lens.currency,
+    currency: currencyView.currency,
     basis,
   }
   const steps = [...before.steps, step]
   if (step.applied.length === 0) return { ...before, steps }
   const rule = roundingOfLast(some.filter((_, at) => kept[at]))
-  return rounded(lens, { steps, basis }, exact, rule)
+  return rounded(currencyView, { steps, basis }, exact, rule)
 }
 
-/** An amount of another currency in the currency of the lens; `null` without a rate. */
+/** An amount of another currency in the currency of the currency view; `null` without a rate. */
 export function explainConversion(
   { store }: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   from: string,
   before: Explained,
 ): Explained | null {
   const conversion = findConversion(
-    lens.rates,
+    currencyView.rates,
     getSettings(store).currency,
     from,
-    feeOf(store, lens.currency),
+    feeOf(store, currencyView.currency),
   )
   if (!conversion) return null
   const exact = multiplyFractions(toFraction(before.amount), conversion.factor)
   const rates = conversion.rates.map((rate): RateUsed => {
     const limit = store.currency.get(rate.currency)?.ageLimit ?? null
-    const age = (lens.at - Date.parse(rate.from)) / 86_400_000
+    const age = (currencyView.at - Date.parse(rate.from)) / 86_400_000
     return {
       rate: rate.id,
       per: rate.per,
@@ -153,10 +154,15 @@ export function explainConversion(
     rates,
     fee: conversion.fee,
     amount: shown(exact),
-    currency: lens.currency,
+    currency: currencyView.currency,
     basis: before.basis,
   }
-  return rounded(lens, { steps: [...before.steps, step], basis: before.basis }, exact, lens.rounding)
+  return rounded(
+    currencyView,
+    { steps: [...before.steps, step], basis: before.basis },
+    exact,
+    currencyView.rounding,
+  )
 }
 
 /**
@@ -165,20 +171,20 @@ export function explainConversion(
  */
 export function explainBasis(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   number: number,
   before: Explained,
   to: TaxBasis,
 ): { readonly steps: readonly TraceStep[]; readonly exact: Fraction } {
   if (before.basis === to) return { steps: before.steps, exact: toFraction(before.amount) }
-  const exact = inBasis(prepared, lens, number, before, to)
-  const percent = percentOf(prepared, lens, number)
+  const exact = inBasis(prepared, currencyView, number, before, to)
+  const percent = percentOf(prepared, currencyView, number)
   const step: TraceStep = {
     kind: 'basis',
     from: before.basis,
     percent,
     amount: shown(exact),
-    currency: lens.currency,
+    currency: currencyView.currency,
     basis: to,
   }
   return { steps: [...before.steps, step], exact }
@@ -186,7 +192,7 @@ export function explainBasis(
 
 /** An exact amount after its rounding, with a step for the rounding where it changes anything, or for what is too large. */
 export function rounded(
-  { currency, digits }: Pick<Lens, 'currency' | 'digits'>,
+  { currency, digits }: Pick<CurrencyView, 'currency' | 'digits'>,
   { steps, basis }: Pick<Explained, 'steps' | 'basis'>,
   exact: Fraction,
   rounding: RoundingRule | null,

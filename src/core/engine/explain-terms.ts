@@ -8,7 +8,7 @@ import { getSettings } from '../store/store'
 import { factsOf } from './catalogue-index'
 import { winningRule } from './find-rights'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** How a rule stood to one question. */
 export type RuleStanding =
@@ -29,18 +29,19 @@ export interface RuleVerdict {
 /** Every access rule of the store and how it stood to an item, the one that decides first. */
 export function explainRights(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
 ): readonly RuleVerdict[] {
   const { store, index } = prepared
   const facts = factsOf(store, index, number)
   const filedUnder = store.product.get(facts.product)?.categories ?? []
-  const won = winningRule(store.category, situation.terms.rules, facts, filedUnder)
+  const won = winningRule(store.category, pricingContext.terms.rules, facts, filedUnder)
   return inOrder(
     [...store['access-rule'].values()].map((rule) => ({
       rule: rule.id,
       standing:
-        standingOf(prepared, situation, rule, number) ?? (rule.id === won?.rule.id ? 'decides' : 'weaker'),
+        standingOf(prepared, pricingContext, rule, number) ??
+        (rule.id === won?.rule.id ? 'decides' : 'weaker'),
     })),
   )
 }
@@ -48,14 +49,15 @@ export function explainRights(
 /** Every limit rule of the store and how it stood to an item. `setBy` are the ids of those that set a field or count more. */
 export function explainLimits(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   setBy: ReadonlySet<string>,
 ): readonly RuleVerdict[] {
   return inOrder(
     [...prepared.store.limit.values()].map((rule) => ({
       rule: rule.id,
-      standing: standingOf(prepared, situation, rule, number) ?? (setBy.has(rule.id) ? 'decides' : 'weaker'),
+      standing:
+        standingOf(prepared, pricingContext, rule, number) ?? (setBy.has(rule.id) ? 'decides' : 'weaker'),
     })),
   )
 }
@@ -63,7 +65,7 @@ export function explainLimits(
 /** What keeps a rule from being for this at all; `null` when it is. */
 function standingOf(
   { store, index }: PreparedStore,
-  { buyer, place, at }: Situation,
+  { buyer, place, at }: PricingContext,
   rule: AccessRule | LimitRule,
   number: number,
 ): RuleStanding | null {
@@ -75,7 +77,7 @@ function standingOf(
   return matchWhat(rule.scope, factsOf(store, index, number)).matches ? null : 'outside-scope'
 }
 
-function inOrder(told: readonly RuleVerdict[]): readonly RuleVerdict[] {
+function inOrder(verdicts: readonly RuleVerdict[]): readonly RuleVerdict[] {
   const weight = { decides: 0, weaker: 1, 'outside-scope': 2 } as Partial<Record<RuleStanding, number>>
-  return [...told].sort((left, right) => (weight[left.standing] ?? 3) - (weight[right.standing] ?? 3))
+  return [...verdicts].sort((left, right) => (weight[left.standing] ?? 3) - (weight[right.standing] ?? 3))
 }

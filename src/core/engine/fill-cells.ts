@@ -2,7 +2,7 @@ import type { CompiledList } from './compiled-list'
 import { emptyListPrice, findInList, type Quantities } from './find-in-list'
 import { bestOfStep } from './find-price'
 import type { PreparedStore } from './prepared-store'
-import type { LadderEntry } from './situation'
+import type { LadderEntry } from './pricing-context'
 import { type Cells, OPEN, SKIPPED, sweepPlan } from './sweep-plan'
 
 /** Fills the open cells a single list has a price for. */
@@ -113,18 +113,20 @@ const MOST_FLAT = 4
 /** What a list gives for each item it names; NaN where nothing. */
 function flatPrices(
   prepared: PreparedStore,
-  { compiled, lens }: LadderEntry,
+  { compiled, currencyView }: LadderEntry,
   quantities: Quantities,
 ): Float64Array {
   const isLasting = compiled.lineSchedules.length === 0 && compiled.referredTo.size === 0
-  const key = `${compiled.hasBreaks ? quantities.own : ''}/${lens.key}`
+  const key = `${compiled.hasBreaks ? quantities.own : ''}/${currencyView.key}`
   const kept = prepared.flatPrices.get(compiled)
   const known = isLasting ? kept?.get(key) : undefined
   if (known) return known
   const prices = new Float64Array(compiled.named.length)
   for (let at = 0; at < prices.length; at += 1) {
     const number = compiled.named[at] as number
-    prices[at] = findInList(prepared, lens, compiled, number, quantities, cell) ? cell.units : Number.NaN
+    prices[at] = findInList(prepared, currencyView, compiled, number, quantities, cell)
+      ? cell.units
+      : Number.NaN
   }
   if (isLasting && !kept) prepared.flatPrices.set(compiled, new Map([[key, prices]]))
   else if (isLasting && kept) {

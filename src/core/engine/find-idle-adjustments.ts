@@ -6,13 +6,13 @@ import type { Adjustment } from '../price/adjustment'
 import type { Contract } from '../price/contract'
 import { factsOf } from './catalogue-index'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 import type { IdleAdjustment, TraceStep } from './trace'
 
 /** The adjustments that did not move a price, with the reason. `contract` is the one the price came from. */
 export function findIdleAdjustments(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   contract: Contract | null,
   steps: readonly TraceStep[],
@@ -26,7 +26,7 @@ export function findIdleAdjustments(
       adjustment: adjustment.id,
       reason: leftOut.has(adjustment.id)
         ? { code: 'nothing-left' }
-        : whyIdle(prepared, situation, number, contract, adjustment, schedule),
+        : whyIdle(prepared, pricingContext, number, contract, adjustment, schedule),
     }))
 }
 
@@ -42,7 +42,7 @@ function gatherIn(
 
 function whyIdle(
   { store, index }: PreparedStore,
-  { buyer, place, at }: Situation,
+  { buyer, place, at }: PricingContext,
   number: number,
   contract: Contract | null,
   adjustment: Adjustment,

@@ -6,11 +6,11 @@ import { amountAt, ownAmounts, referenceAmounts } from './amounts'
 import { basisOfReference, factorBetween, storeBasis } from './basis'
 import { breakAt, type CompiledLine, type LineStep, QUANTITY_UNITS, sharedStep } from './compiled-line'
 import type { CompiledList } from './compiled-list'
-import { conversionInto, lensInto } from './lens'
+import { conversionInto, currencyViewInto } from './currency-view'
 import type { PreparedStore } from './prepared-store'
-import { UNSEARCHED } from './reach'
+import { UNSEARCHED } from './ladder-index'
 import { type PriceStep, runPriceStep } from './price-step'
-import type { Lens } from './situation'
+import type { CurrencyView } from './pricing-context'
 
 /** How many of an item are bought, in thousandths, and how a line counts what is bought with it. */
 export interface Quantities {
@@ -44,14 +44,14 @@ export function fieldOf(reference: Exclude<PriceReference, { kind: 'list' }>) {
 }
 
 /**
- * The price a list has for an item, in the currency of the lens: the most specific line that gives one. Whether
+ * The price a list has for an item, in the currency of the currency view: the most specific line that gives one. Whether
  * the list is on and holds now is the caller's business.
  *
  * Errors  `false` when none of its lines gives a price; `found` is then left as it was.
  */
 export function findInList(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   number: number,
   quantities: Quantities,
@@ -62,17 +62,18 @@ export function findInList(
   if (!compiled.layout.holds(number, place)) return false
   const at = place === UNSEARCHED ? compiled.layout.findNamed(number) : place
   if (at >= 0) {
-    if (tryRow(prepared, lens, compiled, compiled.namedRows, at, number, quantities, found)) return true
+    if (tryRow(prepared, currencyView, compiled, compiled.namedRows, at, number, quantities, found))
+      return true
     if (compiled.complete?.[at] === 1) return false
   }
   if (!compiled.hasPlan || number >= prepared.index.variantCount) return false
   const signature = prepared.index.signatureOf[number] as number
-  return tryRow(prepared, lens, compiled, compiled.plan(), signature, number, quantities, found)
+  return tryRow(prepared, currencyView, compiled, compiled.plan(), signature, number, quantities, found)
 }
 
 function tryRow(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   rows: CompiledList['namedRows'],
   key: number,
@@ -83,7 +84,7 @@ function tryRow(
   const end = rows.starts[key + 1] as number
   for (let at = rows.starts[key] as number; at < end; at += 1) {
     const position = rows.lines[at] as number
-    const units = lineUnits(prepared, lens, compiled, compiled.line(position), number, quantities)
+    const units = lineUnits(prepared, currencyView, compiled, compiled.line(position), number, quantities)
     if (units !== units) continue
     found.units = units
     found.line = position
@@ -93,23 +94,23 @@ function tryRow(
   return false
 }
 
-/** What a line gives for an item, in the currency of the lens; NaN when it does not apply. */
+/** What a line gives for an item, in the currency of the currency view; NaN when it does not apply. */
 export function lineUnits(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   line: CompiledLine,
   number: number,
   quantities: Quantities,
 ): number {
-  if (line.always) return stepUnits(prepared, lens, compiled, line.always, number, quantities)
-  if (line.schedule && !matchWhen(line.schedule, lens.at).matches) return Number.NaN
+  if (line.always) return stepUnits(prepared, currencyView, compiled, line.always, number, quantities)
+  if (line.schedule && !matchWhen(line.schedule, currencyView.at).matches) return Number.NaN
   const counted = quantities.counted ? quantities.counted(compiled, line, number) : quantities.own
   const reached = breakAt(line, counted)
   if (reached < 0) return Number.NaN
   if (line.isGraduated && reached > 0)
-    return graduatedUnits(prepared, lens, compiled, line, number, quantities)
-  return stepUnits(prepared, lens, compiled, line.steps[reached] as LineStep, number, quantities)
+    return graduatedUnits(prepared, currencyView, compiled, line, number, quantities)
+  return stepUnits(prepared, currencyView, compiled, line.steps[reached] as LineStep, number, quantities)
 }
 
 /**
@@ -137,14 +138,14 @@ export function stepOfSale({ store, index }: PreparedStore, number: number): num
 }
 
 /**
- * What the units of a quantity cost on average under graduated brackets, exactly, in smallest units of the lens's
+ * What the units of a quantity cost on average under graduated brackets, exactly, in smallest units of the currency view's
  * currency.
  *
  * Errors  `null` when one of the brackets has no price.
  */
 export function graduatedAverage(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   line: CompiledLine,
   number: number,
@@ -154,7 +155,7 @@ export function graduatedAverage(
   const step = stepOfSale(prepared, number)
   let total = 0n
   for (let at = 0; at <= breakAt(line, counted); at += 1) {
-    const units = stepUnits(prepared, lens, compiled, line.steps[at] as LineStep, number, quantities)
+    const units = stepUnits(prepared, currencyView, compiled, line.steps[at] as LineStep, number, quantities)
     if (units !== units) return null
     const quantity = bracketQuantity(line.froms, at, counted, step)
     if (quantity > 0) total += BigInt(quantity) * BigInt(units)
@@ -165,90 +166,93 @@ export function graduatedAverage(
 /** The average of the brackets, rounded half up to the smallest unit. */
 function graduatedUnits(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   line: CompiledLine,
   number: number,
   quantities: Quantities,
 ): number {
-  const average = graduatedAverage(prepared, lens, compiled, line, number, quantities)
+  const average = graduatedAverage(prepared, currencyView, compiled, line, number, quantities)
   if (!average) return Number.NaN
   // Never more than the dearest bracket, which is held exactly.
   const units = (2n * average.numerator + average.denominator) / (2n * average.denominator)
   return units > 0n ? Number(units) : 1
 }
 
-/** What one break of a line gives, in the currency of the lens. */
+/** What one break of a line gives, in the currency of the currency view. */
 export function stepUnits(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   step: LineStep,
   number: number,
   quantities: Quantities,
 ): number {
   const { currency } = compiled.list
-  if (currency === lens.currency)
-    return unitsInOwnCurrency(prepared, lens, compiled, step, number, quantities)
+  if (currency === currencyView.currency)
+    return unitsInOwnCurrency(prepared, currencyView, compiled, step, number, quantities)
   if (step.isProportional) {
-    const own = ownUnits(prepared, lens, compiled, step, number)
+    const own = ownUnits(prepared, currencyView, compiled, step, number)
     if (own === own) return own
   }
   const source = unitsInOwnCurrency(
     prepared,
-    lensInto(prepared, lens, currency),
+    currencyViewInto(prepared, currencyView, currency),
     compiled,
     step,
     number,
     quantities,
   )
   if (source !== source) return source
-  const conversion = conversionInto(prepared, lens, currency)
+  const conversion = conversionInto(prepared, currencyView, currency)
   return conversion ? runPriceStep(conversion, source) : Number.NaN
 }
 
-/** In the list's currency, which is the lens's. */
+/** In the list's currency, which is the currency view's. */
 function unitsInOwnCurrency(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   { fixed, method, reference, step }: LineStep,
   number: number,
   quantities: Quantities,
 ): number {
   if (reference === null) return fixed
-  const source = sourceUnits(prepared, lens, compiled, reference, number, quantities)
-  return runPriceStep(inBasisOf(prepared, lens, compiled, { method, reference, step }, number), source)
+  const source = sourceUnits(prepared, currencyView, compiled, reference, number, quantities)
+  return runPriceStep(
+    inBasisOf(prepared, currencyView, compiled, { method, reference, step }, number),
+    source,
+  )
 }
 
 /** The step of a line; where it starts from an amount of another basis, that is brought to the list's own first. */
 function inBasisOf(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   { basis }: CompiledList,
   { method, reference, step }: Pick<LineStep, 'method' | 'reference' | 'step'>,
   number: number,
 ): PriceStep {
   const own = step as PriceStep
-  if (lens.basisRates === null) return own
+  if (currencyView.basisRates === null) return own
   const from = basisOfReference(prepared, reference as PriceReference)
-  const factor = factorBetween(prepared, lens, number, from, basis)
+  const factor = factorBetween(prepared, currencyView, number, from, basis)
   return factor ? sharedStep(method, own.rule, own.digits, factor) : own
 }
 
 /** What a computed price starts from, in the currency of the list. */
 export function sourceUnits(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   reference: PriceReference,
   number: number,
   quantities: Quantities,
 ): number {
-  const into = lensInto(prepared, lens, compiled.list.currency)
+  const into = currencyViewInto(prepared, currencyView, compiled.list.currency)
   if (reference.kind !== 'list') return amountAt(referenceAmounts(prepared, fieldOf(reference), into), number)
   const source = prepared.lists.get(reference.list)
-  if (!source || !isInForce(source, lens.at)) return Number.NaN
+  if (!source || !isInForce(source, currencyView.at)) return Number.NaN
   const price = emptyListPrice()
   return findInList(prepared, into, source, number, quantities, price) ? price.units : Number.NaN
 }
@@ -264,16 +268,16 @@ function isInForce({ list, schedule }: CompiledList, at: number): boolean {
  */
 function ownUnits(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   { basis }: CompiledList,
   { method, reference }: LineStep,
   number: number,
 ): number {
   if (reference === null || reference.kind === 'list') return Number.NaN
-  const own = ownAmounts(prepared, fieldOf(reference), lens)
+  const own = ownAmounts(prepared, fieldOf(reference), currencyView)
   if (!own) return Number.NaN
   const source = amountAt(own, number)
   if (source !== source) return source
-  const factor = factorBetween(prepared, lens, number, storeBasis(prepared), basis)
-  return runPriceStep(sharedStep(method, lens.rounding, lens.digits, factor), source)
+  const factor = factorBetween(prepared, currencyView, number, storeBasis(prepared), basis)
+  return runPriceStep(sharedStep(method, currencyView.rounding, currencyView.digits, factor), source)
 }

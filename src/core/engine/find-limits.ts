@@ -8,9 +8,9 @@ import {
 } from '../limits/limit'
 import { type ItemFacts, matchWhat } from '../predicates/what'
 import { factsOf } from './catalogue-index'
-import type { HeldRule } from './situation-terms'
+import type { HeldRule } from './pricing-context-terms'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** Which level set a field. */
 export type LimitSource =
@@ -37,12 +37,12 @@ export function isSingle({ counting, days }: LimitRule): boolean {
  */
 export function findLimits(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   facts: ItemFacts | null = null,
 ): FoundLimits {
   const { store, index } = prepared
-  const { terms } = situation
+  const { terms } = pricingContext
   const variant = store.variant.get(index.items[number] ?? '')
   const product = variant && store.product.get(variant.product)
   if (!variant || !product) return { limits: NO_LIMITS, setBy: {}, together: [] }

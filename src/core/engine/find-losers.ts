@@ -8,13 +8,13 @@ import type { CompiledList } from './compiled-list'
 import { factsOf } from './catalogue-index'
 import { lineUnits, type Quantities, sourceUnits, stepUnits } from './find-in-list'
 import { isCheaper } from './find-price'
-import { conversionInto } from './lens'
+import { conversionInto } from './currency-view'
 import type { PreparedStore } from './prepared-store'
 import { fromUnits, toPrice } from './price-step'
-import type { LadderEntry, Lens, Situation } from './situation'
+import type { LadderEntry, CurrencyView, PricingContext } from './pricing-context'
 import type { LineReference, Loser, LossReason } from './trace'
 
-/** One line of a list that reaches the item, and what it comes to in the currency of the lens. */
+/** One line of a list that reaches the item, and what it comes to in the currency of the currency view. */
 interface Tried {
   readonly at: LineReference
   readonly specificity: number
@@ -34,31 +34,40 @@ export interface Decided {
 /** Every list and line that could have decided the price of an item and did not, with the reason. */
 export function findLosers(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   quantities: Quantities,
   won: Decided | null,
 ): readonly Loser[] {
-  const entries = situation.ladder.flat()
+  const entries = pricingContext.ladder.flat()
   const standing = new Set(entries.map(({ compiled }) => compiled.list.id))
-  const triesOf = (compiled: CompiledList, lens: Lens) =>
-    tryLines(prepared, lens, compiled, number, quantities)
-  const winning = won && triesOf(won.entry.compiled, won.entry.lens).find(({ units }) => units === units)
+  const triesOf = (compiled: CompiledList, currencyView: CurrencyView) =>
+    tryLines(prepared, currencyView, compiled, number, quantities)
+  const winning =
+    won && triesOf(won.entry.compiled, won.entry.currencyView).find(({ units }) => units === units)
   const off = [...prepared.lists.values()]
     .filter(({ list }) => !standing.has(list.id))
     .sort((left, right) => (left.list.code < right.list.code ? -1 : 1))
   return [
     ...entries.flatMap((entry) =>
-      lossesOnLadder(prepared, situation, entry, triesOf(entry.compiled, entry.lens), won, winning, number),
+      lossesOnLadder(
+        prepared,
+        pricingContext,
+        entry,
+        triesOf(entry.compiled, entry.currencyView),
+        won,
+        winning,
+        number,
+      ),
     ),
     ...off.map((compiled): Loser => {
-      const best = triesOf(compiled, situation.lens).find(({ units }) => units === units)
-      const [reason, contract] = whyOffLadder(prepared, situation, compiled)
+      const best = triesOf(compiled, pricingContext.currencyView).find(({ units }) => units === units)
+      const [reason, contract] = whyOffLadder(prepared, pricingContext, compiled)
       return {
         at: best?.at ?? { list: compiled.list.id, line: null },
         contract,
         reason,
-        price: best ? toPrice(best.units, situation.digits) : null,
+        price: best ? toPrice(best.units, pricingContext.digits) : null,
         basis: compiled.basis,
       }
     }),
@@ -68,7 +77,7 @@ export function findLosers(
 /** The lines of a list that reach an item, in the order they are asked. */
 function tryLines(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   number: number,
   quantities: Quantities,
@@ -76,26 +85,27 @@ function tryLines(
   if (!compiled.layout.holds(number)) return []
   return compiled.layout.candidates(number).map(({ line: position, specificity }) => {
     const line = compiled.line(position)
-    const units = lineUnits(prepared, lens, compiled, line, number, quantities)
+    const units = lineUnits(prepared, currencyView, compiled, line, number, quantities)
     return {
       at: { list: compiled.list.id, line: line.line?.id ?? null },
       specificity,
       units,
-      failure: units === units ? null : whyNoPrice(prepared, lens, compiled, line, number, quantities),
+      failure:
+        units === units ? null : whyNoPrice(prepared, currencyView, compiled, line, number, quantities),
     }
   })
 }
 
 function whyNoPrice(
   prepared: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   compiled: CompiledList,
   line: CompiledLine,
   number: number,
   quantities: Quantities,
 ): LossReason {
   if (line.schedule) {
-    const match = matchWhen(line.schedule, lens.at)
+    const match = matchWhen(line.schedule, currencyView.at)
     if (!match.matches) {
       const { from, to } = line.schedule.schedule
       return { code: 'line-not-now', because: match.because, from, to }
@@ -108,24 +118,25 @@ function whyNoPrice(
     return { code: 'below-first-break', from, counted: fromUnits(counted, 3) }
   }
   const { currency } = compiled.list
-  const isConvertible = currency === lens.currency || conversionInto(prepared, lens, currency) !== null
+  const isConvertible =
+    currency === currencyView.currency || conversionInto(prepared, currencyView, currency) !== null
   const steps = line.isGraduated ? line.steps.slice(0, reached + 1) : [line.steps[reached] as LineStep]
   for (const step of steps) {
-    const units = stepUnits(prepared, lens, compiled, step, number, quantities)
+    const units = stepUnits(prepared, currencyView, compiled, step, number, quantities)
     if (units === units) continue
     const { reference, method } = step
-    const source = reference && sourceUnits(prepared, lens, compiled, reference, number, quantities)
+    const source = reference && sourceUnits(prepared, currencyView, compiled, reference, number, quantities)
     if (reference && source !== source) return { code: 'no-reference', reference }
     if (isConvertible) return { code: 'not-above-zero', method }
     break
   }
-  return { code: 'no-rate', from: currency, to: lens.currency }
+  return { code: 'no-rate', from: currency, to: currencyView.currency }
 }
 
 /** What did not decide in a list of the ladder: single lines of the winning list, else the list as a whole. */
 function lossesOnLadder(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   entry: LadderEntry,
   tried: readonly Tried[],
   won: Decided | null,
@@ -137,7 +148,7 @@ function lossesOnLadder(
     at,
     contract,
     reason,
-    price: toPrice(units, situation.digits),
+    price: toPrice(units, pricingContext.digits),
     basis: entry.compiled.basis,
   })
   const failed = tried.flatMap((line) => (line.failure ? [toLoser(line, line.failure)] : []))
@@ -149,7 +160,7 @@ function lossesOnLadder(
   const [best] = applying
   if (!best) return failed.length > 0 ? failed : [noLine(prepared, entry, number)]
   if (!won || !winning) throw new RangeError(`list ${entry.compiled.list.id} has a price and did not win`)
-  return [toLoser(best, whyLaterList(prepared, situation, number, entry, best, won, winning))]
+  return [toLoser(best, whyLaterList(prepared, pricingContext, number, entry, best, won, winning))]
 }
 
 function whyLaterLine(line: Tried, winner: Tried): LossReason {
@@ -159,7 +170,7 @@ function whyLaterLine(line: Tried, winner: Tried): LossReason {
 
 function whyLaterList(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   entry: LadderEntry,
   line: Tried,
@@ -168,8 +179,8 @@ function whyLaterList(
 ): LossReason {
   const lowest = { units, basis: won.compiled.basis }
   const own = { units: line.units, basis: entry.compiled.basis }
-  if (situation.policy === 'lowest' && isCheaper(prepared, situation, number, lowest, own))
-    return { code: 'not-lowest', winner: fromUnits(units, situation.digits), basis: lowest.basis }
+  if (pricingContext.policy === 'lowest' && isCheaper(prepared, pricingContext, number, lowest, own))
+    return { code: 'not-lowest', winner: fromUnits(units, pricingContext.digits), basis: lowest.basis }
   if (entry.rung !== won.rung) return { code: 'lower-rung', rung: entry.rung, winner: won.rung }
   const [rank, place] = entry.rank as [number, number]
   const [wonRank, wonPlace] = won.rank as [number, number]
@@ -212,12 +223,12 @@ function noLine({ store, index }: PreparedStore, entry: LadderEntry, number: num
 /** Why a list is not asked at all, and the contract that is the reason. */
 function whyOffLadder(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   { list, schedule }: CompiledList,
 ): readonly [LossReason, string | null] {
   if (list.status === 'archived') return [{ code: 'archived' }, null]
   if (list.state === 'off') return [{ code: 'off' }, null]
-  const { buyer, place, at } = situation
+  const { buyer, place, at } = pricingContext
   const bound = [...prepared.contracts.values()].filter(
     ({ contract }) => contract.lists.includes(list.id) && isPartyTo(contract, buyer),
   )

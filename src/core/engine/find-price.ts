@@ -6,14 +6,14 @@ import type { BasedUnits } from './based-units'
 import { comparePrices, storeBasis } from './basis'
 import { emptyListPrice, findInList, type ListPrice, type Quantities } from './find-in-list'
 import { toUnits } from './operation'
-import { lensInto } from './lens'
+import { currencyViewInto } from './currency-view'
 import { nextStep, reachOf } from './naming-index'
-import { type Reach, UNSEARCHED } from './reach'
+import { type LadderIndex, UNSEARCHED } from './ladder-index'
 import type { FoundPrice } from './found-price'
 import type { Amounts } from './prepared-amounts'
 import type { PreparedStore } from './prepared-store'
 import { PriceMemory } from './price-memory'
-import type { LadderEntry, Situation } from './situation'
+import type { LadderEntry, PricingContext } from './pricing-context'
 import { findConversion } from '../currency/currency'
 import { toFraction } from '../decimal/fraction'
 import { getSettings } from '../store/store'
@@ -25,51 +25,56 @@ export const ONE_PIECE: Quantities = { own: 1000, counted: null }
 /** What one buyer pays for one item, by its number. */
 export function findPrice(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   quantities: Quantities = ONE_PIECE,
 ): FoundPrice {
-  const reach = reachOf(prepared, situation)
+  const reach = reachOf(prepared, pricingContext)
   // What is bought with it may change from question to question.
-  if (quantities.counted) return lookUpPrice(prepared, situation, reach, number, quantities)
+  if (quantities.counted) return lookUpPrice(prepared, pricingContext, reach, number, quantities)
   const memory = (prepared.memory.current ??= new PriceMemory())
   return (
     memory.recall(reach, number, quantities.own) ??
-    memory.keep(reach, number, quantities.own, lookUpPrice(prepared, situation, reach, number, quantities))
+    memory.keep(
+      reach,
+      number,
+      quantities.own,
+      lookUpPrice(prepared, pricingContext, reach, number, quantities),
+    )
   )
 }
 
 /** The same without asking whether it was found lately, for whoever asks for everything once. */
 export function lookUpPrice(
   prepared: PreparedStore,
-  situation: Situation,
-  reach: Reach,
+  pricingContext: PricingContext,
+  reach: LadderIndex,
   number: number,
   quantities: Quantities,
 ): FoundPrice {
-  const won = findOnLadder(prepared, situation, reach, number, quantities)
+  const won = findOnLadder(prepared, pricingContext, reach, number, quantities)
   const unadjusted = won
     ? scratch.units
-    : amountAt(referenceAmounts(prepared, 'basePrice', situation.lens), number)
+    : amountAt(referenceAmounts(prepared, 'basePrice', pricingContext.currencyView), number)
   const line = won ? scratch.line : -1
   const listBasis = won ? won.compiled.basis : storeBasis(prepared)
   if (unadjusted !== unadjusted) return noPrice(listBasis, null, line, unadjusted)
   let units = unadjusted
   let basis = listBasis
-  if (situation.shown.length > 0 && !won?.contract?.isProtected)
-    units = adjustShown(prepared, situation, number, { units, basis })
+  if (pricingContext.shown.length > 0 && !won?.contract?.isProtected)
+    units = adjustShown(prepared, pricingContext, number, { units, basis })
   if (units !== units) return noPrice(listBasis, won, line, unadjusted)
   let isPublic = false
-  const { publicSituation } = situation
-  if (publicSituation) {
-    const guest = findPrice(prepared, publicSituation, number, quantities)
-    if (isCheaper(prepared, situation, number, guest, { units, basis })) {
+  const { publicPricingContext } = pricingContext
+  if (publicPricingContext) {
+    const guest = findPrice(prepared, publicPricingContext, number, quantities)
+    if (isCheaper(prepared, pricingContext, number, guest, { units, basis })) {
       ;({ units, basis } = guest)
       isPublic = true
     }
   }
-  const floor = reach.hasFloors ? floorUnits(prepared, situation, number) : Number.NEGATIVE_INFINITY
-  const isFloor = isBelowFloor(prepared, situation, number, { units, basis }, floor)
+  const floor = reach.hasFloors ? floorUnits(prepared, pricingContext, number) : Number.NEGATIVE_INFINITY
+  const isFloor = isBelowFloor(prepared, pricingContext, number, { units, basis }, floor)
   return {
     units: isFloor ? floor : units,
     basis: isFloor ? storeBasis(prepared) : basis,
@@ -93,24 +98,26 @@ function noPrice(
 /** Whether there is a price and it is below another of the same item. */
 export function isCheaper(
   prepared: PreparedStore,
-  { lens }: Situation,
+  { currencyView }: PricingContext,
   number: number,
   price: BasedUnits,
   than: BasedUnits,
 ): boolean {
-  return price.units === price.units && comparePrices(prepared, lens, number, price, than) < 0
+  return price.units === price.units && comparePrices(prepared, currencyView, number, price, than) < 0
 }
 
 /** Whether a price is below a floor, which has the basis of the store; −infinity is no floor. */
 export function isBelowFloor(
   prepared: PreparedStore,
-  { lens }: Situation,
+  { currencyView }: PricingContext,
   number: number,
   price: BasedUnits,
   floor: number,
 ): boolean {
   if (floor === Number.NEGATIVE_INFINITY) return false
-  return comparePrices(prepared, lens, number, price, { units: floor, basis: storeBasis(prepared) }) < 0
+  return (
+    comparePrices(prepared, currencyView, number, price, { units: floor, basis: storeBasis(prepared) }) < 0
+  )
 }
 
 /** The price in smallest units that `findOnLadder` found; the same object is used again by every call. */
@@ -119,18 +126,18 @@ const scratch = emptyListPrice()
 /** The list that decides for an item; what it gives is left in `scratch`. */
 function findOnLadder(
   prepared: PreparedStore,
-  situation: Situation,
-  reach: Reach,
+  pricingContext: PricingContext,
+  reach: LadderIndex,
   number: number,
   quantities: Quantities,
 ): LadderEntry | null {
-  if (situation.policy === 'lowest') return findLowest(prepared, situation, number, quantities)
-  const { ladder } = situation
-  for (let at = nextStep(prepared, situation, reach, number, 0); at < ladder.length;) {
+  if (pricingContext.policy === 'lowest') return findLowest(prepared, pricingContext, number, quantities)
+  const { ladder } = pricingContext
+  for (let at = nextStep(prepared, pricingContext, reach, number, 0); at < ladder.length;) {
     const step = ladder[at] as readonly LadderEntry[]
     const won = bestOfStep(prepared, step, number, quantities, scratch, reach.place)
     if (won) return won
-    at = nextStep(prepared, situation, reach, number, at + 1)
+    at = nextStep(prepared, pricingContext, reach, number, at + 1)
   }
   return null
 }
@@ -149,14 +156,16 @@ export function bestOfStep(
 ): LadderEntry | null {
   if (step.length === 1) {
     const only = step[0] as LadderEntry
-    return findInList(prepared, only.lens, only.compiled, number, quantities, found, place) ? only : null
+    return findInList(prepared, only.currencyView, only.compiled, number, quantities, found, place)
+      ? only
+      : null
   }
   let best: LadderEntry | null = null
   let units = Number.NaN
   let line = -1
   let specificity = Number.NEGATIVE_INFINITY
   for (const entry of step) {
-    if (!findInList(prepared, entry.lens, entry.compiled, number, quantities, found)) continue
+    if (!findInList(prepared, entry.currencyView, entry.compiled, number, quantities, found)) continue
     if (found.specificity <= specificity) continue
     best = entry
     ;({ units, line, specificity } = found)
@@ -170,19 +179,19 @@ export function bestOfStep(
 /** Of all lists that apply the cheapest; of equals the one that stands first. */
 function findLowest(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   quantities: Quantities,
 ): LadderEntry | null {
   let best: LadderEntry | null = null
   let units = Number.NaN
   let line = -1
-  for (const step of situation.ladder) {
+  for (const step of pricingContext.ladder) {
     for (const entry of stepBySpecificity(prepared, step, number, quantities)) {
-      if (!findInList(prepared, entry.lens, entry.compiled, number, quantities, scratch)) continue
+      if (!findInList(prepared, entry.currencyView, entry.compiled, number, quantities, scratch)) continue
       if (
         best &&
-        !isCheaper(prepared, situation, number, priceIn(scratch.units, entry), priceIn(units, best))
+        !isCheaper(prepared, pricingContext, number, priceIn(scratch.units, entry), priceIn(units, best))
       )
         continue
       best = entry
@@ -210,7 +219,7 @@ function stepBySpecificity(
   return step
     .map((entry) => ({
       entry,
-      specificity: findInList(prepared, entry.lens, entry.compiled, number, quantities, found)
+      specificity: findInList(prepared, entry.currencyView, entry.compiled, number, quantities, found)
         ? found.specificity
         : Number.NEGATIVE_INFINITY,
     }))
@@ -221,26 +230,36 @@ function stepBySpecificity(
 /** What the adjustments of the price shown make of it. */
 export function adjustShown(
   prepared: PreparedStore,
-  { lens, shown, digits }: Situation,
+  { currencyView, shown, digits }: PricingContext,
   number: number,
   { units, basis }: BasedUnits,
 ): number {
-  return adjustedBy(prepared, lens, shown)(units, number, digits, basis)
+  return adjustedBy(prepared, currencyView, shown)(units, number, digits, basis)
 }
 
 /**
  * The least an item may be sold for, in smallest units: set in the currency, else the store's floor converted
  * without fee and rounded up. −infinity without one.
  */
-export function floorUnits(prepared: PreparedStore, { lens, digits }: Situation, number: number): number {
+export function floorUnits(
+  prepared: PreparedStore,
+  { currencyView, digits }: PricingContext,
+  number: number,
+): number {
   const { currency: home, priceDigits } = getSettings(prepared.store)
-  if (setsAny(prepared, 'floor', lens.currency)) {
-    const set = amountAt(ownAmounts(prepared, 'floor', lens) as Amounts, number)
+  if (setsAny(prepared, 'floor', currencyView.currency)) {
+    const set = amountAt(ownAmounts(prepared, 'floor', currencyView) as Amounts, number)
     if (set === set) return set
   }
-  if (lens.currency === home || !setsAny(prepared, 'floor', home)) return Number.NEGATIVE_INFINITY
-  const atHome = amountAt(referenceAmounts(prepared, 'floor', lensInto(prepared, lens, home)), number)
-  const conversion = findConversion(lens.rates, home, home, { code: lens.currency, fee: ZERO })
+  if (currencyView.currency === home || !setsAny(prepared, 'floor', home)) return Number.NEGATIVE_INFINITY
+  const atHome = amountAt(
+    referenceAmounts(prepared, 'floor', currencyViewInto(prepared, currencyView, home)),
+    number,
+  )
+  const conversion = findConversion(currencyView.rates, home, home, {
+    code: currencyView.currency,
+    fee: ZERO,
+  })
   if (atHome !== atHome || !conversion) return Number.NEGATIVE_INFINITY
   const amount = toFraction(fromUnits(atHome, priceDigits))
   const converted = {

@@ -11,10 +11,10 @@ import { type AssortmentTerm, matchAssortment } from '../access/assortment'
 import { type Category, distancesUp } from '../catalogue/category'
 import { type ItemFacts, matchWhat, type WhatTerm } from '../predicates/what'
 import { factsOf } from './catalogue-index'
-import type { HeldRule } from './situation-terms'
+import type { HeldRule } from './pricing-context-terms'
 import { findOffer } from './offer'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** What keeps a buyer from something they else could do. */
 export type AccessReason =
@@ -46,12 +46,12 @@ const NOTHING: Rights = { see: false, seePrice: false, buy: false, quote: false 
  */
 export function findRights(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   facts: ItemFacts | null = null,
 ): Access {
   const { store, index } = prepared
-  const { terms } = situation
+  const { terms } = pricingContext
   const variant = store.variant.get(index.items[number] ?? '')
   const product = variant && store.product.get(variant.product)
   if (variant?.status !== 'active' || product?.status !== 'active') return closed({ code: 'archived' })
@@ -62,15 +62,15 @@ export function findRights(
       'message',
       '',
     )
-  const gate = findGate(situation)
+  const gate = findGate(pricingContext)
   if (gate && !gate.rights.see) return closed(gate.because, 'sign-in')
-  const left = outsideAssortment(prepared, situation, {
+  const left = outsideAssortment(prepared, pricingContext, {
     variant: variant.id,
     product: product.id,
     filedUnder: product.categories,
   })
   if (left) return closed(left)
-  const offer = findOffer(situation, number)
+  const offer = findOffer(pricingContext, number)
   if (!offer.offered) return closed({ code: 'not-offered', lists: offer.by.map(({ list }) => list.id) })
   const won =
     terms.rules.length === 0
@@ -116,15 +116,15 @@ function both(left: Rights, right: Rights): Rights {
  *
  * Holds  `findRights` is then all rights for every active variant of an active product.
  */
-export function isUnrestricted(situation: Situation): boolean {
-  const { rules, passcode, channelAssortment, contractAssortments } = situation.terms
+export function isUnrestricted(pricingContext: PricingContext): boolean {
+  const { rules, passcode, channelAssortment, contractAssortments } = pricingContext.terms
   return (
     rules.length === 0 &&
     !passcode?.isReview &&
     !channelAssortment &&
     contractAssortments.length === 0 &&
-    situation.limiting.length === 0 &&
-    findGate(situation) === null
+    pricingContext.exclusiveLists.length === 0 &&
+    findGate(pricingContext) === null
   )
 }
 
@@ -132,7 +132,7 @@ export function isUnrestricted(situation: Situation): boolean {
 export function findGate({
   buyer,
   terms,
-}: Situation): { readonly rights: Rights; readonly because: AccessReason } | null {
+}: PricingContext): { readonly rights: Rights; readonly because: AccessReason } | null {
   const { channel, passcode } = terms
   if (!channel) return null
   const { gate } = channel
@@ -145,7 +145,7 @@ export function findGate({
 
 function outsideAssortment(
   { store }: PreparedStore,
-  { terms }: Situation,
+  { terms }: PricingContext,
   item: Parameters<typeof matchAssortment>[2],
 ): AccessReason | null {
   const { channel, channelAssortment, contractAssortments } = terms

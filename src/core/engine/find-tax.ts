@@ -5,7 +5,7 @@ import { findLevies, type FoundLevies, type Levy } from '../tax/find-levies'
 import type { BasedAmount, TaxBasis } from '../price/based-amount'
 import { splitTax, type TaxSplit } from '../tax/split-tax'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** The tax of one price. */
 export interface PriceTax extends TaxSplit {
@@ -14,7 +14,7 @@ export interface PriceTax extends TaxSplit {
   readonly taxClass: string | null
   readonly misses: FoundLevies['misses']
   /** Why nothing is charged whatever the rates say; `null` where they are. */
-  readonly untaxed: Situation['terms']['untaxed']
+  readonly untaxed: PricingContext['terms']['untaxed']
 }
 
 /** The tax class of a variant: its own, its product's, else the store's; by id. */
@@ -33,7 +33,7 @@ export function contentOf({ store, index }: PreparedStore, number: number): stri
 /** The levies on goods, or on delivery, of a class where the buyer is. */
 export function leviesOf(
   prepared: PreparedStore,
-  { terms, at }: Situation,
+  { terms, at }: PricingContext,
   taxClass: string | null,
   isDelivery = false,
 ): FoundLevies {
@@ -49,7 +49,7 @@ export function leviesOf(
 /** The levies a price with tax was entered under: those of the place the store sells from. */
 function homeLevies(
   prepared: PreparedStore,
-  { terms, at }: Situation,
+  { terms, at }: PricingContext,
   taxClass: string | null,
 ): readonly Levy[] {
   const key = `home/${taxClass ?? ''}`
@@ -85,16 +85,16 @@ export interface TaxableAmount {
  */
 export function toTaxable(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   { amount, basis }: BasedAmount,
   taxClass: string | null,
   digits: number,
 ): TaxableAmount {
-  const { untaxed } = situation.terms
-  const levies = untaxed ? [] : leviesOf(prepared, situation, taxClass).levies
+  const { untaxed } = pricingContext.terms
+  const levies = untaxed ? [] : leviesOf(prepared, pricingContext, taxClass).levies
   const keepsNet = untaxed !== null || getSettings(prepared.store).grossElsewhere === 'keep-net'
   if (basis === 'net' || !keepsNet) return { amount, basis, levies }
-  const home = homeLevies(prepared, situation, taxClass)
+  const home = homeLevies(prepared, pricingContext, taxClass)
   if (areAlike(levies, home)) return { amount, basis, levies }
   return { amount: splitTax(amount, 'gross', home, digits).net, basis: 'net', levies }
 }
@@ -109,25 +109,25 @@ function areAlike(left: readonly Levy[], right: readonly Levy[]): boolean {
 /** The tax of a price of one item, by its number. */
 export function taxPrice(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   number: number,
   price: BasedAmount,
 ): PriceTax {
   const taxClass = taxClassOf(prepared, number)
-  const taxable = toTaxable(prepared, situation, price, taxClass, situation.digits)
+  const taxable = toTaxable(prepared, pricingContext, price, taxClass, pricingContext.digits)
   return {
-    ...splitTax(taxable.amount, taxable.basis, taxable.levies, situation.digits),
+    ...splitTax(taxable.amount, taxable.basis, taxable.levies, pricingContext.digits),
     basis: price.basis,
     taxClass,
-    misses: leviesOf(prepared, situation, taxClass).misses,
-    untaxed: situation.terms.untaxed,
+    misses: leviesOf(prepared, pricingContext, taxClass).misses,
+    untaxed: pricingContext.terms.untaxed,
   }
 }
 
 /** How prices show to a buyer, in the shop or in the cart: as their first group says, else the region. */
 export function displayOf(
   { store }: PreparedStore,
-  { buyer, region }: Situation,
+  { buyer, region }: PricingContext,
   where: 'shop' | 'cart',
 ): TaxDisplay {
   const field = where === 'shop' ? 'taxDisplay' : 'cartTaxDisplay'

@@ -10,7 +10,7 @@ import type { Contract } from '../price/contract'
 import { getSettings } from '../store/store'
 import type { Clock } from './clock'
 import type { PreparedStore } from './prepared-store'
-import type { HeldRule, SituationTerms } from './situation-terms'
+import type { HeldRule, PricingContextTerms } from './pricing-context-terms'
 
 interface Asking {
   readonly buyer: BuyerFacts
@@ -25,7 +25,7 @@ interface Asking {
   readonly clock: Clock
 }
 
-export function findTerms(prepared: PreparedStore, asking: Asking): SituationTerms {
+export function findTerms(prepared: PreparedStore, asking: Asking): PricingContextTerms {
   const { buyer, place, channel, account, passcode, deliverTo, taxPlace, contracts, clock } = asking
   const { terms } = prepared
   const held = <Rule extends { readonly audience: Who; readonly place: Where }>(
@@ -91,7 +91,7 @@ function untaxedBy(
   account: Account | null,
   deliverTo: Place,
   clock: Clock,
-): SituationTerms['untaxed'] {
+): PricingContextTerms['untaxed'] {
   if (!account) return null
   const { country, unionCountries, timeZone } = getSettings(store)
   if (account.exemption !== '') {

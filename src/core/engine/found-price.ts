@@ -1,10 +1,10 @@
 import type { TaxBasis } from '../price/based-amount'
 import type { BasedUnits } from './based-units'
-import type { LadderEntry } from './situation'
+import type { LadderEntry } from './pricing-context'
 
 /** A price found by looking up, without its trace. */
 export interface FoundPrice extends BasedUnits {
-  /** In smallest units of the situation's currency; NaN where there is no price. */
+  /** In smallest units of the pricing context's currency; NaN where there is no price. */
   readonly units: number
   /** Of the list that decided; of the base price and of a floor the store's. */
   readonly basis: TaxBasis

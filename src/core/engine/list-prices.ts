@@ -1,7 +1,7 @@
 import { emptyListPrice, findInList, type Quantities } from './find-in-list'
-import { lensInto } from './lens'
+import { currencyViewInto } from './currency-view'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 
 /** What a single list gives for every item, whoever it is for, by the numbers of the catalogue index. */
 export interface ListPrices {
@@ -17,13 +17,13 @@ export interface ListPrices {
 }
 
 /**
- * A situation says when and under which adjustments; quantities how many of each.
+ * A pricing context says when and under which adjustments; quantities how many of each.
  *
  * Errors  `null` when there is no such list.
  */
 export function listPrices(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   listId: string,
   quantities: Quantities,
 ): ListPrices | null {
@@ -32,10 +32,10 @@ export function listPrices(
   const count = prepared.index.items.length
   const prices = new Float64Array(count).fill(Number.NaN)
   const lineOf = new Int32Array(count).fill(-1)
-  const lens = lensInto(prepared, situation.lens, compiled.list.currency)
+  const currencyView = currencyViewInto(prepared, pricingContext.currencyView, compiled.list.currency)
   const found = emptyListPrice()
   for (let number = 0; number < count; number += 1) {
-    if (!findInList(prepared, lens, compiled, number, quantities, found)) continue
+    if (!findInList(prepared, currencyView, compiled, number, quantities, found)) continue
     prices[number] = found.units
     lineOf[number] = found.line
   }

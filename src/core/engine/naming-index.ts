@@ -1,8 +1,8 @@
 import { setsAny } from './amounts'
 import type { PreparedStore } from './prepared-store'
 import { getSettings } from '../store/store'
-import { type NamingIndex, type Reach, UNSEARCHED } from './reach'
-import type { Ladder, Situation } from './situation'
+import { type ListsByItem, type LadderIndex, UNSEARCHED } from './ladder-index'
+import type { Ladder, PricingContext } from './pricing-context'
 
 const UNKNOWN = -2
 
@@ -12,7 +12,7 @@ const MOST_UNSURE = 8
 /** How many reaches there have been. */
 let made = 0
 
-function indexNaming({ lists, index }: PreparedStore): NamingIndex {
+function indexNaming({ lists, index }: PreparedStore): ListsByItem {
   const layouts = [...lists.values()].map(({ layout }) => layout)
   const starts = new Int32Array(index.items.length + 1)
   for (const { named } of layouts)
@@ -33,26 +33,30 @@ function indexNaming({ lists, index }: PreparedStore): NamingIndex {
   return { ordinals: new Map(layouts.map((each, ordinal) => [each, ordinal])), starts, lists: found, places }
 }
 
-/** Made when a situation is first asked for a price, and when too many of its steps are unsure. */
-export function reachOf(prepared: PreparedStore, situation: Situation): Reach {
-  const known = situation.reach.current
+/** Made when a pricing context is first asked for a price, and when too many of its steps are unsure. */
+export function reachOf(prepared: PreparedStore, pricingContext: PricingContext): LadderIndex {
+  const known = pricingContext.reach.current
   if (known && known.naming === prepared.naming.current) {
     if (known.unsure.length <= MOST_UNSURE) return known
     prepared.naming.current = null
   }
   const naming = (prepared.naming.current ??= indexNaming(prepared))
-  const found = findReach(prepared, situation, naming)
+  const found = findReach(prepared, pricingContext, naming)
   if (found.unsure.length > MOST_UNSURE) {
     prepared.naming.current = null
-    return reachOf(prepared, situation)
+    return reachOf(prepared, pricingContext)
   }
-  return (situation.reach.current = found)
+  return (pricingContext.reach.current = found)
 }
 
-function findReach(prepared: PreparedStore, situation: Situation, naming: NamingIndex): Reach {
+function findReach(
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  naming: ListsByItem,
+): LadderIndex {
   const stepOf = new Int16Array(naming.ordinals.size).fill(-1)
   const unsure = new Set<number>()
-  situation.ladder.forEach((step, at) => {
+  pricingContext.ladder.forEach((step, at) => {
     for (const { compiled } of step) {
       const ordinal = naming.ordinals.get(compiled.layout)
       if (ordinal === undefined) unsure.add(at)
@@ -64,17 +68,21 @@ function findReach(prepared: PreparedStore, situation: Situation, naming: Naming
     stepOf,
     unsure: [...unsure],
     planSteps: new Int16Array(prepared.index.variantSignatures).fill(UNKNOWN),
-    hasFloors: mayHaveFloors(prepared, situation),
+    hasFloors: mayHaveFloors(prepared, pricingContext),
     ordinal: (made += 1),
     place: UNSEARCHED,
   }
 }
 
 /**
- * What was known of a situation's reach, after some lists of its ladder were compiled anew. Where one was laid out anew
+ * What was known of a pricing context's reach, after some lists of its ladder were compiled anew. Where one was laid out anew
  * too, what is known of its step may be wrong, and the step is asked.
  */
-export function reachAfter(prepared: PreparedStore, before: Situation, ladder: Ladder): Reach | null {
+export function reachAfter(
+  prepared: PreparedStore,
+  before: PricingContext,
+  ladder: Ladder,
+): LadderIndex | null {
   const known = before.reach.current
   if (!known) return null
   const moved = ladder.flatMap((step, at) =>
@@ -89,8 +97,8 @@ export function reachAfter(prepared: PreparedStore, before: Situation, ladder: L
 /** The first step from `from` on that may have a price for an item; the ladder's length when none can. */
 export function nextStep(
   { index }: PreparedStore,
-  { ladder }: Situation,
-  reach: Reach,
+  { ladder }: PricingContext,
+  reach: LadderIndex,
   number: number,
   from: number,
 ): number {
@@ -128,8 +136,8 @@ export function nextStep(
   return next
 }
 
-function firstPlanned(ladder: Situation['ladder'], signature: number): number {
-  const speaks = ({ compiled }: Situation['ladder'][number][number]) => {
+function firstPlanned(ladder: PricingContext['ladder'], signature: number): number {
+  const speaks = ({ compiled }: PricingContext['ladder'][number][number]) => {
     if (!compiled.hasPlan) return false
     const { starts } = compiled.plan()
     return starts[signature] !== starts[signature + 1]
@@ -138,10 +146,10 @@ function firstPlanned(ladder: Situation['ladder'], signature: number): number {
   return at < 0 ? ladder.length : at
 }
 
-/** Whether any item sets a floor that counts in the situation's currency. */
-export function mayHaveFloors(prepared: PreparedStore, { lens }: Situation): boolean {
+/** Whether any item sets a floor that counts in the pricing context's currency. */
+export function mayHaveFloors(prepared: PreparedStore, { currencyView }: PricingContext): boolean {
   return (
-    setsAny(prepared, 'floor', lens.currency) ||
+    setsAny(prepared, 'floor', currencyView.currency) ||
     setsAny(prepared, 'floor', getSettings(prepared.store).currency)
   )
 }

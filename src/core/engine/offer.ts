@@ -1,5 +1,5 @@
 import type { CompiledList } from './compiled-list'
-import type { Ladder, Situation } from './situation'
+import type { Ladder, PricingContext } from './pricing-context'
 
 /** Whether a buyer is offered an item at all, and which lists leave it out if not. */
 export type Offer =
@@ -14,9 +14,9 @@ export function limitingLists(ladder: Ladder): readonly CompiledList[] {
  * Lists that offer only what they list leave out everything else of their scope; an item that one of several such
  * lists of a buyer does list is offered.
  */
-export function findOffer({ limiting }: Situation, number: number): Offer {
+export function findOffer({ exclusiveLists }: PricingContext, number: number): Offer {
   const by: CompiledList[] = []
-  for (const compiled of limiting) {
+  for (const compiled of exclusiveLists) {
     if (!compiled.layout.holds(number)) continue
     if (isListed(compiled, number)) return { offered: true }
     by.push(compiled)

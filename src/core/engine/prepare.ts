@@ -20,7 +20,7 @@ function assemble(
   store: Store,
   index: CatalogueIndex,
   lists: ReadonlyMap<string, CompiledList>,
-  situations: PreparedStore['situations'],
+  pricingContexts: PreparedStore['pricingContexts'],
 ): PreparedStore {
   const { timeZone, taxBasis } = getSettings(store)
   return {
@@ -44,7 +44,7 @@ function assemble(
       ]),
     ),
     terms: compileTerms(store),
-    situations,
+    pricingContexts,
     amounts: new Map(),
     setAmounts: new Map(),
     flatPrices: new Map(),
@@ -55,7 +55,7 @@ function assemble(
 }
 
 /** What must be made anew when a record of a kind changes. */
-const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | 'situations'>> = {
+const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | 'pricingContexts'>> = {
   settings: 'everything',
   currency: 'everything',
   category: 'everything',
@@ -64,20 +64,20 @@ const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | '
   variant: 'amounts',
   'price-list': 'list',
   'price-line': 'list',
-  'exchange-rate': 'situations',
-  channel: 'situations',
-  region: 'situations',
-  'price-family': 'situations',
-  group: 'situations',
-  account: 'situations',
-  contract: 'situations',
-  adjustment: 'situations',
-  'tax-class': 'situations',
-  tax: 'situations',
-  'tax-rate': 'situations',
-  limit: 'situations',
-  'access-rule': 'situations',
-  passcode: 'situations',
+  'exchange-rate': 'pricingContexts',
+  channel: 'pricingContexts',
+  region: 'pricingContexts',
+  'price-family': 'pricingContexts',
+  group: 'pricingContexts',
+  account: 'pricingContexts',
+  contract: 'pricingContexts',
+  adjustment: 'pricingContexts',
+  'tax-class': 'pricingContexts',
+  tax: 'pricingContexts',
+  'tax-rate': 'pricingContexts',
+  limit: 'pricingContexts',
+  'access-rule': 'pricingContexts',
+  passcode: 'pricingContexts',
 }
 
 /** The prepared store as some changes would leave it; the one it is made from stays as it is. */
@@ -105,7 +105,7 @@ export function refresh(prepared: PreparedStore, next: Store, changes: readonly 
     ({ kind }) => kind === 'price-line' || kind === 'product' || kind === 'variant',
   )
   const isSituated = onlyLines && !changes.some(mindsLists)
-  const after = assemble(next, index, lists, isSituated ? prepared.situations : new Map())
+  const after = assemble(next, index, lists, isSituated ? prepared.pricingContexts : new Map())
   const edited = changes.flatMap((change) =>
     (change.kind === 'product' || change.kind === 'variant') && change.after ? [change.after] : [],
   )
@@ -115,7 +115,7 @@ export function refresh(prepared: PreparedStore, next: Store, changes: readonly 
   return after
 }
 
-/** Whether a changed line has, or had, a schedule or a list to start from, which bound how long situations hold. */
+/** Whether a changed line has, or had, a schedule or a list to start from, which bound how long pricing contexts hold. */
 function mindsLists(change: Change): boolean {
   if (change.kind !== 'price-line') return false
   return [change.before, change.after].some(

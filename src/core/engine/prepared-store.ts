@@ -4,10 +4,10 @@ import type { Contract } from '../price/contract'
 import type { Store } from '../store/store'
 import type { CatalogueIndex } from './catalogue-index'
 import type { CompiledList } from './compiled-list'
-import type { NamingIndex } from './reach'
+import type { ListsByItem } from './ladder-index'
 import type { Amounts } from './prepared-amounts'
 import type { PriceMemory } from './price-memory'
-import type { Situation } from './situation'
+import type { PricingContext } from './pricing-context'
 import type { CompiledTerms } from './terms'
 
 /** The price of every item for one buyer, by the numbers of the catalogue index. */
@@ -35,18 +35,18 @@ export interface PreparedStore {
     { readonly adjustment: Adjustment; readonly schedule: CompiledSchedule }
   >
   readonly terms: CompiledTerms
-  /** Made when first asked for: by standpoint, for some instants each. Shared with the store before an edit of lines. */
-  readonly situations: Map<string, Situation[]>
-  /** What prices start from, by reference and lens. */
+  /** Made when first asked for: by buyer context, for some instants each. Shared with the store before an edit of lines. */
+  readonly pricingContexts: Map<string, PricingContext[]>
+  /** What prices start from, by reference and currency view. */
   readonly amounts: Map<string, Amounts>
   /** Whether any item sets a reference amount in a currency, by field and currency. */
   readonly setAmounts: Map<string, boolean>
-  /** Prices of the items a list names, by lens and quantity. */
+  /** Prices of the items a list names, by currency view and quantity. */
   readonly flatPrices: Map<CompiledList, Map<string, Float64Array>>
   /** Made when a price is first looked up, and kept while items keep their numbers. */
-  readonly naming: { current: NamingIndex | null }
+  readonly naming: { current: ListsByItem | null }
   /** Made when a price is first looked up. */
   readonly memory: { current: PriceMemory | null }
-  /** By situation and quantity. */
-  readonly columns: Map<string, { readonly situation: Situation; readonly column: PriceColumn }>
+  /** By pricing context and quantity. */
+  readonly columns: Map<string, { readonly pricingContext: PricingContext; readonly column: PriceColumn }>
 }

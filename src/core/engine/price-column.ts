@@ -8,7 +8,7 @@ import type { Quantities } from './find-in-list'
 import { adjustShown, floorUnits, isBelowFloor, isCheaper, lookUpPrice } from './find-price'
 import { mayHaveFloors, reachOf } from './naming-index'
 import type { PreparedStore, PriceColumn } from './prepared-store'
-import type { LadderEntry, Situation } from './situation'
+import type { LadderEntry, PricingContext } from './pricing-context'
 import { type Cells, OPEN } from './sweep-plan'
 
 const MOST_COLUMNS = 96
@@ -17,22 +17,26 @@ const MOST_COLUMNS = 96
  * What one buyer pays for every item when buying a quantity (thousandths) of each by itself. Kept until the store
  * changes, and shared by buyers with the same rights.
  */
-export function priceColumn(prepared: PreparedStore, situation: Situation, quantity: number): PriceColumn {
-  const key = `${quantity}/${situation.key}`
-  return kept(prepared, situation, key, () => computeColumn(prepared, situation, quantity))
+export function priceColumn(
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  quantity: number,
+): PriceColumn {
+  const key = `${quantity}/${pricingContext.key}`
+  return kept(prepared, pricingContext, key, () => computeColumn(prepared, pricingContext, quantity))
 }
 
-/** A column kept under a key while the situation it was computed for holds; the longest unused make room for others. */
+/** A column kept under a key while the pricing context it was computed for holds; the longest unused make room for others. */
 function kept(
   { columns }: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   key: string,
   compute: () => PriceColumn,
 ): PriceColumn {
   const known = columns.get(key)
-  const { since, until } = known?.situation.validity ?? { since: 1, until: 0 }
-  if (known && situation.at >= since && situation.at < until) {
-    // Used last, so put away last.
+  const { since, until } = known?.pricingContext.validity ?? { since: 1, until: 0 }
+  if (known && pricingContext.at >= since && pricingContext.at < until) {
+    // Used last, so kept last.
     columns.delete(key)
     columns.set(key, known)
     return known.column
@@ -43,7 +47,7 @@ function kept(
     if (columns.size < MOST_COLUMNS) break
     columns.delete(oldest)
   }
-  columns.set(key, { situation, column })
+  columns.set(key, { pricingContext, column })
   return column
 }
 
@@ -53,34 +57,34 @@ function kept(
  */
 export function computeColumn(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   quantity: number,
   room: PriceColumn | null = null,
 ): PriceColumn {
   const quantities: Quantities = { own: quantity, counted: null }
-  if (situation.policy === 'lowest') return columnCellByCell(prepared, situation, quantities)
-  const shared = situation.ladder.findIndex(
+  if (pricingContext.policy === 'lowest') return columnCellByCell(prepared, pricingContext, quantities)
+  const shared = pricingContext.ladder.findIndex(
     ([first]) => first?.rung !== 'contract' && first?.rung !== 'account',
   )
-  const own = shared < 0 ? situation.ladder : situation.ladder.slice(0, shared)
-  const others = shared < 0 ? [] : situation.ladder.slice(shared)
-  if (own.length === 0 && !isFinished(prepared, situation))
-    return sharedColumn(prepared, situation, others, quantities)
+  const own = shared < 0 ? pricingContext.ladder : pricingContext.ladder.slice(0, shared)
+  const others = shared < 0 ? [] : pricingContext.ladder.slice(shared)
+  if (own.length === 0 && !isFinished(prepared, pricingContext))
+    return sharedColumn(prepared, pricingContext, others, quantities)
   const cells = openCells(prepared, room)
   fillFromSteps(prepared, own, quantities, cells)
-  if (cells.open > 0) layOver(cells, sharedColumn(prepared, situation, others, quantities))
-  const column = withBases(prepared, situation, cells)
-  finish(prepared, situation, quantities, column)
+  if (cells.open > 0) layOver(cells, sharedColumn(prepared, pricingContext, others, quantities))
+  const column = withBases(prepared, pricingContext, cells)
+  finish(prepared, pricingContext, quantities, column)
   return column
 }
 
 /** Cells with the basis of each, as the list that claimed it has it. */
 function withBases(
   prepared: PreparedStore,
-  { lens }: Situation,
+  { currencyView }: PricingContext,
   { prices, sources, lists }: Cells,
 ): PriceColumn {
-  if (lens.basisRates === null) return { prices, bases: null, sources, lists }
+  if (currencyView.basisRates === null) return { prices, bases: null, sources, lists }
   const usual = flagOf(storeBasis(prepared))
   const ofLists = lists.map((id) => flagOf((prepared.lists.get(id) as CompiledList).basis))
   const bases = new Uint8Array(prices.length)
@@ -129,29 +133,29 @@ function layOver({ prices, sources, lists }: Cells, below: PriceColumn): void {
 /** Prices from the lists that whole groups share, down to the base price: computed once for all their members. */
 function sharedColumn(
   prepared: PreparedStore,
-  situation: Situation,
-  steps: Situation['ladder'],
+  pricingContext: PricingContext,
+  steps: PricingContext['ladder'],
   quantities: Quantities,
 ): PriceColumn {
-  const key = `shared/${quantities.own}/${situation.lens.key}/${steps
+  const key = `shared/${quantities.own}/${pricingContext.currencyView.key}/${steps
     .map((step) => step.map(({ compiled }) => compiled.list.id).join())
     .join('|')}`
-  return kept(prepared, situation, key, () => {
+  return kept(prepared, pricingContext, key, () => {
     const cells = openCells(prepared, null)
     const { prices, sources } = cells
     fillFromSteps(prepared, steps, quantities, cells)
     if (cells.open > 0) {
-      const base = everyAmount(referenceAmounts(prepared, 'basePrice', situation.lens))
+      const base = everyAmount(referenceAmounts(prepared, 'basePrice', pricingContext.currencyView))
       for (let number = 0; number < prices.length; number += 1)
         if ((sources[number] as number) < 0) prices[number] = base[number] as number
     }
-    return withBases(prepared, situation, cells)
+    return withBases(prepared, pricingContext, cells)
   })
 }
 
 function fillFromSteps(
   prepared: PreparedStore,
-  ladder: Situation['ladder'],
+  ladder: PricingContext['ladder'],
   quantities: Quantities,
   cells: Cells,
 ): void {
@@ -165,52 +169,55 @@ function fillFromSteps(
 }
 
 /** Whether anything happens to a price after its list. */
-function isFinished(prepared: PreparedStore, situation: Situation): boolean {
+function isFinished(prepared: PreparedStore, pricingContext: PricingContext): boolean {
   return (
-    situation.shown.length > 0 || situation.publicSituation !== null || mayHaveFloors(prepared, situation)
+    pricingContext.shown.length > 0 ||
+    pricingContext.publicPricingContext !== null ||
+    mayHaveFloors(prepared, pricingContext)
   )
 }
 
 /** What happens to a price after its list, for every item it can happen to. */
 function finish(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   quantities: Quantities,
   column: PriceColumn,
 ): void {
   const { prices, bases, sources, lists } = column
-  if (situation.shown.length > 0) {
-    const isProtected = protectedLists(situation)
+  if (pricingContext.shown.length > 0) {
+    const isProtected = protectedLists(pricingContext)
     for (let number = 0; number < prices.length; number += 1) {
       const source = sources[number] as number
       if (source >= 0 && isProtected.has(lists[source] as string)) continue
       const price = columnPrice(prepared, column, number)
-      if (price.units === price.units) prices[number] = adjustShown(prepared, situation, number, price)
+      if (price.units === price.units) prices[number] = adjustShown(prepared, pricingContext, number, price)
     }
   }
   const put = (number: number, { units, basis }: BasedUnits) => {
     prices[number] = units
     if (bases) bases[number] = flagOf(basis)
   }
-  if (situation.publicSituation) {
-    const guests = priceColumn(prepared, situation.publicSituation, quantities.own)
+  if (pricingContext.publicPricingContext) {
+    const guests = priceColumn(prepared, pricingContext.publicPricingContext, quantities.own)
     for (let number = 0; number < prices.length; number += 1) {
       const guest = columnPrice(prepared, guests, number)
       const own = columnPrice(prepared, column, number)
-      if (own.units === own.units && isCheaper(prepared, situation, number, guest, own)) put(number, guest)
+      if (own.units === own.units && isCheaper(prepared, pricingContext, number, guest, own))
+        put(number, guest)
     }
   }
-  if (!mayHaveFloors(prepared, situation)) return
+  if (!mayHaveFloors(prepared, pricingContext)) return
   const basis = storeBasis(prepared)
   for (let number = 0; number < prices.length; number += 1) {
     const own = columnPrice(prepared, column, number)
     if (own.units !== own.units) continue
-    const floor = floorUnits(prepared, situation, number)
-    if (isBelowFloor(prepared, situation, number, own, floor)) put(number, { units: floor, basis })
+    const floor = floorUnits(prepared, pricingContext, number)
+    if (isBelowFloor(prepared, pricingContext, number, own, floor)) put(number, { units: floor, basis })
   }
 }
 
-function protectedLists({ ladder }: Situation): ReadonlySet<string> {
+function protectedLists({ ladder }: PricingContext): ReadonlySet<string> {
   return new Set(
     ladder.flatMap((step) =>
       step.filter(({ contract }) => contract?.isProtected).map(({ compiled }) => compiled.list.id),
@@ -221,18 +228,18 @@ function protectedLists({ ladder }: Situation): ReadonlySet<string> {
 /** Where every list of the ladder has its say in every cell there is nothing to sweep. */
 function columnCellByCell(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   quantities: Quantities,
 ): PriceColumn {
   const { length } = prepared.index.items
   const prices = new Float64Array(length)
   const sources = new Int16Array(length)
-  const lists = situation.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
+  const lists = pricingContext.ladder.flatMap((step) => step.map(({ compiled }) => compiled.list.id))
   const sourceOf = new Map(lists.map((id, at) => [id, at]))
-  const bases = situation.lens.basisRates === null ? null : new Uint8Array(length)
-  const reach = reachOf(prepared, situation)
+  const bases = pricingContext.currencyView.basisRates === null ? null : new Uint8Array(length)
+  const reach = reachOf(prepared, pricingContext)
   for (let number = 0; number < prices.length; number += 1) {
-    const found = lookUpPrice(prepared, situation, reach, number, quantities)
+    const found = lookUpPrice(prepared, pricingContext, reach, number, quantities)
     prices[number] = found.units
     if (bases) bases[number] = flagOf(found.basis)
     sources[number] = found.entry ? (sourceOf.get(found.entry.compiled.list.id) ?? OPEN) : OPEN

@@ -1,5 +1,5 @@
 import type { FoundPrice } from './found-price'
-import type { Reach } from './reach'
+import type { LadderIndex } from './ladder-index'
 
 /** A power of two. */
 const PLACES = 16_384
@@ -10,19 +10,19 @@ const PLACES = 16_384
  * Belongs to one prepared store, and so never outlives a change.
  */
 export class PriceMemory {
-  private readonly reaches: (Reach | undefined)[] = new Array(PLACES).fill(undefined)
+  private readonly reaches: (LadderIndex | undefined)[] = new Array(PLACES).fill(undefined)
   private readonly numbers = new Int32Array(PLACES)
   private readonly quantities = new Float64Array(PLACES)
   private readonly found: (FoundPrice | undefined)[] = new Array(PLACES).fill(undefined)
 
-  recall(reach: Reach, number: number, quantity: number): FoundPrice | null {
+  recall(reach: LadderIndex, number: number, quantity: number): FoundPrice | null {
     const at = placeOf(reach, number)
     if (this.reaches[at] !== reach || this.numbers[at] !== number || this.quantities[at] !== quantity)
       return null
     return this.found[at] as FoundPrice
   }
 
-  keep(reach: Reach, number: number, quantity: number, found: FoundPrice): FoundPrice {
+  keep(reach: LadderIndex, number: number, quantity: number, found: FoundPrice): FoundPrice {
     const at = placeOf(reach, number)
     this.reaches[at] = reach
     this.numbers[at] = number
@@ -33,6 +33,6 @@ export class PriceMemory {
 }
 
 /** Neighbouring items of one buyer lie beside each other, buyers far apart. */
-function placeOf({ ordinal }: Reach, number: number): number {
+function placeOf({ ordinal }: LadderIndex, number: number): number {
   return (number + ordinal * 1021) & (PLACES - 1)
 }

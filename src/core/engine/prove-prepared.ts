@@ -1,7 +1,7 @@
 import { RECORD_KINDS } from '../issue/issue'
 import { labelOf } from '../store/references'
 import type { Store } from '../store/store'
-import { openSituation } from './open-situation'
+import { openPricingContext } from './open-pricing-context'
 import { prepare } from './prepare'
 import type { PreparedStore } from './prepared-store'
 
@@ -11,7 +11,7 @@ import type { PreparedStore } from './prepared-store'
  * Errors  throws whatever asking throws, so that a store nobody can ask is found out before it is kept.
  */
 export function proved(prepared: PreparedStore, at = 0): PreparedStore {
-  const opened = openSituation(prepared, {
+  const opened = openPricingContext(prepared, {
     ...{ buyer: { kind: 'guest' }, channel: null, deliverTo: null },
     ...{ currency: null, passcode: null, at },
   })

@@ -4,10 +4,10 @@ import { everyAmount, referenceAmounts } from './amounts'
 import { storeBasis } from './basis'
 import { breakAt, type LineStep } from './compiled-line'
 import { emptyListPrice, fieldOf, findInList, type Quantities } from './find-in-list'
-import { lensInto } from './lens'
+import { currencyViewInto } from './currency-view'
 import type { PreparedStore } from './prepared-store'
 import { type PriceStep, runPriceStep } from './price-step'
-import type { LadderEntry } from './situation'
+import type { LadderEntry } from './pricing-context'
 
 /**
  * The source of a cell no list has claimed (any number below zero does), and of one the list at hand is known to have
@@ -85,11 +85,11 @@ function toSwept(
   const simple = simpleStep(prepared, entry, line, quantities)
   if (!simple) return null
   const { fixed, step, reference } = simple
-  const lens = lensInto(prepared, entry.lens, entry.compiled.list.currency)
+  const currencyView = currencyViewInto(prepared, entry.currencyView, entry.compiled.list.currency)
   return {
     fixed,
     step,
-    sources: reference && everyAmount(referenceAmounts(prepared, reference, lens)),
+    sources: reference && everyAmount(referenceAmounts(prepared, reference, currencyView)),
   }
 }
 
@@ -112,13 +112,15 @@ function simpleStep(
   const { compiled } = entry
   if (entry.isForeign || !compiled.layout.isUnlimited) return null
   const line = compiled.line(position)
-  if (line.isGraduated || (line.schedule && !matchWhen(line.schedule, entry.lens.at).matches)) return null
+  if (line.isGraduated || (line.schedule && !matchWhen(line.schedule, entry.currencyView.at).matches))
+    return null
   const reached = breakAt(line, own)
   if (reached < 0) return null
   const { fixed, reference, step } = line.steps[reached] as LineStep
   if (reference?.kind === 'list') return null
   // Items of one signature may have different tax classes, and so different ways from one basis to another.
-  if (reference && entry.lens.basisRates !== null && compiled.basis !== storeBasis(prepared)) return null
+  if (reference && entry.currencyView.basisRates !== null && compiled.basis !== storeBasis(prepared))
+    return null
   return { fixed, step, reference: reference ? fieldOf(reference) : null }
 }
 
@@ -168,7 +170,7 @@ const cell = emptyListPrice()
 
 function cellByCell(
   prepared: PreparedStore,
-  { lens, compiled }: LadderEntry,
+  { currencyView, compiled }: LadderEntry,
   quantities: Quantities,
   from: number,
   to: number,
@@ -178,7 +180,7 @@ function cellByCell(
   const { prices, sources } = cells
   for (let number = from; number < to; number += 1) {
     if ((sources[number] as number) >= 0) continue
-    if (!findInList(prepared, lens, compiled, number, quantities, cell)) continue
+    if (!findInList(prepared, currencyView, compiled, number, quantities, cell)) continue
     prices[number] = cell.units
     sources[number] = source
     cells.open -= 1

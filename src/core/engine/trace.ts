@@ -14,7 +14,7 @@ import type { RuleVerdict } from './explain-terms'
 import type { FoundLimits } from './find-limits'
 import type { Access, AccessReason } from './find-rights'
 import type { PriceTax } from './find-tax'
-import type { LadderEntry } from './situation'
+import type { LadderEntry } from './pricing-context'
 
 /** A line of a list by its id; `null` is the list's default line. */
 export interface LineReference {

@@ -3,7 +3,7 @@ import { findByCode } from '../catalogue/find-by-code'
 import type { Place } from '../places/place'
 import type { Store } from '../store/store'
 import { QUANTITY_UNITS } from './compiled-line'
-import type { Standpoint } from './standpoint'
+import type { BuyerContext } from './buyer-context'
 
 /** Where one looks from, in codes people can read: what an address holds and a column of the board is. */
 export interface Vantage {
@@ -21,7 +21,7 @@ export interface Vantage {
 
 /** A vantage resolved in a store. Whatever it names that does not exist takes its default. */
 export interface ResolvedVantage {
-  readonly standpoint: Standpoint
+  readonly buyerContext: BuyerContext
   /** Whoever it looks as; a guest where the buyer does not exist. */
   readonly as: BuyerCode
   readonly buyerName: string
@@ -45,7 +45,7 @@ export function resolveVantage(store: Store, vantage: Vantage, now: number): Res
     as: isNobody ? 'guest' : vantage.as,
     buyerName: passcode ? `Guest with ${passcode.name}` : buyerName(store.group, store.account, buyer),
     quantity: Math.round(vantage.buying * QUANTITY_UNITS),
-    standpoint: {
+    buyerContext: {
       buyer,
       channel: vantage.channel === null ? null : (findByCode(store.channel, vantage.channel)?.id ?? null),
       deliverTo: vantage.deliverTo === null ? null : toPlace(vantage.deliverTo),

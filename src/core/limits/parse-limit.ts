@@ -1,5 +1,5 @@
 import { compare, type Decimal } from '../decimal/decimal'
-import { DraftReader } from '../issue/draft-reader'
+import { InputReader } from '../issue/input-reader'
 import type { Parsed } from '../issue/issue'
 import { parseSchedule, parseScope } from '../predicates/parse-predicates'
 import {
@@ -11,25 +11,25 @@ import {
 } from './limit'
 
 type AsText<Fields> = { readonly [Field in keyof Fields]: string | null }
-export type QuantityLimitsDraft = AsText<Omit<QuantityLimits, 'values'>> & {
+export type QuantityLimitsInput = AsText<Omit<QuantityLimits, 'values'>> & {
   readonly values: readonly { readonly quantity: string; readonly label: string }[] | null
 }
-export type LimitRuleDraft = Omit<LimitRule, keyof QuantityLimits | keyof TotalLimits> &
-  QuantityLimitsDraft &
+export type LimitRuleInput = Omit<LimitRule, keyof QuantityLimits | keyof TotalLimits> &
+  QuantityLimitsInput &
   AsText<TotalLimits>
 
 const QUANTITY = { digits: 3, sign: 'above-zero' } as const
 
 /** Reports what no quantity could meet. `prefix` stands before the names of the fields. */
-export function parseLimits(reader: DraftReader, draft: QuantityLimitsDraft, prefix = ''): QuantityLimits {
+export function parseLimits(reader: InputReader, input: QuantityLimitsInput, prefix = ''): QuantityLimits {
   const read = (field: Exclude<keyof QuantityLimits, 'values'>) =>
-    reader.optionalDecimal(`${prefix}${field}`, draft[field], QUANTITY)
+    reader.optionalDecimal(`${prefix}${field}`, input[field], QUANTITY)
   const limits = {
     minimum: read('minimum'),
     maximum: read('maximum'),
     multiple: read('multiple'),
     first: read('first'),
-    values: draft.values && parseValues(reader, draft.values, `${prefix}values`),
+    values: input.values && parseValues(reader, input.values, `${prefix}values`),
   }
   const wrong = findContradiction(limits)
   if (wrong?.code === 'min-above-max')
@@ -43,8 +43,8 @@ export function parseLimits(reader: DraftReader, draft: QuantityLimitsDraft, pre
 }
 
 function parseValues(
-  reader: DraftReader,
-  values: NonNullable<QuantityLimitsDraft['values']>,
+  reader: InputReader,
+  values: NonNullable<QuantityLimitsInput['values']>,
   field: string,
 ): readonly AllowedQuantity[] {
   const read = values.map(({ quantity, label }) => ({
@@ -60,15 +60,15 @@ function parseValues(
 }
 
 /** `digits` is how many digits a price of the store may have. */
-export function parseLimitRule(draft: LimitRuleDraft, digits: number): Parsed<LimitRule> {
-  const reader = new DraftReader('limit', draft.code)
-  if (draft.audience.include.length === 0) reader.report('empty-audience', 'audience', '')
-  parseScope(reader, 'scope', draft.scope)
-  const limits = parseLimits(reader, draft)
+export function parseLimitRule(input: LimitRuleInput, digits: number): Parsed<LimitRule> {
+  const reader = new InputReader('limit', input.code)
+  if (input.audience.include.length === 0) reader.report('empty-audience', 'audience', '')
+  parseScope(reader, 'scope', input.scope)
+  const limits = parseLimits(reader, input)
   const value = (field: 'minimumValue' | 'maximumValue') =>
-    reader.optionalDecimal(field, draft[field], { digits, sign: 'above-zero' })
+    reader.optionalDecimal(field, input[field], { digits, sign: 'above-zero' })
   const weight = (field: 'minimumWeight' | 'maximumWeight') =>
-    reader.optionalDecimal(field, draft[field], QUANTITY)
+    reader.optionalDecimal(field, input[field], QUANTITY)
   const totals = {
     minimumValue: value('minimumValue'),
     maximumValue: value('maximumValue'),
@@ -78,29 +78,29 @@ export function parseLimitRule(draft: LimitRuleDraft, digits: number): Parsed<Li
   checkOrder(reader, 'Value', totals.minimumValue, totals.maximumValue)
   checkOrder(reader, 'Weight', totals.minimumWeight, totals.maximumWeight)
   const setsTotals = Object.values(totals).some((each) => each !== null)
-  if (setsTotals && draft.counting !== 'together')
-    reader.report('only-together', 'counting', draft.counting, 'together')
+  if (setsTotals && input.counting !== 'together')
+    reader.report('only-together', 'counting', input.counting, 'together')
   if (!setsTotals && Object.values(limits).every((each) => each === null))
     reader.report('no-limit', 'minimum', '')
-  if (draft.counting === 'together' && (limits.values !== null || limits.first !== null))
+  if (input.counting === 'together' && (limits.values !== null || limits.first !== null))
     reader.report('not-together', limits.values ? 'values' : 'first', '')
-  if (draft.days !== null) {
-    reader.wholeNumber('days', draft.days, 1)
+  if (input.days !== null) {
+    reader.wholeNumber('days', input.days, 1)
     if (limits.maximum === null) reader.report('missing', 'maximum', '')
   }
   return reader.result({
-    ...draft,
+    ...input,
     ...limits,
     ...totals,
-    ...reader.codeAndName(draft),
-    message: draft.message.trim(),
-    rank: reader.wholeNumber('rank', draft.rank, 1),
-    schedule: parseSchedule(reader, 'schedule', draft.schedule),
+    ...reader.codeAndName(input),
+    message: input.message.trim(),
+    rank: reader.wholeNumber('rank', input.rank, 1),
+    schedule: parseSchedule(reader, 'schedule', input.schedule),
   })
 }
 
 function checkOrder(
-  reader: DraftReader,
+  reader: InputReader,
   name: string,
   minimum: Decimal | null,
   maximum: Decimal | null,

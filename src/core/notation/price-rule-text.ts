@@ -1,6 +1,6 @@
 import { negate, parseDecimal } from '../decimal/decimal'
 import { parseMethodText } from '../price/method-text'
-import type { BreaksDraft, PriceMethodDraft } from '../price/parse-breaks'
+import type { BreaksInput, PriceMethodInput } from '../price/parse-breaks'
 import type { Breaks, PriceMethod, PriceReference } from '../price/price-method'
 import { typedAmount } from '../decimal/written-amount'
 import { findNamed, labelsOf } from './named-text'
@@ -68,7 +68,7 @@ function writeReference(store: NamedLists, reference: PriceReference): string {
 }
 
 export type ReadPriceRule =
-  | { readonly ok: true; readonly value: BreaksDraft }
+  | { readonly ok: true; readonly value: BreaksInput }
   /** The part that was not understood, and the price list it names where that is what is missing. */
   | { readonly ok: false; readonly part: string; readonly list: string | null }
 
@@ -77,7 +77,7 @@ export type ReadPriceRule =
  * (`from 10: 18 %`) is taken off or on what the one before it is.
  */
 export function readPriceRule(store: NamedLists, text: string): ReadPriceRule {
-  const breaks: { from: string; method: PriceMethodDraft }[] = []
+  const breaks: { from: string; method: PriceMethodInput }[] = []
   let counting: Breaks['counting'] = 'variant'
   let pricing: Breaks['pricing'] = 'all-units'
   const bare = text
@@ -106,8 +106,8 @@ export function readPriceRule(store: NamedLists, text: string): ReadPriceRule {
 function readMethod(
   store: NamedLists,
   text: string,
-  before: PriceMethodDraft | null,
-): PriceMethodDraft | null {
+  before: PriceMethodInput | null,
+): PriceMethodInput | null {
   const typed = text.trim().replace('−', '-')
   const fixed = /^(?:fixed(?:\s+at)?)\s+(.+)$/i.exec(typed)?.[1]
   if (fixed !== undefined) {
@@ -124,7 +124,7 @@ function readMethod(
   const [, size, percent, side, rest] = /^([\d.,]+)\s*(%)?\s+(off|on)(?:\s+(.+))?$/i.exec(typed) ?? []
   if (size !== undefined && side !== undefined) {
     const value = parseDecimal(typedAmount(size))
-    const reference = rest === undefined ? referenceOfDraft(before) : readReference(store, rest)
+    const reference = rest === undefined ? referenceOfInput(before) : readReference(store, rest)
     if (value === null || reference === null) return null
     const signed = side.toLowerCase() === 'off' ? negate(value) : value
     return percent
@@ -149,7 +149,7 @@ function findList(store: NamedLists, name: string, typed: string) {
   return findNamed(store['price-list'], written) ?? findNamed(store['price-list'], name)
 }
 
-function referenceOfDraft(before: PriceMethodDraft | null): PriceReference {
+function referenceOfInput(before: PriceMethodInput | null): PriceReference {
   return before?.kind === 'percent' || before?.kind === 'amount' ? before.reference : { kind: 'base' }
 }
 

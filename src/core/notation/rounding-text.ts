@@ -1,7 +1,7 @@
 import { decimal } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import type { RoundingRule } from '../decimal/rounding'
-import type { RoundingDraft } from '../issue/parse-rounding'
+import type { RoundingInput } from '../issue/parse-rounding'
 import type { ReadRule } from './read-rule'
 
 const STEP_MODES = {
@@ -15,7 +15,7 @@ const STEP_MODES = {
 } as const
 
 /** `0.05`, `0.05 up`, `ends .45 .95`, `ends 4.90 9.90 in 10 up`; empty for the smallest unit. */
-export function readRounding(text: string): ReadRule<RoundingDraft | null> {
+export function readRounding(text: string): ReadRule<RoundingInput | null> {
   const typed = text.trim().toLowerCase()
   if (typed === '') return { ok: true, value: null }
   // “.95” and “.49 .99” are how endings are spoken of; “.05” is a step, which divides a whole.

@@ -1,6 +1,6 @@
 import { iso31661, iso31662 } from 'iso-3166'
 import { findNearest } from '../issue/issue'
-import type { DraftReader } from '../issue/draft-reader'
+import type { InputReader } from '../issue/input-reader'
 import type { Place } from './place'
 
 /**
@@ -107,7 +107,7 @@ export function readPlace(given: Place): ReadPlace {
 }
 
 /** The country of a record being read; what is no country is reported with the nearest. */
-export function parseCountry(reader: DraftReader, field: string, text: string): string {
+export function parseCountry(reader: InputReader, field: string, text: string): string {
   const read = readCountry(text)
   if (!read.ok) reader.report('unknown', field, text, read.nearest)
   return read.ok ? read.code : text
@@ -115,7 +115,7 @@ export function parseCountry(reader: DraftReader, field: string, text: string): 
 
 /** The country and state of a record being read. */
 export function parsePlace<Given extends Pick<Place, 'country' | 'state'>>(
-  reader: DraftReader,
+  reader: InputReader,
   given: Given,
   prefix = '',
 ): Given {
@@ -127,7 +127,7 @@ export function parsePlace<Given extends Pick<Place, 'country' | 'state'>>(
 }
 
 /** `IE`, or `US-CA` for a part of a country. */
-export function parseLand(reader: DraftReader, field: string, text: string): string {
+export function parseLand(reader: InputReader, field: string, text: string): string {
   const read = readLandCode(text)
   if (!read.ok) reader.report('unknown', field, text, read.nearest)
   return read.ok ? read.code : text

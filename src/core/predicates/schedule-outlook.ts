@@ -22,7 +22,7 @@ export function turnAfter(compiled: CompiledSchedule, at: number): Turn {
   return { isOn, until: Number.POSITIVE_INFINITY }
 }
 
-/** One day of a schedule's outlook: how long it holds on it by the wall clock. */
+/** One day of a schedule's request context: how long it holds on it by the wall clock. */
 export interface DayOutlook {
   /** `2027-03-01` */
   readonly day: string

@@ -1,4 +1,4 @@
-import type { BreaksDraft } from './parse-breaks'
+import type { BreaksInput } from './parse-breaks'
 import { methodText, parseMethodText } from './method-text'
 import type { BreakCounting, BreakPricing, Breaks } from './price-method'
 
@@ -20,7 +20,7 @@ const GRADUATED = '[each bracket]'
 export function parseBreaksText(
   text: string,
   findList: (code: string) => string | null = () => null,
-): { readonly ok: true; readonly value: BreaksDraft } | { readonly ok: false; readonly part: string } {
+): { readonly ok: true; readonly value: BreaksInput } | { readonly ok: false; readonly part: string } {
   let rest = text
   const take = (words: string): boolean => {
     if (!rest.includes(words)) return false
@@ -33,7 +33,7 @@ export function parseBreaksText(
       ? 'line'
       : 'variant'
   const pricing: BreakPricing = take(GRADUATED) ? 'graduated' : 'all-units'
-  const breaks: { from: string; method: BreaksDraft['breaks'][number]['method'] }[] = []
+  const breaks: { from: string; method: BreaksInput['breaks'][number]['method'] }[] = []
   for (const part of rest.split(';').map((each) => each.trim())) {
     const [, quantity, rule = ''] = /^(?:(\d*\.?\d+)\s*:)?(.*)$/.exec(part) ?? []
     const method = parseMethodText(rule, findList)

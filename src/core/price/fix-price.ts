@@ -21,7 +21,7 @@ export function nextPosition(lines: readonly PriceLine[]): number {
  * What must change in a list's lines so that one variant or extra costs a fixed amount in it.
  *
  * The line that is for this item alone is changed, or one is added under `id`. Every other line that names
- * the item lets go of it: it is as specific, and would win by standing first. A line with quantity breaks
+ * the item no longer does: it is as specific, and would win by standing first. A line with quantity breaks
  * keeps those the quantity does not reach.
  *
  * Units   amount in the list's currency, above zero; `lines` are all lines of the list.
@@ -33,7 +33,7 @@ export function fixPrice(
   { list, id, quantity }: { readonly list: string; readonly id: string; readonly quantity: Decimal },
 ): readonly LineChange[] {
   const own = ownLines(lines, term)[0] ?? null
-  const letGo = lines
+  const released = lines
     .filter((line) => line !== own && names(line, term))
     .map((line) => ({ before: line, after: withoutTerm(line, term) }))
   const method = { kind: 'fixed', amount } as const
@@ -48,7 +48,7 @@ export function fixPrice(
         rounding: null,
         ...forAnyQuantity(method),
       }
-  return [...letGo, { before: own, after: line }]
+  return [...released, { before: own, after: line }]
 }
 
 /** The break a quantity reaches with another method; one from nothing on where it reaches none. */

@@ -1,5 +1,5 @@
 import { negate, parseDecimal, type Decimal } from '../decimal/decimal'
-import type { PriceMethodDraft } from './parse-breaks'
+import type { PriceMethodInput } from './parse-breaks'
 import type { PriceMethod, PriceReference } from './price-method'
 
 const METHOD_TEXT = /^([+-])?(\d*\.?\d+)(%)?(?:(rrp|cost|base)|@(.+))?$/i
@@ -17,7 +17,7 @@ const METHOD_TEXT = /^([+-])?(\d*\.?\d+)(%)?(?:(rrp|cost|base)|@(.+))?$/i
 export function parseMethodText(
   text: string,
   findList: (code: string) => string | null = () => null,
-): PriceMethodDraft | null {
+): PriceMethodInput | null {
   const typed = text.replace(/\s+/g, '').replace('−', '-')
   const margin = /^m(-?\d*\.?\d+)%?$/i.exec(typed)
   if (margin?.[1] !== undefined) return { kind: 'margin', percent: margin[1] }

@@ -4,75 +4,75 @@ import type { Account, CustomerGroup } from '../buyers/buyer'
 import { parseAccount, parseGroup } from '../buyers/parse-buyers'
 import type { Category } from '../catalogue/category'
 import {
-  type ExtraDraft,
+  type ExtraInput,
   parseCategory,
   parseExtra,
   parsePriceFamily,
   parseProduct,
   parseVariant,
   type PriceDigits,
-  type ProductDraft,
-  type VariantDraft,
+  type ProductInput,
+  type VariantInput,
 } from '../catalogue/parse-catalogue'
 import type { PriceFamily } from '../catalogue/price-family'
 import { findMinorDigits } from '../currency/iso-4217'
-import { DraftReader } from '../issue/draft-reader'
+import { InputReader } from '../issue/input-reader'
 import { findNearest, type Parsed, type RecordKind } from '../issue/issue'
-import { type LimitRuleDraft, parseLimitRule } from '../limits/parse-limit'
+import { type LimitRuleInput, parseLimitRule } from '../limits/parse-limit'
 import {
-  type CurrencyDraft,
-  type ExchangeRateDraft,
+  type CurrencyInput,
+  type ExchangeRateInput,
   parseChannel,
   parseCurrency,
   parseExchangeRate,
   parseRegion,
-  type RegionDraft,
+  type RegionInput,
 } from '../places/parse-place'
 import { parseCountry } from '../places/iso-3166'
 import type { Channel } from '../places/place'
 import {
-  type AdjustmentDraft,
-  type ContractDraft,
+  type AdjustmentInput,
+  type ContractInput,
   parseAdjustment,
   parseContract,
 } from '../price/parse-contract'
 import {
   parsePriceLine,
   parsePriceList,
-  type PriceLineDraft,
-  type PriceListDraft,
+  type PriceLineInput,
+  type PriceListInput,
 } from '../price/parse-price-list'
-import { parseTax, parseTaxClass, parseTaxRate, type TaxRateDraft } from '../tax/parse-tax'
+import { parseTax, parseTaxClass, parseTaxRate, type TaxRateInput } from '../tax/parse-tax'
 import type { Tax, TaxClass } from '../tax/tax'
 import type { RecordOfKind, Settings } from './store'
 
 /** Each kind of record as it is submitted: right in shape, not yet in meaning. */
-export interface DraftOfKind {
-  readonly settings: SettingsDraft
-  readonly currency: CurrencyDraft
-  readonly 'exchange-rate': ExchangeRateDraft
+export interface InputOfKind {
+  readonly settings: SettingsInput
+  readonly currency: CurrencyInput
+  readonly 'exchange-rate': ExchangeRateInput
   readonly channel: Channel
-  readonly region: RegionDraft
+  readonly region: RegionInput
   readonly 'tax-class': TaxClass
   readonly tax: Tax
-  readonly 'tax-rate': TaxRateDraft
+  readonly 'tax-rate': TaxRateInput
   readonly category: Category
   readonly 'price-family': PriceFamily
-  readonly product: ProductDraft
-  readonly variant: VariantDraft
-  readonly extra: ExtraDraft
+  readonly product: ProductInput
+  readonly variant: VariantInput
+  readonly extra: ExtraInput
   readonly group: CustomerGroup
   readonly account: Account
-  readonly 'price-list': PriceListDraft
-  readonly 'price-line': PriceLineDraft
-  readonly contract: ContractDraft
-  readonly adjustment: AdjustmentDraft
-  readonly limit: LimitRuleDraft
+  readonly 'price-list': PriceListInput
+  readonly 'price-line': PriceLineInput
+  readonly contract: ContractInput
+  readonly adjustment: AdjustmentInput
+  readonly limit: LimitRuleInput
   readonly 'access-rule': AccessRule
   readonly passcode: Passcode
 }
 
-type SettingsDraft = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'priceDigits'> & {
+type SettingsInput = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'priceDigits'> & {
   /** `null` is as many as ISO 4217 says. */
   readonly priceDigits: number | null
   readonly deliveryPrice: string | null
@@ -87,14 +87,14 @@ export interface ParseContext extends PriceDigits {
 
 type Parsers = {
   readonly [Kind in RecordKind]: (
-    draft: DraftOfKind[Kind],
+    input: InputOfKind[Kind],
     context: ParseContext,
   ) => Parsed<RecordOfKind[Kind]>
 }
 
 const PARSERS: Parsers = {
   settings: parseSettings,
-  currency: (draft, { currency }) => parseCurrency(draft, currency),
+  currency: (input, { currency }) => parseCurrency(input, currency),
   'exchange-rate': parseExchangeRate,
   channel: parseChannel,
   region: parseRegion,
@@ -108,12 +108,12 @@ const PARSERS: Parsers = {
   extra: parseExtra,
   group: parseGroup,
   account: parseAccount,
-  'price-list': (draft, { digitsOf }) => parsePriceList(draft, digitsOf),
-  'price-line': (draft, { digitsOf, currencyOfList }) =>
-    parsePriceLine(draft, digitsOf(currencyOfList(draft.list))),
-  contract: (draft, { digits }) => parseContract(draft, digits),
-  adjustment: (draft, { digits }) => parseAdjustment(draft, digits),
-  limit: (draft, { digits }) => parseLimitRule(draft, digits),
+  'price-list': (input, { digitsOf }) => parsePriceList(input, digitsOf),
+  'price-line': (input, { digitsOf, currencyOfList }) =>
+    parsePriceLine(input, digitsOf(currencyOfList(input.list))),
+  contract: (input, { digits }) => parseContract(input, digits),
+  adjustment: (input, { digits }) => parseAdjustment(input, digits),
+  limit: (input, { digits }) => parseLimitRule(input, digits),
   'access-rule': parseAccessRule,
   passcode: parsePasscode,
 }
@@ -124,56 +124,56 @@ const PARSERS: Parsers = {
  */
 export function parseRecord<Kind extends RecordKind>(
   kind: Kind,
-  draft: DraftOfKind[Kind],
+  input: InputOfKind[Kind],
   context: ParseContext,
 ): Parsed<RecordOfKind[Kind]> {
-  return PARSERS[kind](draft, context)
+  return PARSERS[kind](input, context)
 }
 
-function parseSettings(draft: SettingsDraft): Parsed<Settings> {
-  const reader = new DraftReader('settings', draft.name)
-  const minorDigits = findMinorDigits(draft.currency)
-  if (minorDigits === null) reader.report('unknown', 'currency', draft.currency, 'EUR')
+function parseSettings(input: SettingsInput): Parsed<Settings> {
+  const reader = new InputReader('settings', input.name)
+  const minorDigits = findMinorDigits(input.currency)
+  if (minorDigits === null) reader.report('unknown', 'currency', input.currency, 'EUR')
   const priceDigits = reader.wholeNumber(
     'priceDigits',
-    draft.priceDigits ?? minorDigits ?? 2,
+    input.priceDigits ?? minorDigits ?? 2,
     minorDigits ?? 0,
   )
   if (priceDigits > 6) reader.report('too-many-digits', 'priceDigits', String(priceDigits), '6')
-  if (!isTimeZone(draft.timeZone))
-    reader.report('unknown', 'timeZone', draft.timeZone, nearestTimeZone(draft.timeZone))
-  const country = parseCountry(reader, 'country', draft.country)
-  const unionCountries = draft.unionCountries.map((each) => parseCountry(reader, 'unionCountries', each))
+  if (!isTimeZone(input.timeZone))
+    reader.report('unknown', 'timeZone', input.timeZone, nearestTimeZone(input.timeZone))
+  const country = parseCountry(reader, 'country', input.country)
+  const unionCountries = input.unionCountries.map((each) => parseCountry(reader, 'unionCountries', each))
   const taxRegistrations = Object.fromEntries(
-    Object.entries(draft.taxRegistrations).map(([each, number]) => [
+    Object.entries(input.taxRegistrations).map(([each, number]) => [
       parseCountry(reader, 'taxRegistrations', each),
       number,
     ]),
   )
-  const shopColour = draft.shopColour.trim().toLowerCase()
+  const shopColour = input.shopColour.trim().toLowerCase()
   if (shopColour !== '' && !/^#[0-9a-f]{6}$/.test(shopColour))
     reader.report(
       'malformed',
       'shopColour',
-      draft.shopColour,
+      input.shopColour,
       'a colour is # and six digits, such as #2f6b5c',
     )
   const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
-    reader.optionalDecimal(field, draft[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
+    reader.optionalDecimal(field, input[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
   return reader.result({
-    ...draft,
-    name: reader.text('name', draft.name),
+    ...input,
+    name: reader.text('name', input.name),
     priceDigits,
     country,
     unionCountries: [...new Set(unionCountries)],
     taxRegistrations,
     deliveryPrice: amount('deliveryPrice'),
     deliveryFreeFrom: amount('deliveryFreeFrom'),
-    shopHeadline: draft.shopHeadline.trim(),
+    shopHeadline: input.shopHeadline.trim(),
     shopColour,
-    shopContact: draft.shopContact.trim(),
-    netWords: draft.netWords.trim(),
-    grossWords: draft.grossWords.trim(),
+    shopContact: input.shopContact.trim(),
+    netWords: input.netWords.trim(),
+    grossWords: input.grossWords.trim(),
   })
 }
 

@@ -6,14 +6,14 @@ import { scopeMatcher } from '@/core/engine/scope-matcher'
 import { findRights } from '@/core/engine/find-rights'
 import { refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import { turnAfter } from '@/core/predicates/schedule-outlook'
 import { compileSchedule } from '@/core/predicates/when'
 import { applyChanges, type Change, getSettings } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import { soldInScope, type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
-import { accountBuyer, type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import { accountBuyer, type EffectBuyer, buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import type { Mention } from '@/sheet/effect/mentions'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { rightsPhrase } from '@/ui/format/terms-phrases'
@@ -79,8 +79,8 @@ export async function loadAccessRule(loaded: LoadedSheet): Promise<AccessRuleVie
   const rule = current.store['access-rule'].get(id)
   if (!rule) return null
   const settings = getSettings(current.store)
-  const turn = turnAfter(compileSchedule(rule.schedule, settings.timeZone), before.standpoint.at)
-  const at = turn.isOn || !Number.isFinite(turn.until) ? before.standpoint.at : turn.until
+  const turn = turnAfter(compileSchedule(rule.schedule, settings.timeZone), before.buyerContext.at)
+  const at = turn.isOn || !Number.isFinite(turn.until) ? before.buyerContext.at : turn.until
   // A rule that is switched off is looked at as it would be switched on.
   const right = withRule(current, rule, { ...rule, state: 'on' })
   const isTried = after !== null && stored !== null
@@ -91,13 +91,13 @@ export async function loadAccessRule(loaded: LoadedSheet): Promise<AccessRuleVie
   )
   const changes: {
     buyer: EffectBuyer
-    sides: readonly [Situation, Situation]
+    sides: readonly [PricingContext, PricingContext]
     changed: number
     view: BuyerChange
   }[] = []
   for (const buyer of [...named, ...usualBuyers(current.store)]) {
-    const look = { ...standpointOf(buyer, before, at), deliverTo: before.standpoint.deliverTo }
-    const sides = [situationOf(left, look), situationOf(right, look)] as const
+    const look = { ...buyerContextOf(buyer, before, at), deliverTo: before.buyerContext.deliverTo }
+    const sides = [pricingContextOf(left, look), pricingContextOf(right, look)] as const
     const was = tally(left, sides[0], item)
     const now = tally(right, sides[1], item)
     const changed = item.filter(
@@ -150,10 +150,14 @@ function isSame(left: Rights, right: Rights): boolean {
 }
 
 /** What somebody may do with all that is reached, or the most of it. */
-function tally(prepared: PreparedStore, situation: Situation, items: readonly SoldVariant[]): string {
+function tally(
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  items: readonly SoldVariant[],
+): string {
   const counts = new Map<string, number>()
   for (const { number } of items) {
-    const words = rightsPhrase(findRights(prepared, situation, number))
+    const words = rightsPhrase(findRights(prepared, pricingContext, number))
     counts.set(words, (counts.get(words) ?? 0) + 1)
   }
   const [most] = [...counts].sort((left, right) => right[1] - left[1])
@@ -164,7 +168,7 @@ function tally(prepared: PreparedStore, situation: Situation, items: readonly So
 async function branchesOf(
   left: PreparedStore,
   right: PreparedStore,
-  [was, now]: readonly [Situation, Situation],
+  [was, now]: readonly [PricingContext, PricingContext],
   measure: keyof Rights,
 ): Promise<readonly BranchChange[]> {
   const counts = new Map<string, { all: number; before: number; after: number; isMoved: boolean }>()
@@ -205,7 +209,7 @@ function entry(
 function productsOf(
   left: PreparedStore,
   right: PreparedStore,
-  [was, now]: readonly [Situation, Situation],
+  [was, now]: readonly [PricingContext, PricingContext],
   items: readonly SoldVariant[],
 ): AccessRuleView['products'] {
   const byProduct = new Map<string, SoldVariant[]>()

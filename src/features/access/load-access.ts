@@ -3,9 +3,9 @@ import 'server-only'
 import type { Gate } from '@/core/access/access'
 import { inTreeOrder } from '@/core/catalogue/category'
 import { findRights, isUnrestricted } from '@/core/engine/find-rights'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import { Slices } from '@/server/doors/slices'
-import { type Outlook, situationOf } from '@/server/engine/look-from'
+import { type RequestContext, pricingContextOf } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 
@@ -30,7 +30,12 @@ export interface AccessView {
 }
 
 /** Every branch against guests, every group and whoever is looked as. */
-export async function loadAccess({ prepared, standpoint, as, buyerName }: Outlook): Promise<AccessView> {
+export async function loadAccess({
+  prepared,
+  buyerContext,
+  as,
+  buyerName,
+}: RequestContext): Promise<AccessView> {
   const { store } = prepared
   const groups = [...store.group.values()]
     .filter(({ status }) => status === 'active')
@@ -44,14 +49,14 @@ export async function loadAccess({ prepared, standpoint, as, buyerName }: Outloo
     })),
   ]
   const isElse = !buyers.some((each) => each.as === as)
-  const columns = isElse ? [{ as, name: buyerName, buyer: standpoint.buyer }, ...buyers] : buyers
+  const columns = isElse ? [{ as, name: buyerName, buyer: buyerContext.buyer }, ...buyers] : buyers
   const counts: BranchCounts[] = []
   // Whoever is kept from nothing sees what all of them see.
   let open: BranchCounts | null = null
   for (const { buyer } of columns) {
-    const situation = situationOf(prepared, { ...standpoint, buyer })
-    const isOpen = isUnrestricted(situation)
-    const branches: BranchCounts = (isOpen && open) || (await countBranches(prepared, situation))
+    const pricingContext = pricingContextOf(prepared, { ...buyerContext, buyer })
+    const isOpen = isUnrestricted(pricingContext)
+    const branches: BranchCounts = (isOpen && open) || (await countBranches(prepared, pricingContext))
     if (isOpen) open = branches
     counts.push(branches)
   }
@@ -76,13 +81,16 @@ type BranchCounts = ReadonlyMap<string, AccessCell>
 
 const COUNTS = new Remembered<BranchCounts>()
 
-function countBranches(prepared: Outlook['prepared'], situation: Situation): Promise<BranchCounts> {
-  return COUNTS.of({ prepared }, wordOf(situation), async () => {
+function countBranches(
+  prepared: RequestContext['prepared'],
+  pricingContext: PricingContext,
+): Promise<BranchCounts> {
+  return COUNTS.of({ prepared }, wordOf(pricingContext), async () => {
     const counts = new Map<string, { -readonly [Field in keyof AccessCell]: AccessCell[Field] }>()
     const slices = new Slices()
     for (const { number, branches } of await soldVariants(prepared)) {
       if (slices.isDue()) await slices.rest()
-      const { see, seePrice, buy, quote } = findRights(prepared, situation, number)
+      const { see, seePrice, buy, quote } = findRights(prepared, pricingContext, number)
       for (const id of branches) {
         let cell = counts.get(id)
         if (!cell) counts.set(id, (cell = { ...NONE }))

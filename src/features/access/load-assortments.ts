@@ -10,7 +10,7 @@ import { inTreeOrder } from '@/core/catalogue/category'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { Remembered } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 
@@ -63,7 +63,7 @@ export interface AssortmentsView {
 }
 
 export async function loadAssortments(
-  { prepared, live, steppe }: Outlook,
+  { prepared, live, steppe }: RequestContext,
   kind: string,
   code: string,
 ): Promise<AssortmentsView> {

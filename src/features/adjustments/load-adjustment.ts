@@ -11,7 +11,7 @@ import type { Who } from '@/core/predicates/who'
 import { compileSchedule } from '@/core/predicates/when'
 import type { Adjustment } from '@/core/price/adjustment'
 import { getSettings, type Store } from '@/core/store/store'
-import { type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import { type EffectBuyer, buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import {
   amountOn,
   meanPercent,
@@ -89,7 +89,7 @@ export async function loadAdjustment({
   if (!adjustment) return null
   const { timeZone } = getSettings(prepared.store)
   const compiled = compileSchedule(adjustment.schedule, timeZone)
-  const now = before.standpoint.at
+  const now = before.buyerContext.at
   const turn = turnAfter(compiled, now)
   // Before its time it is looked at when it begins.
   const at = turn.isOn || !Number.isFinite(turn.until) ? now : turn.until
@@ -103,7 +103,7 @@ export async function loadAdjustment({
     readonly side: PriceSide
   }[] = []
   for (const buyer of buyers) {
-    const look = standpointOf(buyer, before, at)
+    const look = buyerContextOf(buyer, before, at)
     const side = priceSide(on, look, quantity)
     found.push({ buyer, side, moves: await priceMoves(priceSide(off, look, quantity), side) })
   }
@@ -114,7 +114,7 @@ export async function loadAdjustment({
   return {
     buyer: shown?.buyer.name ?? 'Guests',
     summary: summaryOf(moves),
-    products: byProduct(prepared.store, adjustment.scope, moves, shown?.side.situation.digits ?? 2),
+    products: byProduct(prepared.store, adjustment.scope, moves, shown?.side.pricingContext.digits ?? 2),
     leftOut: leftOutOf(prepared.store, adjustment.scope),
     margins: [margins('marginBefore'), margins('marginAfter')],
     buyers: found.map(({ buyer, moves: own }) => {
@@ -214,14 +214,14 @@ function overtakenBy(
   const [guests, ...groups] = found
   if (!guests) return []
   return groups.flatMap(({ buyer, side }) => {
-    if (side.situation.currency !== guests.side.situation.currency) return []
+    if (side.pricingContext.currency !== guests.side.pricingContext.currency) return []
     const dearer = guests.moves.flatMap(({ item, after }) => {
       const theirs = amountOn(side, item.number)
       return after !== null && theirs !== null && compare(theirs, after) > 0 ? [{ item, after, theirs }] : []
     })
     const [first] = dearer
     if (!first) return []
-    const { currency, digits } = side.situation
+    const { currency, digits } = side.pricingContext
     const money = (amount: Decimal) => formatMoney(amount, currency, digits)
     return [
       {

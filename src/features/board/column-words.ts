@@ -1,4 +1,4 @@
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import type { Vantage } from '@/core/engine/vantage'
 import { getSettings, type Store } from '@/core/store/store'
 import { formatDay } from '@/ui/format/instant'
@@ -20,12 +20,14 @@ export function columnSubtitle(
   store: Store,
   vantage: Vantage,
   columns: readonly Vantage[],
-  situation: Situation,
+  pricingContext: PricingContext,
   own: string,
 ): string {
   const { timeZone, currency } = getSettings(store)
   const words = [
-    ...(situation.currency !== currency || differs('currency', columns) ? [situation.currency] : []),
+    ...(pricingContext.currency !== currency || differs('currency', columns)
+      ? [pricingContext.currency]
+      : []),
     ...(differs('deliverTo', columns) && vantage.deliverTo ? [`to ${vantage.deliverTo}`] : []),
     ...(differs('channel', columns) && vantage.channel ? [`in ${vantage.channel}`] : []),
     ...(differs('on', columns) ? [vantage.on ? formatDay(new Date(vantage.on), timeZone) : 'today'] : []),

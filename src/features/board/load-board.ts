@@ -10,14 +10,14 @@ import { findLimits } from '@/core/engine/find-limits'
 import { findRights } from '@/core/engine/find-rights'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
-import type { LadderEntry, Situation } from '@/core/engine/situation'
+import type { LadderEntry, PricingContext } from '@/core/engine/pricing-context'
 import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { EVERYTHING } from '@/core/predicates/what'
 import { isOwnRung } from '@/core/price/ladder'
 import { onlyMethod } from '@/core/price/price-method'
 import { getSettings, type Store } from '@/core/store/store'
 import { findShownProduct } from '@/server/engine/catalogue-order'
-import { type Outlook, situationOf } from '@/server/engine/look-from'
+import { type RequestContext, pricingContextOf } from '@/server/engine/look-from'
 import { whatSentence } from '@/ui/format/rule-phrases'
 import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
 import { DEFAULT_VANTAGE, serializeVantage } from '@/ui/frame/vantage-url'
@@ -38,10 +38,14 @@ import { columnSubtitle, columnTitle } from './column-words'
 import { othersReached } from './others-reached'
 
 /** The board as somebody looks at it: columns, sizes and the first rows. */
-export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
-  const { prepared } = outlook
+export function loadBoard(requestContext: RequestContext, filter: BoardFilter): BoardView {
+  const { prepared } = requestContext
   const { store } = prepared
-  const columns = openColumns(prepared, boardVantages(store, vantageOf(outlook), filter.columns), outlook.now)
+  const columns = openColumns(
+    prepared,
+    boardVantages(store, vantageOf(requestContext), filter.columns),
+    requestContext.now,
+  )
   const { what, problem } = boardScope(store, filter)
   const products = narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
   const { currency, priceDigits } = getSettings(store)
@@ -52,8 +56,8 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
     variantCount: products.reduce((sum, { variants }) => sum + variants.length, 0),
     currency,
     digits: priceDigits,
-    live: outlook.live,
-    asOf: outlook.steppe.lastChangeSet,
+    live: requestContext.live,
+    asOf: requestContext.steppe.lastChangeSet,
     has: {
       categories: store.category.size,
       products: store.product.size,
@@ -73,16 +77,16 @@ export function loadBoard(outlook: Outlook, filter: BoardFilter): BoardView {
 
 /** Some of the board's products, in its order. */
 export function loadBoardBlock(
-  outlook: Outlook,
+  requestContext: RequestContext,
   filter: BoardFilter,
   from: number,
   count: number,
 ): readonly BoardProduct[] {
-  const { prepared } = outlook
+  const { prepared } = requestContext
   const columns = openColumns(
     prepared,
-    boardVantages(prepared.store, vantageOf(outlook), filter.columns),
-    outlook.now,
+    boardVantages(prepared.store, vantageOf(requestContext), filter.columns),
+    requestContext.now,
   )
   return narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
     .slice(from, from + count)
@@ -90,7 +94,7 @@ export function loadBoardBlock(
 }
 
 /** Somebody who does not exist looks as a guest. */
-function vantageOf({ vantage, as }: Outlook): Vantage {
+function vantageOf({ vantage, as }: RequestContext): Vantage {
   return { ...vantage, as }
 }
 
@@ -127,14 +131,14 @@ export function openColumns(
     others.every((text) => text === others[0]) &&
     new Set(vantages.map(({ as }) => as)).size === vantages.length
   return vantages.map((vantage) => {
-    const { standpoint, quantity, buyerName } = resolveVantage(prepared.store, vantage, now)
-    const situation = situationOf(prepared, standpoint)
-    const own = situation.ladder.flat().filter(({ rung }) => isOwnRung(rung))
+    const { buyerContext, quantity, buyerName } = resolveVantage(prepared.store, vantage, now)
+    const pricingContext = pricingContextOf(prepared, buyerContext)
+    const own = pricingContext.ladder.flat().filter(({ rung }) => isOwnRung(rung))
     const column: BoardColumn = {
       key: onlyBuyers ? vantage.as : serializeVantage(vantage).toString(),
       vantage,
       title: columnTitle(buyerName, vantage, vantages),
-      subtitle: columnSubtitle(prepared.store, vantage, vantages, situation, subtitleOf(own[0])),
+      subtitle: columnSubtitle(prepared.store, vantage, vantages, pricingContext, subtitleOf(own[0])),
       ownLists: own
         .filter(({ isForeign }) => !isForeign)
         .map(({ compiled: { list } }) => ({
@@ -142,10 +146,10 @@ export function openColumns(
           name: list.name,
           others: othersReached(prepared.store, list, vantage.as),
         })),
-      currency: situation.currency,
-      digits: situation.digits,
+      currency: pricingContext.currency,
+      digits: pricingContext.digits,
     }
-    return { column, situation, quantity }
+    return { column, pricingContext, quantity }
   })
 }
 
@@ -169,28 +173,32 @@ export function toBoardVariant(
   }
 }
 
-function toCell(prepared: PreparedStore, { situation, quantity }: OpenColumn, number: number): BoardCell {
-  const found = findPrice(prepared, situation, number, { own: quantity, counted: null })
-  const { digits, lens } = situation
+function toCell(
+  prepared: PreparedStore,
+  { pricingContext, quantity }: OpenColumn,
+  number: number,
+): BoardCell {
+  const found = findPrice(prepared, pricingContext, number, { own: quantity, counted: null })
+  const { digits, currencyView } = pricingContext
   const amount = (field: 'basePrice' | 'cost') =>
-    toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
-  const access = findRights(prepared, situation, number)
+    toPrice(amountAt(referenceAmounts(prepared, field, currencyView), number), digits)
+  const access = findRights(prepared, pricingContext, number)
   return {
     amount: toPrice(found.units, digits),
-    compared: shownInBasis(prepared, lens, number, found, storeBasis(prepared)),
+    compared: shownInBasis(prepared, currencyView, number, found, storeBasis(prepared)),
     list: found.entry?.compiled.list.id ?? null,
-    marks: marksOf(prepared, situation, found, quantity),
+    marks: marksOf(prepared, pricingContext, found, quantity),
     base: amount('basePrice'),
     cost: amount('cost'),
     hidden: !access.see,
     barred: access.see && !access.buy ? rightsPhrase(access) : '',
-    limits: quantityPhrase(findLimits(prepared, situation, number).limits),
+    limits: quantityPhrase(findLimits(prepared, pricingContext, number).limits),
   }
 }
 
 function marksOf(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   found: FoundPrice,
   quantity: number,
 ): readonly BoardMark[] {
@@ -200,9 +208,11 @@ function marksOf(
   if (found.isPublic) marks.push('G')
   else if (entry) marks.push(entry.contract ? 'C' : 'L')
   if (entry && breakAt(entry.compiled.line(line), quantity) > 0) marks.push('Q')
-  const isAdjusted = situation.lens.adjustments.length > 0 || found.units !== found.unadjusted
+  const isAdjusted = pricingContext.currencyView.adjustments.length > 0 || found.units !== found.unadjusted
   if (isAdjusted && !entry?.contract?.isProtected && !found.isPublic) marks.push('A')
-  const isConverted = entry ? entry.isForeign : situation.currency !== getSettings(prepared.store).currency
+  const isConverted = entry
+    ? entry.isForeign
+    : pricingContext.currency !== getSettings(prepared.store).currency
   if (isConverted) marks.push('≈')
   if (found.basis !== storeBasis(prepared)) marks.push('T')
   return marks

@@ -34,13 +34,13 @@ const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
   'below-cost': (prepared, columns, variant) =>
     columns.some((open) => {
       const number = prepared.index.numberOf.get(variant.id) as number
-      const cost = amountAt(referenceAmounts(prepared, 'cost', open.situation.lens), number)
-      const { lens } = open.situation
+      const cost = amountAt(referenceAmounts(prepared, 'cost', open.pricingContext.currencyView), number)
+      const { currencyView } = open.pricingContext
       const price = priceIn(prepared, open, variant)
       return (
         !Number.isNaN(price.units) &&
         !Number.isNaN(cost) &&
-        comparePrices(prepared, lens, number, price, { units: cost, basis: storeBasis(prepared) }) < 0
+        comparePrices(prepared, currencyView, number, price, { units: cost, basis: storeBasis(prepared) }) < 0
       )
     }),
   differing: (prepared, columns, variant) => {
@@ -50,7 +50,7 @@ const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
     const compared = (open: OpenColumn) =>
       shownInBasis(
         prepared,
-        open.situation.lens,
+        open.pricingContext.currencyView,
         number,
         priceIn(prepared, open, variant),
         storeBasis(prepared),
@@ -60,7 +60,7 @@ const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
   },
 }
 
-function priceIn(prepared: PreparedStore, { situation, quantity }: OpenColumn, { id }: Variant) {
+function priceIn(prepared: PreparedStore, { pricingContext, quantity }: OpenColumn, { id }: Variant) {
   const number = prepared.index.numberOf.get(id) as number
-  return findPrice(prepared, situation, number, { ...ONE_PIECE, own: quantity })
+  return findPrice(prepared, pricingContext, number, { ...ONE_PIECE, own: quantity })
 }

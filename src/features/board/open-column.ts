@@ -1,10 +1,10 @@
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import type { BoardColumn } from './board-view'
 
 /** A column with everything its cells are found with. */
 export interface OpenColumn {
   readonly column: BoardColumn
-  readonly situation: Situation
+  readonly pricingContext: PricingContext
   /** In thousandths. */
   readonly quantity: number
 }

@@ -1,7 +1,7 @@
 import { typedAmount } from '@/core/decimal/written-amount'
 import { toFraction } from '@/core/decimal/fraction'
 import { type RoundingRule, roundPrice } from '@/core/decimal/rounding'
-import { DraftReader } from '@/core/issue/draft-reader'
+import { InputReader } from '@/core/issue/input-reader'
 import { parseRounding } from '@/core/issue/parse-rounding'
 import { readRounding } from '@/core/notation/rounding-text'
 import {
@@ -37,7 +37,7 @@ export function readRangeRule(text: string): ReadRangeRule {
   const read = readRounding(rest.join(' '))
   if (!read.ok) return { ok: false, problem: `“${rest.join(' ')}” is not a rounding. ${HOW}` }
   if (read.value === null) return { ok: true, value: { expression: expression.value, rounding: null } }
-  const reader = new DraftReader('price-list', '')
+  const reader = new InputReader('price-list', '')
   const parsed = reader.result(parseRounding(reader, read.value, 6))
   return parsed.ok
     ? { ok: true, value: { expression: expression.value, rounding: parsed.value } }

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 
-/** Change sets made on the board and taken back there, the latest last. */
+/** Change sets made on the board and undone there, the latest last. */
 export interface UndoStacks {
   readonly done: readonly number[]
   readonly undone: readonly number[]
@@ -64,7 +64,7 @@ export function inTurn<Result>(act: () => Promise<Result>): Promise<Result> {
   return turn
 }
 
-/** The stacks after the latest change was taken back (or done again) by a change set of its own. */
+/** The stacks after the latest change was undone (or redone) by a change set of its own. */
 export function moveBetweenStacks(
   { done, undone }: UndoStacks,
   which: 'undo' | 'redo',

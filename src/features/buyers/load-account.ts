@@ -1,12 +1,12 @@
 import 'server-only'
 
 import type { Account, Address } from '@/core/buyers/buyer'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { accountFacts } from '@/core/buyers/buyer'
 import { matchWho } from '@/core/predicates/who'
 import { isPartyTo } from '@/core/price/contract'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatMoney } from '@/ui/format/amount'
@@ -39,17 +39,17 @@ const FROM_WORDS: Readonly<Record<string, string>> = {
 
 /** What an account pays by which list, what it cannot see, and the terms it buys on. */
 export async function loadAccount({ id, record, before, after }: LoadedSheet): Promise<AccountView | null> {
-  const outlook = after ?? before
-  const { prepared } = outlook
+  const requestContext = after ?? before
+  const { prepared } = requestContext
   const { store } = prepared
   const account = store.account.get(id)
   if (!account) return null
   const look = {
-    ...standpoint({ kind: 'account', account: id }, outlook.standpoint.at),
-    channel: outlook.standpoint.channel,
+    ...buyerContext({ kind: 'account', account: id }, requestContext.buyerContext.at),
+    channel: requestContext.buyerContext.channel,
   }
-  const situation = situationOf(prepared, look)
-  const ladder = await ladderOf(prepared, situation, outlook.quantity)
+  const pricingContext = pricingContextOf(prepared, look)
+  const ladder = await ladderOf(prepared, pricingContext, requestContext.quantity)
   const reasons = new Map<string, string[]>()
   for (const { item, because } of ladder.hidden) {
     const own = reasons.get(because)
@@ -63,8 +63,8 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
     code: account.code,
     name: account.name,
     ladder,
-    currency: situation.currency,
-    currencyFrom: FROM_WORDS[situation.currencyFrom] ?? '',
+    currency: pricingContext.currency,
+    currencyFrom: FROM_WORDS[pricingContext.currencyFrom] ?? '',
     contracts: contracts.map(({ name, code, state, from, to }) => ({
       name,
       href: recordHref('contracts', code),

@@ -3,11 +3,11 @@ import 'server-only'
 import { accountFacts } from '@/core/buyers/buyer'
 import { inTreeOrder } from '@/core/catalogue/category'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { isPartyTo } from '@/core/price/contract'
 import { differencePercent } from '@/core/price/margin'
 import { Slices } from '@/server/doors/slices'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
@@ -47,18 +47,18 @@ const MOST_MEMBERS = 60
 
 /** Who is in a group, what decides for a member, and how far its prices are from the base and from another group's. */
 export async function loadGroup({ id, before, after }: LoadedSheet): Promise<GroupView | null> {
-  const outlook = after ?? before
-  const { prepared } = outlook
+  const requestContext = after ?? before
+  const { prepared } = requestContext
   const { store } = prepared
   const group = store.group.get(id)
   if (!group) return null
-  const { at } = outlook.standpoint
-  const { channel } = outlook.standpoint
+  const { at } = requestContext.buyerContext
+  const { channel } = requestContext.buyerContext
   const lookOf = (groupId: string) => ({
-    ...standpoint({ kind: 'group', group: groupId } as const, at),
+    ...buyerContext({ kind: 'group', group: groupId } as const, at),
     channel,
   })
-  const own = priceSide(prepared, lookOf(id), outlook.quantity)
+  const own = priceSide(prepared, lookOf(id), requestContext.quantity)
   const other = [...store.group.values()]
     .filter((each) => each.id !== id && each.status === 'active')
     .sort(
@@ -66,13 +66,17 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
         Number(right.trade === group.trade) - Number(left.trade === group.trade) ||
         left.position - right.position,
     )[0]
-  const others = other ? priceSide(prepared, lookOf(other.id), outlook.quantity) : null
-  const guest = priceSide(prepared, { ...standpoint({ kind: 'guest' }, at), channel }, outlook.quantity)
+  const others = other ? priceSide(prepared, lookOf(other.id), requestContext.quantity) : null
+  const guest = priceSide(
+    prepared,
+    { ...buyerContext({ kind: 'guest' }, at), channel },
+    requestContext.quantity,
+  )
   const members = [...store.account.values()].filter(
     ({ groups, status }) => groups.includes(id) && status === 'active',
   )
-  const sides = [own, others, guest].map((side) => (side ? wordOf(side.situation) : '')).join('/')
-  const { means, sample } = await MEANS.of({ prepared }, `${outlook.quantity}/${sides}`, () =>
+  const sides = [own, others, guest].map((side) => (side ? wordOf(side.pricingContext) : '')).join('/')
+  const { means, sample } = await MEANS.of({ prepared }, `${requestContext.quantity}/${sides}`, () =>
     meansByBranch(own, others, guest),
   )
   return {
@@ -83,8 +87,8 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
       const contracts = [...store.contract.values()].filter(
         (contract) => contract.state === 'active' && isPartyTo(contract, facts),
       )
-      const { currency } = situationOf(prepared, {
-        ...standpoint({ kind: 'account', account: account.id }, at),
+      const { currency } = pricingContextOf(prepared, {
+        ...buyerContext({ kind: 'account', account: account.id }, at),
         channel,
       })
       return {
@@ -100,7 +104,7 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
         currency,
       }
     }),
-    ladder: await ladderOf(prepared, own.situation, outlook.quantity),
+    ladder: await ladderOf(prepared, own.pricingContext, requestContext.quantity),
     branches: inTreeOrder(store.category)
       .filter(({ depth }) => depth === 0)
       .flatMap(({ category }) => {
@@ -156,7 +160,7 @@ function sampleOf(own: PriceSide, guest: PriceSide, number: number, name: string
   if (here === null || shown === null || compare(here, shown) >= 0) return null
   return {
     name,
-    price: formatMoney(here, own.situation.currency, own.situation.digits),
-    publicPrice: formatMoney(shown, guest.situation.currency, guest.situation.digits),
+    price: formatMoney(here, own.pricingContext.currency, own.pricingContext.digits),
+    publicPrice: formatMoney(shown, guest.pricingContext.currency, guest.pricingContext.digits),
   }
 }

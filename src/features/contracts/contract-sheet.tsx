@@ -20,7 +20,7 @@ export const contractSheet: SheetOfKind = {
     const { code, state, isProtected } = record as unknown as Contract
     return [code, state, isProtected && 'protected'].filter(Boolean).join(' · ')
   },
-  flag: (record, outlook) => flagOf(outlook, 'contract', record),
+  flag: (record, requestContext) => flagOf(requestContext, 'contract', record),
   effect: drawContract,
 }
 

@@ -4,11 +4,11 @@ import type { Decimal } from '@/core/decimal/decimal'
 import { compare } from '@/core/decimal/decimal'
 import { writePriceRule } from '@/core/notation/price-rule-text'
 import { withChanges } from '@/core/engine/prepare'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { toInstant } from '@/core/predicates/when'
 import type { Contract } from '@/core/price/contract'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
 import { amountOn, type MovesSummary, priceMoves, priceSide, summaryOf } from '@/sheet/effect/price-moves'
 import { partyBuyer } from '@/sheet/price-lines/agreed-line'
@@ -70,33 +70,35 @@ export interface ContractView {
 
 /** What a contract agrees, what that comes to for whoever it binds, and what its end would change. */
 export async function loadContract({ record, id, before, after }: LoadedSheet): Promise<ContractView> {
-  const outlook = after ?? before
-  const { prepared } = outlook
+  const requestContext = after ?? before
+  const { prepared } = requestContext
   const { store } = prepared
   const contract = { ...(record as unknown as Contract), id }
   const known = store.contract.get(id)
   const party = known ? partyBuyer(store, { kind: 'contract', id }) : null
   const { timeZone } = getSettings(store)
-  const { at } = outlook.standpoint
+  const { at } = requestContext.buyerContext
   const start = contract.from ? toInstant(contract.from, timeZone) : null
   const end = contract.to ? toInstant(contract.to, timeZone) : null
   // Before its time it is looked at when it begins.
   const instant = start !== null && start > at ? start : at
-  const look = party ? { ...standpoint(party, instant), channel: outlook.standpoint.channel } : null
+  const look = party
+    ? { ...buyerContext(party, instant), channel: requestContext.buyerContext.channel }
+    : null
   const active = known && known.state !== 'active' ? withState(prepared, known, 'active') : prepared
   const suspended = known ? withState(prepared, known, 'suspended') : prepared
   const isOver = end !== null && end <= instant
-  const pays = look && !isOver ? priceSide(active, look, outlook.quantity) : null
-  const without = look ? priceSide(suspended, look, outlook.quantity) : null
-  const ladder = pays ? await ladderOf(active, pays.situation, outlook.quantity) : null
+  const pays = look && !isOver ? priceSide(active, look, requestContext.quantity) : null
+  const without = look ? priceSide(suspended, look, requestContext.quantity) : null
+  const ladder = pays ? await ladderOf(active, pays.pricingContext, requestContext.quantity) : null
   const ending = pays && without ? await priceMoves(pays, without) : null
   const lists: AgreedList[] = []
   for (const listId of contract.lists) {
     const list = store['price-list'].get(listId)
     const compiled = prepared.lists.get(listId)
     if (!list || !compiled) continue
-    const situation = pays?.situation ?? outlook.situation
-    const members = await listMembers(active, situation, listId, outlook.quantity)
+    const pricingContext = pays?.pricingContext ?? requestContext.pricingContext
+    const members = await listMembers(active, pricingContext, listId, requestContext.quantity)
     const money = (amount: Decimal) => formatMoney(amount, list.currency, compiled.digits)
     const words = (breaks: Parameters<typeof breaksPhrase>[0]) =>
       breaksPhrase(breaks, money, (other) => store['price-list'].get(other)?.name ?? other)
@@ -128,7 +130,7 @@ export async function loadContract({ record, id, before, after }: LoadedSheet): 
           without: without
             ? rangeText(
                 own.map(({ number }) => amountOn(without, number)),
-                without.situation.digits,
+                without.pricingContext.digits,
               )
             : '',
           pays: rangeText(
@@ -225,10 +227,10 @@ function boundBy(store: Store, { accounts, groups }: Contract): ContractView['bo
 function farthestOf(
   moves: Awaited<ReturnType<typeof priceMoves>>,
   store: Store,
-  look: Parameters<typeof situationOf>[1],
+  look: Parameters<typeof pricingContextOf>[1],
   prepared: LoadedSheet['before']['prepared'],
 ): string {
-  const { currency } = situationOf(prepared, look)
+  const { currency } = pricingContextOf(prepared, look)
   const digits = priceDigitsOf(store, currency)
   let [most, text] = [0, '']
   for (const { item, before, after } of moves) {

@@ -14,7 +14,7 @@ export const currencySheet: SheetOfKind = {
   sentence: currencySentence,
   details: () => [],
   about: (record) => currencyName(String(record['code'])),
-  flag: (record, outlook) => flagOf(outlook, 'currency', record),
+  flag: (record, requestContext) => flagOf(requestContext, 'currency', record),
   effect: drawCurrency,
 }
 

@@ -68,7 +68,7 @@ export async function loadCurrency({
   const { store } = before.prepared
   const settings = getSettings(store)
   const home = settings.currency
-  const { at } = before.standpoint
+  const { at } = before.buyerContext
   const now = after?.prepared.store.currency.get(id) ?? store.currency.get(id) ?? null
   const then = stored ? (store.currency.get(id) ?? null) : null
   const table = rateTable(store['exchange-rate'].values(), at)
@@ -98,7 +98,7 @@ export async function loadCurrency({
 
 /** Six prices of different sizes as they are converted, and as they would be. */
 export async function convertedRows(
-  { prepared, standpoint }: LoadedSheet['before'],
+  { prepared, buyerContext }: LoadedSheet['before'],
   current: Currency | null,
   tried: Currency | null,
   triedTable?: Parameters<typeof findConversion>[0],
@@ -108,7 +108,7 @@ export async function convertedRows(
   const homeDigits = priceDigitsOf(store, home)
   const currency = current ?? tried
   if (!currency) return []
-  const table = rateTable(store['exchange-rate'].values(), standpoint.at)
+  const table = rateTable(store['exchange-rate'].values(), buyerContext.at)
   const priced = (await soldVariants(prepared))
     .flatMap((item) => {
       const base = item.variant.basePrice ?? item.product.basePrice

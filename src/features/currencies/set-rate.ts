@@ -10,7 +10,7 @@ import { type ChangeRequest, commit, weigh } from '@/server/changes/commit'
 import { revisionOf } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { lookFrom, toOutlook } from '@/server/engine/look-from'
+import { lookFrom, toRequestContext } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { priceMoves, priceSide, summaryOf } from '@/sheet/effect/price-moves'
@@ -46,9 +46,9 @@ export async function tryRate(input: RateInput): Promise<TriedRate> {
   const weighed = await weigh(steppe, [read.request])
   if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
   const before = await lookFrom(DEFAULT_VANTAGE)
-  const after = toOutlook(steppe, weighed.after, before.vantage, before.now)
-  const at = Math.max(before.standpoint.at, Date.parse(read.from))
-  const look = { ...before.standpoint, at, currency: input.currency }
+  const after = toRequestContext(steppe, weighed.after, before.vantage, before.now)
+  const at = Math.max(before.buyerContext.at, Date.parse(read.from))
+  const look = { ...before.buyerContext, at, currency: input.currency }
   const sides = [
     priceSide(before.prepared, look, before.quantity),
     priceSide(after.prepared, look, before.quantity),

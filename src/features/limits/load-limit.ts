@@ -58,15 +58,15 @@ export const MOST_TRIED = 48
 
 /** What a limit comes to for one of its items, level by level, and what it meets. */
 export async function loadLimit({ id, before, after }: LoadedSheet): Promise<LimitView | null> {
-  const { prepared, standpoint, situation, buyerName, quantity } = after ?? before
+  const { prepared, buyerContext, pricingContext, buyerName, quantity } = after ?? before
   const { store } = prepared
   const rule = store.limit.get(id)
   if (!rule) return null
   const reached = await soldInScope(prepared, rule.scope)
   const [first] = reached
-  const found = first && findLimits(prepared, situation, first.number)
+  const found = first && findLimits(prepared, pricingContext, first.number)
   const asked = decimal(quantity / 1000)
-  const tried = first && { ...standpoint, variant: first.variant.id, past: [] }
+  const tried = first && { ...buyerContext, variant: first.variant.id, past: [] }
   const passes = (each: Decimal) => !tried || brokenAlone(prepared, tried, each).length === 0
   const products = new Map<string, { readonly product: Product; variants: number }>()
   for (const { product } of reached) {
@@ -103,7 +103,7 @@ export async function loadLimit({ id, before, after }: LoadedSheet): Promise<Lim
     ),
     stuck: reached
       .filter(({ number }) => {
-        const { limits } = findLimits(prepared, situation, number)
+        const { limits } = findLimits(prepared, pricingContext, number)
         const { below, above } = nearestQuantities(decimal(1), limits)
         return below === null && above === null
       })

@@ -6,7 +6,7 @@ import { isForEverything, LIMIT_FIELDS, type LimitField, type LimitRule } from '
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
@@ -40,18 +40,18 @@ export interface LimitsView {
 const MOST_SHOWN = 150
 
 /** The limits in force for whoever is looked as: of what was searched for, or of everything that has any. */
-export async function loadLimits(outlook: Outlook, find: string): Promise<LimitsView> {
-  const { prepared, situation, buyerName } = outlook
+export async function loadLimits(requestContext: RequestContext, find: string): Promise<LimitsView> {
+  const { prepared, pricingContext, buyerName } = requestContext
   const { store } = prepared
-  const items = find === '' ? await limitedItems(outlook) : itemsNamed(store, find)
+  const items = find === '' ? await limitedItems(requestContext) : itemsNamed(store, find)
   return {
     buyer: buyerName,
     find,
-    orders: situation.terms.limits
+    orders: pricingContext.terms.limits
       .map(({ rule }) => rule)
       .filter((rule) => !isSingle(rule) && isForEverything(rule))
       .map(toRule),
-    items: items.slice(0, MOST_SHOWN).map((item) => toLimited(outlook, item)),
+    items: items.slice(0, MOST_SHOWN).map((item) => toLimited(requestContext, item)),
     more: Math.max(0, items.length - MOST_SHOWN),
   }
 }
@@ -70,8 +70,8 @@ function itemsNamed(store: Store, text: string): readonly Item[] {
 const LIMITED = new Remembered<readonly Item[]>()
 
 /** Everything that has a limit, in the order of the catalogue. */
-function limitedItems({ prepared, situation }: Outlook): Promise<readonly Item[]> {
-  return LIMITED.of({ prepared }, wordOf(situation), async () => {
+function limitedItems({ prepared, pricingContext }: RequestContext): Promise<readonly Item[]> {
+  return LIMITED.of({ prepared }, wordOf(pricingContext), async () => {
     const limited: Item[] = []
     const slices = new Slices()
     for (const { product, variants } of orderedProducts(prepared.store))
@@ -79,7 +79,7 @@ function limitedItems({ prepared, situation }: Outlook): Promise<readonly Item[]
         if (slices.isDue()) await slices.rest()
         const { setBy, together } = findLimits(
           prepared,
-          situation,
+          pricingContext,
           prepared.index.numberOf.get(variant.id) as number,
         )
         if (Object.keys(setBy).length > 0 || together.some((rule) => !isForEverything(rule)))
@@ -89,9 +89,9 @@ function limitedItems({ prepared, situation }: Outlook): Promise<readonly Item[]
   })
 }
 
-function toLimited({ prepared, situation }: Outlook, { product, variant }: Item): LimitedItem {
+function toLimited({ prepared, pricingContext }: RequestContext, { product, variant }: Item): LimitedItem {
   const { store, index } = prepared
-  const found = findLimits(prepared, situation, index.numberOf.get(variant.id) as number)
+  const found = findLimits(prepared, pricingContext, index.numberOf.get(variant.id) as number)
   return {
     sku: variant.sku,
     product: product.code,

@@ -2,9 +2,9 @@ import 'server-only'
 
 import { findRights } from '@/core/engine/find-rights'
 import { Slices } from '@/server/doors/slices'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
-import { standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import { buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import { mentionsOfBuyerOrPlace } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import { SheetTable } from '@/sheet/parts/side-parts'
@@ -29,11 +29,11 @@ async function drawChannel(loaded: LoadedSheet): Promise<SheetEffect> {
   const slices = new Slices()
   const rows = []
   for (const buyer of usualBuyers(prepared.store)) {
-    const situation = situationOf(prepared, { ...standpointOf(buyer, before), channel: id })
+    const pricingContext = pricingContextOf(prepared, { ...buyerContextOf(buyer, before), channel: id })
     let [see, price, buy] = [0, 0, 0]
     for (const { number } of sold) {
       if (slices.isDue()) await slices.rest()
-      const rights = findRights(prepared, situation, number)
+      const rights = findRights(prepared, pricingContext, number)
       see += Number(rights.see)
       price += Number(rights.seePrice)
       buy += Number(rights.buy)

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Region } from '@/core/places/place'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { variantName } from '@/core/catalogue/product'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
@@ -77,24 +77,26 @@ async function drawRegion(loaded: LoadedSheet): Promise<SheetEffect> {
 
 /** What guests there pay for some products. */
 async function examplesThere({ before, after, id }: LoadedSheet, region: Region) {
-  const outlook = after ?? before
-  const { prepared } = outlook
+  const requestContext = after ?? before
+  const { prepared } = requestContext
   const [land] = region.countries
   if (!land || !prepared.store.region.has(id)) return null
   const [country = '', state = ''] = land.split('-')
   const look = {
-    ...standpoint({ kind: 'guest' }, outlook.standpoint.at),
-    channel: outlook.standpoint.channel,
+    ...buyerContext({ kind: 'guest' }, requestContext.buyerContext.at),
+    channel: requestContext.buyerContext.channel,
     deliverTo: { country, state, postcode: '', city: '' },
   }
-  const there = priceSide(prepared, look, outlook.quantity)
-  const home = priceSide(prepared, { ...look, deliverTo: null }, outlook.quantity)
+  const there = priceSide(prepared, look, requestContext.quantity)
+  const home = priceSide(prepared, { ...look, deliverTo: null }, requestContext.quantity)
   const sold = await soldVariants(prepared)
   const step = Math.max(1, Math.floor(sold.length / EXAMPLES))
   const rows = sold.filter((_, at) => at % step === 0).slice(0, EXAMPLES)
   const money = (side: typeof there, number: number) => {
     const amount = amountOn(side, number)
-    return amount === null ? 'no price' : formatMoney(amount, side.situation.currency, side.situation.digits)
+    return amount === null
+      ? 'no price'
+      : formatMoney(amount, side.pricingContext.currency, side.pricingContext.digits)
   }
   return (
     <SheetTable

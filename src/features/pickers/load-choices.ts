@@ -4,7 +4,7 @@ import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
 import type { Vantage } from '@/core/engine/vantage'
 import { checkVantages } from '@/server/changes/check-amount-edits'
-import { lookFrom, type Outlook } from '@/server/engine/look-from'
+import { lookFrom, type RequestContext } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant } from '@/server/session/author'
 import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from '@/ui/picker/what/what-choices'
@@ -66,7 +66,7 @@ export async function loadRecordChoices(from: ChoiceSource): Promise<RecordChoic
 
 const LONGEST_WORDS = 2_000
 
-function present(): Promise<Outlook> {
+function present(): Promise<RequestContext> {
   return lookFrom(DEFAULT_VANTAGE)
 }
 

@@ -5,12 +5,12 @@ import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
 import { scopeMatcher } from '@/core/engine/scope-matcher'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import { type ItemFacts, type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { marginPercent } from '@/core/price/margin'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { formatPercent, rangeText } from '@/ui/format/amount'
 import { withoutPriceSpan, withoutStock, withStock } from '@/ui/picker/what/narrowed'
@@ -24,10 +24,13 @@ const MOST_VALUES = 60
 const MOST_NOTED = 3
 
 /** What a scope matches of what can be sold, the products with the lowest margin first. */
-export async function matchedBy({ prepared, situation }: Outlook, what: What): Promise<WhatMatched> {
+export async function matchedBy(
+  { prepared, pricingContext }: RequestContext,
+  what: What,
+): Promise<WhatMatched> {
   const { store, index } = prepared
   const sweep = new Sweep(prepared, what)
-  const rows = new MatchedProducts(prepared, situation)
+  const rows = new MatchedProducts(prepared, pricingContext)
   const slices = new Slices()
   for (const item of await soldVariants(prepared)) {
     if (slices.isDue()) await slices.rest()
@@ -173,10 +176,10 @@ class MatchedProducts {
   private readonly cost
   private readonly digits: number
 
-  constructor(prepared: PreparedStore, { lens }: Situation) {
-    this.base = referenceAmounts(prepared, 'basePrice', lens)
-    this.cost = referenceAmounts(prepared, 'cost', lens)
-    this.digits = lens.digits
+  constructor(prepared: PreparedStore, { currencyView }: PricingContext) {
+    this.base = referenceAmounts(prepared, 'basePrice', currencyView)
+    this.cost = referenceAmounts(prepared, 'cost', currencyView)
+    this.digits = currencyView.digits
   }
 
   get count(): number {

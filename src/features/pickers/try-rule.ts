@@ -3,12 +3,12 @@
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { variantName } from '@/core/catalogue/product'
 import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
-import { standpoint } from '@/core/engine/standpoint'
+import { buyerContext } from '@/core/engine/buyer-context'
 import { differencePercent } from '@/core/price/margin'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { weigh } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
-import { lookFrom, situationOf } from '@/server/engine/look-from'
+import { lookFrom, pricingContextOf } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant } from '@/server/session/author'
 import { amountOn, meanPercent, priceSide } from '@/sheet/effect/price-moves'
@@ -50,20 +50,20 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
   if (!weighed.ok && weighed.code !== 'nothing-to-change')
     return { ok: false, problem: refusalSentence(toRefusal(weighed)) }
   const after = weighed.ok ? weighed.after : getPrepared(steppe)
-  const outlook = await lookFrom(context.vantage)
-  const buyer = context.party ? partyBuyer(store, context.party) : outlook.buyer
+  const requestContext = await lookFrom(context.vantage)
+  const buyer = context.party ? partyBuyer(store, context.party) : requestContext.buyer
   const look = buyer
-    ? { ...standpoint(buyer, outlook.standpoint.at), channel: outlook.standpoint.channel }
-    : outlook.standpoint
+    ? { ...buyerContext(buyer, requestContext.buyerContext.at), channel: requestContext.buyerContext.channel }
+    : requestContext.buyerContext
   const compiled = after.lists.get(requests.list)
   const place = compiled?.lines.findIndex(({ id }) => id === requests.line) ?? -1
   if (!compiled || place < 0) return { ok: false, problem: 'The line reaches nothing.' }
   const froms = read.value.breaks.slice(0, MOST_BREAKS).map(({ from }) => from)
-  const situation = situationOf(after, look)
+  const pricingContext = pricingContextOf(after, look)
   const columns: ReadonlyMap<number, LineMember>[] = []
   for (const from of froms) {
     const own = Math.max(QUANTITY_UNITS, Math.round(Number(from) * QUANTITY_UNITS))
-    const members = (await listMembers(after, situation, requests.list, own)).get(place) ?? []
+    const members = (await listMembers(after, pricingContext, requests.list, own)).get(place) ?? []
     columns.push(new Map(members.map((member) => [member.number, member])))
   }
   const [first] = columns
@@ -74,7 +74,7 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
   const money = (amount: Decimal) => formatAmount(amount, compiled.digits)
   const percents = members.flatMap(({ number, price }) => {
     const then = amountOn(now, number)
-    return then === null || now.situation.currency !== compiled.list.currency
+    return then === null || now.pricingContext.currency !== compiled.list.currency
       ? []
       : (differencePercent(price, then) ?? [])
   })
@@ -91,7 +91,7 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
       return {
         name:
           product && variant ? [product.name, variantName(product, variant)].filter(Boolean).join(', ') : '',
-        now: then === null ? '–' : formatAmount(then, now.situation.digits),
+        now: then === null ? '–' : formatAmount(then, now.pricingContext.digits),
         prices: columns.map((column) => {
           const member = column.get(number)
           return member

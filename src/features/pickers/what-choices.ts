@@ -6,7 +6,7 @@ import type { What, WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import { shownProducts } from '@/server/engine/catalogue-order'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { whatPhrase } from '@/ui/format/rule-phrases'
 import type { FoundItem, WhatChoice, WhatChoices } from '@/ui/picker/what/what-choices'
@@ -20,7 +20,7 @@ export function namedTerms(store: Store, { include, exclude }: What): readonly W
 }
 
 /** What a rule can be for that stands in a list of its own; single products are found by typing. */
-export async function whatChoices({ prepared }: Outlook, initial: What): Promise<WhatChoices> {
+export async function whatChoices({ prepared }: RequestContext, initial: What): Promise<WhatChoices> {
   const { store } = prepared
   const counts = new Map<string, number>()
   const slices = new Slices()
@@ -56,7 +56,7 @@ export async function whatChoices({ prepared }: Outlook, initial: What): Promise
 const MOST_FOUND = 12
 
 /** Products whose name, code or SKU holds some words, and their variants where the words name one. */
-export async function findItems({ prepared }: Outlook, words: string): Promise<readonly FoundItem[]> {
+export async function findItems({ prepared }: RequestContext, words: string): Promise<readonly FoundItem[]> {
   const { store } = prepared
   const text = words.trim()
   if (text === '') return []

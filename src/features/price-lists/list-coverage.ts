@@ -6,12 +6,12 @@ import { inTreeOrder } from '@/core/catalogue/category'
 import { listPrices } from '@/core/engine/list-prices'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import type { PriceList } from '@/core/price/price-list'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import { type Outlook, situationOf } from '@/server/engine/look-from'
+import { type RequestContext, pricingContextOf } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 import type { CoverageView } from './price-list-view'
@@ -26,20 +26,22 @@ const COVERAGE = new Remembered<CoverageView>()
  * How much of the catalogue a list prices, and how much of that it decides for anybody it is for, at the instant and
  * quantity looked at: what it prices and never decides, other lists decide before it.
  */
-export async function listCoverage(outlook: Outlook, list: PriceList): Promise<CoverageView> {
-  const { situation, quantity } = outlook
-  const kinds = await kindsOfBuyers(outlook, list)
-  const words = [situation, ...kinds].map(wordOf).join()
-  return COVERAGE.of(outlook, `${list.id}/${quantity}/${words}`, () => cover(outlook, list, kinds))
+export async function listCoverage(requestContext: RequestContext, list: PriceList): Promise<CoverageView> {
+  const { pricingContext, quantity } = requestContext
+  const kinds = await kindsOfBuyers(requestContext, list)
+  const words = [pricingContext, ...kinds].map(wordOf).join()
+  return COVERAGE.of(requestContext, `${list.id}/${quantity}/${words}`, () =>
+    cover(requestContext, list, kinds),
+  )
 }
 
 async function cover(
-  { prepared, situation, quantity }: Outlook,
+  { prepared, pricingContext, quantity }: RequestContext,
   list: PriceList,
-  kinds: readonly Situation[],
+  kinds: readonly PricingContext[],
 ): Promise<CoverageView> {
   const { store, index } = prepared
-  const found = listPrices(prepared, situation, list.id, { own: quantity, counted: null })
+  const found = listPrices(prepared, pricingContext, list.id, { own: quantity, counted: null })
   const decided = new Uint8Array(index.variantCount)
   const slices = new Slices()
   for (const kind of kinds) {
@@ -84,11 +86,11 @@ async function cover(
   }
 }
 
-/** One situation for each kind of buyer the list is for: those with equal rights are one kind. */
+/** One pricing context for each kind of buyer the list is for: those with equal rights are one kind. */
 async function kindsOfBuyers(
-  { prepared, standpoint }: Outlook,
+  { prepared, buyerContext }: RequestContext,
   list: PriceList,
-): Promise<readonly Situation[]> {
+): Promise<readonly PricingContext[]> {
   const { store } = prepared
   const holding = contractsHolding(store.contract.values(), list.id)
   const isFor = (kind: string) => list.audience.include.some((term) => term.kind === kind)
@@ -98,25 +100,30 @@ async function kindsOfBuyers(
       .filter((account) => isReachedBy(list, holding, accountFacts(store.group, account)))
       .map(({ id }) => ({ kind: 'account', account: id }) as const),
   ]
-  const kinds = new Map<string, Situation>()
+  const kinds = new Map<string, PricingContext>()
   const slices = new Slices()
   for (const buyer of buyers) {
     if (kinds.size >= MOST_KINDS) break
     await slices.rest()
-    const situation = situationOf(prepared, { ...standpoint, buyer, deliverTo: null, currency: null })
-    if (!kinds.has(situation.key)) kinds.set(situation.key, situation)
+    const pricingContext = pricingContextOf(prepared, {
+      ...buyerContext,
+      buyer,
+      deliverTo: null,
+      currency: null,
+    })
+    if (!kinds.has(pricingContext.key)) kinds.set(pricingContext.key, pricingContext)
   }
   return [...kinds.values()]
 }
 
 function deciderOf(
   prepared: PreparedStore,
-  situation: Situation | undefined,
+  pricingContext: PricingContext | undefined,
   quantity: number,
   number: number,
 ): string {
-  if (!situation) return 'nobody it is for'
-  const { sources, lists } = priceColumn(prepared, situation, quantity)
+  if (!pricingContext) return 'nobody it is for'
+  const { sources, lists } = priceColumn(prepared, pricingContext, quantity)
   const id = lists[sources[number] as number]
   return id === undefined ? 'the base price' : (prepared.store['price-list'].get(id)?.name ?? id)
 }

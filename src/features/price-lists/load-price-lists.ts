@@ -5,7 +5,7 @@ import { accountFacts } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { lensInto } from '@/core/engine/lens'
+import { currencyViewInto } from '@/core/engine/currency-view'
 import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
 import type { CompiledList } from '@/core/engine/compiled-list'
 import { lineUnits } from '@/core/engine/find-in-list'
@@ -19,7 +19,7 @@ import { type Breaks, onlyMethod } from '@/core/price/price-method'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
@@ -36,9 +36,13 @@ import { type LineEffect, type PriceListRow, type PriceListView } from './price-
 const SHOWN_CHANGES = 8
 
 /** Every price list, in the order of its rung and rank. */
-export function loadPriceLists({ prepared, situation, quantity }: Outlook): readonly PriceListRow[] {
+export function loadPriceLists({
+  prepared,
+  pricingContext,
+  quantity,
+}: RequestContext): readonly PriceListRow[] {
   const { store } = prepared
-  const column = priceColumn(prepared, situation, quantity)
+  const column = priceColumn(prepared, pricingContext, quantity)
   const decided = new Map<string, number>()
   for (const source of column.sources) {
     const list = column.lists[source]
@@ -64,8 +68,11 @@ export function loadPriceLists({ prepared, situation, quantity }: Outlook): read
  *
  * Errors  `null` when no list has the code.
  */
-export async function loadPriceListSheet(outlook: Outlook, code: string): Promise<PriceListView | null> {
-  const { prepared, steppe } = outlook
+export async function loadPriceListSheet(
+  requestContext: RequestContext,
+  code: string,
+): Promise<PriceListView | null> {
+  const { prepared, steppe } = requestContext
   const { store } = prepared
   const list = findByCode(store['price-list'], code)
   const compiled = list && prepared.lists.get(list.id)
@@ -75,7 +82,7 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
   const codeOf = (id: string) => store['price-list'].get(id)?.code ?? id
   const listName = (id: string) => store['price-list'].get(id)?.name ?? id
   const money = (amount: Decimal) => formatMoney(amount, currency, compiled.digits)
-  const effects = await knownEffects(outlook, list.id)
+  const effects = await knownEffects(requestContext, list.id)
   const none: LineEffect = { variants: 0, base: '', price: '', margin: null, belowCost: 0 }
   return {
     id: list.id,
@@ -104,18 +111,18 @@ export async function loadPriceListSheet(outlook: Outlook, code: string): Promis
       ruleSpoken: writePriceRule(store, line),
       when: line.schedule ? whenSentence(line.schedule) : '',
       whenText: line.schedule ? scheduleText(line.schedule) : '',
-      curve: breakCurve(outlook, compiled, at, effects.get(at)?.example ?? null),
+      curve: breakCurve(requestContext, compiled, at, effects.get(at)?.example ?? null),
       rounding: onlyMethod(line)?.kind === 'fixed' ? '' : line.rounding ? roundingPhrase(line.rounding) : '',
       effect: effects.get(at)?.effect ?? none,
       example: effects.get(at)?.example ?? null,
     })),
-    coverage: await listCoverage(outlook, list),
+    coverage: await listCoverage(requestContext, list),
     revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
-    vantage: outlook.vantage,
+    vantage: requestContext.vantage,
     example: exampleBuyer(list, store),
     currency,
     digits: compiled.digits,
-    live: outlook.live,
+    live: requestContext.live,
     asOf: steppe.lastChangeSet,
     history: toHistoryLines(await latestChangesOf(steppe, 'price-list', list.id, SHOWN_CHANGES), timeZone),
   }
@@ -125,12 +132,12 @@ type LineEffects = ReadonlyMap<number, { effect: LineEffect; example: string }>
 
 const EFFECTS = new Remembered<LineEffects>()
 
-function knownEffects(outlook: Outlook, listId: string): Promise<LineEffects> {
-  const { prepared, situation, quantity } = outlook
-  return EFFECTS.of(outlook, `${listId}/${quantity}/${wordOf(situation)}`, async () => {
+function knownEffects(requestContext: RequestContext, listId: string): Promise<LineEffects> {
+  const { prepared, pricingContext, quantity } = requestContext
+  return EFFECTS.of(requestContext, `${listId}/${quantity}/${wordOf(pricingContext)}`, async () => {
     const { store, index } = prepared
     const digits = prepared.lists.get(listId)?.digits ?? 2
-    const members = await listMembers(prepared, situation, listId, quantity)
+    const members = await listMembers(prepared, pricingContext, listId, quantity)
     return new Map(
       [...members].map(([line, own]) => {
         const example = store.variant.get(index.items[own[0]?.number ?? -1] ?? '')?.sku ?? ''
@@ -160,7 +167,7 @@ function effectOf(members: readonly LineMember[], digits: number): LineEffect {
 
 /** What a line with several breaks gives for one of its items from each quantity on. */
 function breakCurve(
-  { prepared, situation }: Outlook,
+  { prepared, pricingContext }: RequestContext,
   compiled: CompiledList,
   position: number,
   sku: string | null,
@@ -169,10 +176,10 @@ function breakCurve(
   const variant = sku === null ? null : findBySku(prepared.store.variant, sku)
   if (line.froms.length < 2 || !variant) return []
   const number = prepared.index.numberOf.get(variant.id) as number
-  const lens = lensInto(prepared, situation.lens, compiled.list.currency)
+  const currencyView = currencyViewInto(prepared, pricingContext.currencyView, compiled.list.currency)
   return [...line.froms].flatMap((from) => {
     const own = Math.max(from, QUANTITY_UNITS)
-    const height = lineUnits(prepared, lens, compiled, line, number, { own, counted: null })
+    const height = lineUnits(prepared, currencyView, compiled, line, number, { own, counted: null })
     return height === height ? [{ from: own / QUANTITY_UNITS, height }] : []
   })
 }

@@ -7,7 +7,7 @@ import type { Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { emptyListPrice, findInList } from '@/core/engine/find-in-list'
-import { lensInto } from '@/core/engine/lens'
+import { currencyViewInto } from '@/core/engine/currency-view'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
 import { scopeMatcher } from '@/core/engine/scope-matcher'
@@ -16,7 +16,7 @@ import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { formatAmount } from '@/ui/format/amount'
 import { breaksPhrase, spanPhrase, whoSentence } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
@@ -66,7 +66,7 @@ const MOST_VARIANTS = 6
 
 /** A product's prices in the base and in every list that has one for it, whoever it is for. */
 export async function loadListPrices(
-  { prepared, situation, quantity }: Outlook,
+  { prepared, pricingContext, quantity }: RequestContext,
   product: string,
 ): Promise<ListPricesView> {
   const { store, index } = prepared
@@ -95,7 +95,7 @@ export async function loadListPrices(
         label: name,
       })),
     ]
-  const baseLens = lensInto(prepared, situation.lens, home)
+  const baseCurrencyView = currencyViewInto(prepared, pricingContext.currencyView, home)
   const rows: ListPriceRow[] = [
     {
       list: null,
@@ -105,8 +105,8 @@ export async function loadListPrices(
       who: 'whoever no list has a price for',
       currency: home,
       cells: items.map((each) => {
-        const units = amountAt(referenceAmounts(prepared, 'basePrice', baseLens), each.number)
-        return cellOf(baseLens, each, units, storeBasis(prepared))
+        const units = amountAt(referenceAmounts(prepared, 'basePrice', baseCurrencyView), each.number)
+        return cellOf(baseCurrencyView, each, units, storeBasis(prepared))
       }),
     },
   ]
@@ -117,15 +117,22 @@ export async function loadListPrices(
     const compiled = prepared.lists.get(list.id)
     if (!compiled || list.status !== 'active' || list.state !== 'on') continue
     if (slices.isDue()) await slices.rest()
-    const lens = lensInto(prepared, situation.lens, list.currency)
+    const currencyView = currencyViewInto(prepared, pricingContext.currencyView, list.currency)
     const basis = compiled.basis ?? storeBasis(prepared)
     const rules = new Set<string>()
     const cells = items.map((each): ListPriceCell => {
       const { number } = each
-      const isFound = findInList(prepared, lens, compiled, number, { own: quantity, counted: null }, found)
-      // A rule for extras is told on their own sheet.
+      const isFound = findInList(
+        prepared,
+        currencyView,
+        compiled,
+        number,
+        { own: quantity, counted: null },
+        found,
+      )
+      // A rule for extras stands on their own sheet.
       if (isFound && each.item.kind === 'variant') rules.add(ruleOf(found.line))
-      return cellOf(lens, each, isFound ? found.units : Number.NaN, basis)
+      return cellOf(currencyView, each, isFound ? found.units : Number.NaN, basis)
     })
     if (cells.every(({ price }) => price === '')) {
       others.push({ list: list.id, name: list.name })
@@ -160,18 +167,21 @@ export async function loadListPrices(
   }
 
   function cellOf(
-    lens: typeof baseLens,
+    currencyView: typeof baseCurrencyView,
     { number, item, label }: (typeof items)[number],
     units: number,
     basis: ReturnType<typeof storeBasis>,
   ): ListPriceCell {
-    const price = toPrice(units, lens.digits)
-    const compared = shownInBasis(prepared, lens, number, { units, basis }, storeBasis(prepared))
-    const cost = toPrice(amountAt(referenceAmounts(prepared, 'cost', lens), number), lens.digits)
+    const price = toPrice(units, currencyView.digits)
+    const compared = shownInBasis(prepared, currencyView, number, { units, basis }, storeBasis(prepared))
+    const cost = toPrice(
+      amountAt(referenceAmounts(prepared, 'cost', currencyView), number),
+      currencyView.digits,
+    )
     return {
       item,
       label,
-      price: price === null ? '' : formatAmount(price, lens.digits),
+      price: price === null ? '' : formatAmount(price, currencyView.digits),
       margin: compared === null || cost === null ? null : marginPercent(compared, cost),
       isBelowCost: compared !== null && cost !== null && isBelowCost(compared, cost),
     }

@@ -19,7 +19,7 @@ import { marginPercent } from '@/core/price/margin'
 import { getSettings } from '@/core/store/store'
 import { latestChangesOf } from '@/server/changes/history'
 import { findShownProduct, orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
 import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
@@ -39,8 +39,8 @@ const SHOWN_CHANGES = 8
 const MOST_LISTED = 500
 
 /** The products named, coded or filed under some words, with what the buyer looked as pays. */
-export function loadProducts(outlook: Outlook, find: string): ProductListView {
-  const { prepared } = outlook
+export function loadProducts(requestContext: RequestContext, find: string): ProductListView {
+  const { prepared } = requestContext
   const { store } = prepared
   const { priceDigits: digits, currency } = getSettings(store)
   const all = orderedProducts(store)
@@ -53,13 +53,13 @@ export function loadProducts(outlook: Outlook, find: string): ProductListView {
   const rows = found.slice(0, MOST_LISTED).map(({ product, variants }) => {
     const resolved = (field: InheritedField) =>
       variants.map((variant) => resolveValue(product, variant, field).value)
-    const priced = variants.map(({ id }) => priceOf(outlook, id))
+    const priced = variants.map(({ id }) => priceOf(requestContext, id))
     const prices = priced.map(({ price }) => price)
     const costs = resolved('cost')
     const margins = priced.flatMap(({ compared: price }, at) => {
       const cost = costs[at] ?? null
       const margin =
-        price === null || cost === null || outlook.situation.currency !== currency
+        price === null || cost === null || requestContext.pricingContext.currency !== currency
           ? null
           : marginPercent(price, cost)
       return margin === null ? [] : [margin]
@@ -71,7 +71,7 @@ export function loadProducts(outlook: Outlook, find: string): ProductListView {
       variants: variants.length,
       base: rangeText(resolved('basePrice'), digits),
       cost: rangeText(costs, digits),
-      price: rangeText(prices, outlook.situation.digits),
+      price: rangeText(prices, requestContext.pricingContext.digits),
       leastMargin: margins.sort(compare)[0] ?? null,
     }
   })
@@ -83,8 +83,11 @@ export function loadProducts(outlook: Outlook, find: string): ProductListView {
  *
  * Errors  `null` when no product has the code.
  */
-export async function loadProductSheet(outlook: Outlook, code: string): Promise<ProductSheetView | null> {
-  const { prepared, steppe } = outlook
+export async function loadProductSheet(
+  requestContext: RequestContext,
+  code: string,
+): Promise<ProductSheetView | null> {
+  const { prepared, steppe } = requestContext
   const { store } = prepared
   const found = findShownProduct(store, code)
   if (!found) return null
@@ -110,22 +113,22 @@ export async function loadProductSheet(outlook: Outlook, code: string): Promise<
       floor: product.floor,
       weight: product.weight,
     },
-    variants: variants.map((variant) => toSheetRow(outlook, found, variant.id)),
-    as: outlook.as,
-    buyerName: outlook.buyerName,
+    variants: variants.map((variant) => toSheetRow(requestContext, found, variant.id)),
+    as: requestContext.as,
+    buyerName: requestContext.buyerName,
     currency,
     digits: priceDigits,
-    priceCurrency: outlook.situation.currency,
-    priceDigits: outlook.situation.digits,
-    vantage: outlook.vantage,
-    live: outlook.live,
+    priceCurrency: requestContext.pricingContext.currency,
+    priceDigits: requestContext.pricingContext.digits,
+    vantage: requestContext.vantage,
+    live: requestContext.live,
     asOf: steppe.lastChangeSet,
     history: toHistoryLines(await latestChangesOf(steppe, 'product', product.id, SHOWN_CHANGES), timeZone),
   }
 }
 
 function toSheetRow(
-  outlook: Outlook,
+  requestContext: RequestContext,
   { product, variants }: ProductWithVariants,
   id: string,
 ): ProductSheetRow {
@@ -142,23 +145,27 @@ function toSheetRow(
     values: Object.fromEntries(
       PRODUCT_FIELDS.map(({ field }) => [field, shown(field)]),
     ) as ProductSheetRow['values'],
-    ...priceOf(outlook, id),
-    terms: termsOf(outlook, product, variant),
+    ...priceOf(requestContext, id),
+    terms: termsOf(requestContext, product, variant),
   }
 }
 
 /** What holds of a variant beside its price, for whoever is looked as, and the level each part comes from. */
-function termsOf({ prepared, situation }: Outlook, product: Product, variant: Variant): VariantTerms {
+function termsOf(
+  { prepared, pricingContext }: RequestContext,
+  product: Product,
+  variant: Variant,
+): VariantTerms {
   const { store, index } = prepared
   const number = index.numberOf.get(variant.id) as number
   const taxClass = taxClassOf(prepared, number)
   const from =
     variant.taxClass !== null ? 'its own' : product.taxClass !== null ? 'of the product' : 'of the store'
-  const { limits, setBy } = findLimits(prepared, situation, number)
+  const { limits, setBy } = findLimits(prepared, pricingContext, number)
   const levels = Object.values(setBy).map((source) =>
     source.kind === 'rule' ? (store.limit.get(source.rule)?.name ?? source.rule) : `its ${source.kind}`,
   )
-  const access = findRights(prepared, situation, number)
+  const access = findRights(prepared, pricingContext, number)
   return {
     taxClass: taxClass === null ? null : { name: store['tax-class'].get(taxClass)?.name ?? taxClass, from },
     limits: quantityPhrase(limits),
@@ -168,14 +175,14 @@ function termsOf({ prepared, situation }: Outlook, product: Product, variant: Va
 }
 
 function priceOf(
-  { prepared, situation, quantity }: Outlook,
+  { prepared, pricingContext, quantity }: RequestContext,
   variant: string,
 ): Pick<ProductSheetRow, 'price' | 'compared' | 'priceFrom'> {
   const number = prepared.index.numberOf.get(variant) as number
-  const found = findPrice(prepared, situation, number, { own: quantity, counted: null })
+  const found = findPrice(prepared, pricingContext, number, { own: quantity, counted: null })
   return {
-    price: toPrice(found.units, situation.digits),
-    compared: shownInBasis(prepared, situation.lens, number, found, storeBasis(prepared)),
+    price: toPrice(found.units, pricingContext.digits),
+    compared: shownInBasis(prepared, pricingContext.currencyView, number, found, storeBasis(prepared)),
     priceFrom: found.entry?.compiled.list.name ?? null,
   }
 }

@@ -4,7 +4,7 @@ import { toPrice } from '@/core/engine/price-step'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { emptyListPrice, findInList } from '@/core/engine/find-in-list'
-import { lensInto } from '@/core/engine/lens'
+import { currencyViewInto } from '@/core/engine/currency-view'
 import { fromUnits } from '@/core/engine/price-step'
 import type { Vantage } from '@/core/engine/vantage'
 import { typedAmount } from '@/core/decimal/written-amount'
@@ -40,7 +40,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   const wrong = checkVantages([edit.vantage])
   if (wrong) return { ok: false, problem: wrong }
   const steppe = await getSteppe()
-  const { prepared, situation, quantity } = await lookFrom({ ...edit.vantage, on: null })
+  const { prepared, pricingContext, quantity } = await lookFrom({ ...edit.vantage, on: null })
   const { store, index } = prepared
   const list = store['price-list'].get(edit.list)
   const compiled = prepared.lists.get(edit.list)
@@ -50,20 +50,33 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   const number = index.numberOf.get(item.kind === 'variant' ? item.variant : item.extra)
   if (!list || !compiled || label === undefined || number === undefined)
     return { ok: false, problem: 'The list or the item is gone. Reload the page.' }
-  const lens = lensInto(prepared, situation.lens, list.currency)
+  const currencyView = currencyViewInto(prepared, pricingContext.currencyView, list.currency)
   const found = emptyListPrice()
-  const isFound = findInList(prepared, lens, compiled, number, { own: quantity, counted: null }, found)
-  const current = isFound ? toPrice(found.units, lens.digits) : null
-  if ((current === null ? '' : formatAmount(current, lens.digits)) !== edit.seen)
+  const isFound = findInList(
+    prepared,
+    currencyView,
+    compiled,
+    number,
+    { own: quantity, counted: null },
+    found,
+  )
+  const current = isFound ? toPrice(found.units, currencyView.digits) : null
+  if ((current === null ? '' : formatAmount(current, currencyView.digits)) !== edit.seen)
     return { ok: false, problem: 'Somebody changed this price meanwhile. Reload to see the new one.' }
   const basis = compiled.basis ?? storeBasis(prepared)
-  const costUnits = amountAt(referenceAmounts(prepared, 'cost', lens), number)
+  const costUnits = amountAt(referenceAmounts(prepared, 'cost', currencyView), number)
   let changes = releasePrice(compiled.lines, item)
   if (edit.typed.trim() !== '') {
     const amount = readTyped(typedAmount(edit.typed), {
       current,
-      cost: shownInBasis(prepared, lens, number, { units: costUnits, basis: storeBasis(prepared) }, basis),
-      digits: lens.digits,
+      cost: shownInBasis(
+        prepared,
+        currencyView,
+        number,
+        { units: costUnits, basis: storeBasis(prepared) },
+        basis,
+      ),
+      digits: currencyView.digits,
     })
     if (!amount.ok) return { ok: false, problem: refusalSentence(amount.refusal) }
     changes = fixPrice(compiled.lines, item, amount.value, {

@@ -25,8 +25,8 @@ export const productSheet: SheetOfKind = {
 /** A product’s variants with what each sets itself, its prices in every list, and the rules that reach it. */
 async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
   const { before, after, id, stored, view: sheet } = loaded
-  const outlook = after ?? before
-  const { store } = outlook.prepared
+  const requestContext = after ?? before
+  const { store } = requestContext.prepared
   const product = store.product.get(id)
   if (!product || !stored)
     return {
@@ -35,7 +35,7 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
     }
   const variants = [...store.variant.values()].filter((variant) => variant.product === id)
   const effect = await changeEffect(loaded)
-  const shown = await loadProductSheet(outlook, product.code)
+  const shown = await loadProductSheet(requestContext, product.code)
   const { vantage, buyerName } = before
   return {
     main: (
@@ -47,7 +47,10 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
             key={JSON.stringify(sheet.texts)}
             initial={{ ...shown, live: shown.live && after === null }}
           >
-            <ListPricesSection view={await loadListPrices(outlook, id)} live={shown.live && after === null} />
+            <ListPricesSection
+              view={await loadListPrices(requestContext, id)}
+              live={shown.live && after === null}
+            />
             <TermsSection view={shown} />
           </ProductGrid>
         )}
@@ -67,7 +70,7 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
         />
         <MentionList
           title="Rules that reach it otherwise"
-          mentions={reachedOtherwise(outlook.prepared, variants, 'product')}
+          mentions={reachedOtherwise(requestContext.prepared, variants, 'product')}
           none="None: no rule is for its categories, attributes, family or variants."
         />
       </>

@@ -1,18 +1,18 @@
 import 'server-only'
 
 import { labelOf } from '@/core/store/references'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { isPutAway, nameOf, recordsOf } from '@/sheet/record/find-record'
 import { flagOf } from '@/sheet/record/record-flags'
 import { COLUMNS, type TabledKind } from './record-columns'
 import type { RecordTableView } from './record-table-view'
 
 /** Every record of a kind by name, archived ones last. */
-export function loadRecords(outlook: Outlook, kind: TabledKind): RecordTableView {
-  const { store } = outlook.prepared
+export function loadRecords(requestContext: RequestContext, kind: TabledKind): RecordTableView {
+  const { store } = requestContext.prepared
   const columns = COLUMNS[kind].map((column) => {
     if ('cell' in column) return column
-    const counts = column.count(outlook)
+    const counts = column.count(requestContext)
     return { title: column.title, cell: ({ id }: { readonly id: string }) => String(counts.get(id) ?? 0) }
   })
   return {
@@ -21,13 +21,13 @@ export function loadRecords(outlook: Outlook, kind: TabledKind): RecordTableView
       .map((record) => ({
         label: labelOf(kind, record as never),
         name: nameOf(kind, record),
-        cells: columns.map(({ cell }) => cell(record as never, outlook)),
-        flag: flagOf(outlook, kind, record),
+        cells: columns.map(({ cell }) => cell(record as never, requestContext)),
+        flag: flagOf(requestContext, kind, record),
         archived: isPutAway(kind, record),
       }))
       .sort(
         (left, right) => Number(left.archived) - Number(right.archived) || (left.name < right.name ? -1 : 1),
       ),
-    live: outlook.live,
+    live: requestContext.live,
   }
 }

@@ -4,7 +4,7 @@ import { accountFacts } from '@/core/buyers/buyer'
 import { findPrice } from '@/core/engine/find-price'
 import { isPartyTo } from '@/core/price/contract'
 import type { RecordOfKind } from '@/core/store/store'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import {
   breaksPhrase,
   whatSentence,
@@ -19,13 +19,13 @@ import type { EditableKind } from '@/sheet/record/sections'
 
 interface Column<Kind extends EditableKind> {
   readonly title: string
-  readonly cell: (record: RecordOfKind[Kind], outlook: Outlook) => string
+  readonly cell: (record: RecordOfKind[Kind], requestContext: RequestContext) => string
 }
 
 /** A column that looks at the whole store once, not once a record. */
 interface CountedColumn {
   readonly title: string
-  readonly count: (outlook: Outlook) => ReadonlyMap<string, number>
+  readonly count: (requestContext: RequestContext) => ReadonlyMap<string, number>
 }
 
 /** Categories stand on their tree instead. */
@@ -84,7 +84,7 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'State', cell: ({ state, isProtected }) => (isProtected ? `${state}, protected` : state) },
   ],
   currency: [
-    { title: 'Rate', cell: ({ id }, outlook) => currentRate(outlook, id) },
+    { title: 'Rate', cell: ({ id }, requestContext) => currentRate(requestContext, id) },
     { title: 'Fee', cell: ({ fee }) => `${fee} %` },
     {
       title: 'Own amounts',
@@ -97,7 +97,7 @@ export const COLUMNS: ColumnsOfKind = {
       title: 'Countries',
       cell: ({ countries, isDefault }) => (isDefault ? 'the rest' : countries.join(', ')),
     },
-    { title: 'Pays in', cell: ({ currency }, { situation }) => currency ?? situation.currency },
+    { title: 'Pays in', cell: ({ currency }, { pricingContext }) => currency ?? pricingContext.currency },
     { title: 'Prices', cell: ({ taxDisplay }) => DISPLAY_WORDS[taxDisplay] },
   ],
   channel: [
@@ -196,10 +196,10 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'Options', cell: ({ options }) => Object.values(options).join(', ') },
     {
       title: 'Priced by',
-      cell: ({ id }, { prepared, situation }) => {
+      cell: ({ id }, { prepared, pricingContext }) => {
         const number = prepared.index.numberOf.get(id)
         if (number === undefined) return ''
-        return findPrice(prepared, situation, number).entry?.compiled.list.name ?? 'base price'
+        return findPrice(prepared, pricingContext, number).entry?.compiled.list.name ?? 'base price'
       },
     },
   ],

@@ -44,8 +44,8 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
   return { ok: true, quantity: line?.quantity ?? quantity }
 }
 
-function mayBuy({ prepared, situation }: ShopVisitor, variant: string): boolean {
-  return findRights(prepared, situation, prepared.index.numberOf.get(variant) as number).buy
+function mayBuy({ prepared, pricingContext }: ShopVisitor, variant: string): boolean {
+  return findRights(prepared, pricingContext, prepared.index.numberOf.get(variant) as number).buy
 }
 
 /** Whether extras are sold and made for an item. */
@@ -112,7 +112,7 @@ export async function emptyCart(): Promise<never> {
   redirect('/shop/cart')
 }
 
-/** Puts in what a pasted list names; lines that name nothing that can be bought are told and stay in the field. */
+/** Puts in what a pasted list names; lines that name nothing that can be bought are reported and stay in the field. */
 export async function quickOrder(_before: QuickOrdered, form: FormData): Promise<QuickOrdered> {
   const visitor = await enterShopPage()
   const { store } = visitor.prepared
@@ -144,7 +144,7 @@ interface QuickLineLeft {
   readonly problem: string
 }
 
-/** Takes a passcode; a wrong one is told. */
+/** Takes a passcode; a wrong one is refused with its reason. */
 export async function enterPasscode(form: FormData): Promise<never> {
   const word = String(form.get('word') ?? '').trim()
   const { store } = getPrepared(await getSteppe())
@@ -156,5 +156,7 @@ export async function enterPasscode(form: FormData): Promise<never> {
   await withRoom(() => rememberPasscode(given.id))
   const visitor = await shopVisitor(getPrepared(await getSteppe()))
   // One that is not good today opens nothing.
-  redirect(visitor.situation.terms.passcode && !isOutside(visitor) ? back : `/shop/gate?wrong=1&${again}`)
+  redirect(
+    visitor.pricingContext.terms.passcode && !isOutside(visitor) ? back : `/shop/gate?wrong=1&${again}`,
+  )
 }

@@ -117,7 +117,7 @@ function togetherView(
   const isWhole = rule.counting === 'together' && isForEverything(rule)
   const counted = isWhole ? 'The whole order' : [...new Set(lines.map(nameOf))].join(' and ')
   const limit = 'limit' in problem.problem ? problem.problem.limit : null
-  const told = (value: Decimal) =>
+  const inWords = (value: Decimal) =>
     measure === 'value'
       ? `${formatMoney(value, cart.currency, cart.digits)} without tax`
       : measure === 'weight'
@@ -128,13 +128,13 @@ function togetherView(
     problem.problem.code === 'not-a-multiple'
       ? `must come to a multiple of ${limit}`
       : problem.problem.code === 'below-minimum'
-        ? `must come to at least ${limit === null ? 'more' : told(limit)}`
-        : `may come to at most ${limit === null ? 'less' : told(limit)}${period}`
+        ? `must come to at least ${limit === null ? 'more' : inWords(limit)}`
+        : `may come to at most ${limit === null ? 'less' : inWords(limit)}${period}`
   const past = before === ZERO ? '' : `, ${before} of them ordered in the last ${rule.days} days`
   // What the whole order must come to is no fault of its only line.
   const only = !isWhole && lines.length === 1 ? (lines[0] as number) : null
   return {
-    text: `${rule.message || `${counted} ${words}.`} This comes to ${told(has)}${past}.`,
+    text: `${rule.message || `${counted} ${words}.`} This comes to ${inWords(has)}${past}.`,
     item: only === null ? '' : nameOf(only),
     line: only,
     fixes: only !== null && measure === 'quantity' ? fixesFor(cart, only, nearest) : [],

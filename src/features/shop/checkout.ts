@@ -49,7 +49,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     [...form.keys()].filter((name) => !name.startsWith('$')).map((name) => [name, text(name)]),
   )
   const account = accountOf(visitor, store)
-  const terms = paymentTermsOf(visitor.situation)
+  const terms = paymentTermsOf(visitor.pricingContext)
   const address = Object.fromEntries(ADDRESS.map((field) => [field, text(field)])) as unknown as OrderAddress
   const problems: Record<string, string> = {}
   for (const field of ['name', 'street', 'city'] as const)
@@ -88,8 +88,8 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     () => false,
   )
   if (!isChosen) return { problems: { total: NO_ROOM }, typed }
-  const standpoint = { ...visitor.standpoint, deliverTo }
-  const { cart } = await loadCart({ ...visitor, standpoint })
+  const buyerContext = { ...visitor.buyerContext, deliverTo }
+  const { cart } = await loadCart({ ...visitor, buyerContext })
   const missing = cart.problems.flatMap((problem) => (problem.kind === 'place' ? [problem.part] : []))
   if (cart.lines.length === 0 || cart.problems.length > missing.length) redirect('/shop/cart')
   if (missing.length > 0)
@@ -134,18 +134,18 @@ export async function lookAtPlace(address: PlaceOfOrder): Promise<void> {
   await withRoom(() => chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' }))
 }
 
-function accountOf({ standpoint }: ShopVisitor, store: Store): Account | null {
-  const { buyer } = standpoint
+function accountOf({ buyerContext }: ShopVisitor, store: Store): Account | null {
+  const { buyer } = buyerContext
   return buyer.kind === 'account' ? (store.account.get(buyer.account) ?? null) : null
 }
 
 function toDocument(
-  { prepared, situation }: ShopVisitor,
+  { prepared, pricingContext }: ShopVisitor,
   cart: Cart,
   head: Pick<OrderDocument, 'buyer' | 'email' | 'address' | 'payment'>,
 ): OrderDocument {
   const { store, index } = prepared
-  const display = displayOf(prepared, situation, 'cart')
+  const display = displayOf(prepared, pricingContext, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
   return {
     ...head,

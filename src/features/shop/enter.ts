@@ -14,6 +14,6 @@ export async function enterShopPage(wanted = ''): Promise<ShopVisitor> {
 }
 
 /** Whether the gate keeps a visitor from seeing anything at all. */
-export function isOutside({ situation }: ShopVisitor): boolean {
-  return !situation.terms.passcode?.isReview && findGate(situation)?.rights.see === false
+export function isOutside({ pricingContext }: ShopVisitor): boolean {
+  return !pricingContext.terms.passcode?.isReview && findGate(pricingContext)?.rights.see === false
 }

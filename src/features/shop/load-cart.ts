@@ -26,9 +26,9 @@ export async function loadCart(
   visitor: ShopVisitor,
 ): Promise<{ readonly lines: readonly CartLineWanted[]; readonly cart: Cart }> {
   const steppe = await getSteppe()
-  const { prepared, standpoint } = visitor
+  const { prepared, buyerContext } = visitor
   const kept = await readCart(steppe, prepared, visitor.cart)
-  const price = (lines: readonly CartLineWanted[]) => priceCart(prepared, { ...standpoint, lines, past })
+  const price = (lines: readonly CartLineWanted[]) => priceCart(prepared, { ...buyerContext, lines, past })
   const past = await pastPurchases(steppe, ownerOf(visitor))
   const first = price(kept)
   if (!first.ok) throw new RangeError(`a cart cannot be priced: ${first.error.code}`)
@@ -38,8 +38,8 @@ export async function loadCart(
   return { lines, cart: priced.value }
 }
 
-export function ownerOf({ standpoint, cart }: ShopVisitor) {
-  const { buyer } = standpoint
+export function ownerOf({ buyerContext, cart }: ShopVisitor) {
+  const { buyer } = buyerContext
   return { account: buyer.kind === 'account' ? buyer.account : null, visitor: cart }
 }
 
@@ -49,25 +49,25 @@ export function seenTotal({ currency, total }: Cart): string {
 }
 
 export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
-  const { prepared, situation } = visitor
-  const display = displayOf(prepared, situation, 'cart')
+  const { prepared, pricingContext } = visitor
+  const display = displayOf(prepared, pricingContext, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
   return {
     currency: cart.currency,
     digits: cart.digits,
-    priceDigits: situation.digits,
+    priceDigits: pricingContext.digits,
     display,
     words: taxWordsOf(prepared.store),
     lines: cart.lines.map((line, position) => toLineView(visitor, line, position, shows, cart.digits)),
     sums: cart.lines.every((line) => line.access.seePrice) ? sumsOf(visitor, cart, shows) : [],
     untaxed: cart.untaxed ? UNTAXED[cart.untaxed] : '',
-    terms: paymentTermsOf(situation),
+    terms: paymentTermsOf(pricingContext),
     problems: problemViews(prepared, cart),
   }
 }
 
 function toLineView(
-  { prepared, situation, standpoint }: ShopVisitor,
+  { prepared, pricingContext, buyerContext }: ShopVisitor,
   line: CartLine,
   position: number,
   shows: 'net' | 'gross',
@@ -85,9 +85,9 @@ function toLineView(
   // Extras have no public price beside their own.
   const compared =
     isShown && line.extras.length === 0
-      ? findComparedPrice(prepared, situation, standpoint, number, quantities)
+      ? findComparedPrice(prepared, pricingContext, buyerContext, number, quantities)
       : null
-  const was = compared && taxPrice(prepared, situation, number, compared)[shows]
+  const was = compared && taxPrice(prepared, pricingContext, number, compared)[shows]
   return {
     position,
     sku: variant?.sku ?? '',

@@ -25,9 +25,9 @@ export interface CheckoutView {
 export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> {
   const { cart } = await loadCart(visitor)
   const { store } = visitor.prepared
-  const { buyer } = visitor.standpoint
+  const { buyer } = visitor.buyerContext
   const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
-  const { deliverTo } = visitor.situation
+  const { deliverTo } = visitor.pricingContext
   const known = account?.addresses.find(
     (each) => each.country === deliverTo.country && each.postcode === deliverTo.postcode,
   )
@@ -39,6 +39,6 @@ export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> 
     address: { street: known?.street ?? '', ...deliverTo, country: deliverTo.country },
     addresses: account?.addresses ?? [],
     countries: shopChoices(visitor).countries,
-    terms: paymentTermsOf(visitor.situation),
+    terms: paymentTermsOf(visitor.pricingContext),
   }
 }

@@ -22,7 +22,7 @@ import {
   type ProductWithVariants,
   shownProducts,
 } from '@/server/engine/catalogue-order'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import { countryName, notForSale, shopLimits, stockSentence, taxWordsOf } from './shop-sentences'
 import { cardPrice, hiddenPrice, NO_PRICE, shownPrice } from './shop-prices'
@@ -47,21 +47,21 @@ export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[]
   return childrenOf(visitor, null)
 }
 
-export function shopMoney({ prepared, situation }: ShopVisitor): ShopMoney {
-  const { currency, digits } = situation
+export function shopMoney({ prepared, pricingContext }: ShopVisitor): ShopMoney {
+  const { currency, digits } = pricingContext
   const minorDigits = findMinorDigits(currency) ?? digits
-  const display = displayOf(prepared, situation, 'shop')
+  const display = displayOf(prepared, pricingContext, 'shop')
   return { currency, digits, minorDigits, display, words: taxWordsOf(prepared.store) }
 }
 
 /** Where a visitor can have things brought to, and what they can pay in. */
-export function shopChoices({ prepared, situation, standpoint, vantage }: ShopVisitor): ShopChoices {
+export function shopChoices({ prepared, pricingContext, buyerContext, vantage }: ShopVisitor): ShopChoices {
   const { store } = prepared
   const served = [...store.region.values()].filter(({ status }) => status === 'active')
   // A region may serve some states of a country only.
   const countries = served.flatMap((region) => region.countries.map((each) => each.slice(0, 2)))
-  const { country } = situation.deliverTo
-  const following = situationOf(prepared, { ...standpoint, currency: null }).currency
+  const { country } = pricingContext.deliverTo
+  const following = pricingContextOf(prepared, { ...buyerContext, currency: null }).currency
   return {
     country,
     countries: [...new Set([...countries, country])]
@@ -195,12 +195,12 @@ export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct
  *
  * Errors  `null` when there is no such product.
  */
-export function findAway({ prepared, situation }: ShopVisitor, code: string): ShopAway | null {
+export function findAway({ prepared, pricingContext }: ShopVisitor, code: string): ShopAway | null {
   const [variant] = findShownProduct(prepared.store, code)?.variants ?? []
   if (!variant) return null
   const { landing, message } = findRights(
     prepared,
-    situation,
+    pricingContext,
     prepared.index.numberOf.get(variant.id) as number,
   )
   return { landing, message }
@@ -237,12 +237,12 @@ function based(amount: Decimal | null, basis: BasedAmount['basis']): BasedAmount
 }
 
 function answerFor(
-  { prepared, standpoint }: ShopVisitor,
+  { prepared, buyerContext }: ShopVisitor,
   variant: string,
   quantity: Decimal,
   extras: readonly string[],
 ): Answer | null {
-  const asked = answer(prepared, { ...standpoint, variant, quantity, extras, basket: [] })
+  const asked = answer(prepared, { ...buyerContext, variant, quantity, extras, basket: [] })
   return asked.ok ? asked.value : null
 }
 
@@ -265,7 +265,7 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
           unit: show({ amount: unit, basis }, null).own as Decimal,
         })),
     extras: hidden ? [] : extrasFor(visitor, variant.id),
-    limits: shopLimits(findLimits(visitor.prepared, visitor.situation, number), product.unit),
+    limits: shopLimits(findLimits(visitor.prepared, visitor.pricingContext, number), product.unit),
     stock: stockSentence(variant.stock),
     notForSale: answer ? notForSale(answer) : 'This is not for sale.',
   }
@@ -273,7 +273,7 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
 
 /** What can be added to a variant, and for how much a piece. */
 function extrasFor(visitor: ShopVisitor, variantId: string) {
-  const { prepared, situation } = visitor
+  const { prepared, pricingContext } = visitor
   const { store, index } = prepared
   const facts = factsOf(store, index, index.numberOf.get(variantId) as number)
   return [...store.extra.values()]
@@ -283,7 +283,7 @@ function extrasFor(visitor: ShopVisitor, variantId: string) {
       const number = index.numberOf.get(id) as number
       // An extra is taxed as what it is added to.
       const shown = shownPrice(visitor, index.numberOf.get(variantId) as number, {
-        own: basedPrice(findPrice(prepared, situation, number), situation.digits),
+        own: basedPrice(findPrice(prepared, pricingContext, number), pricingContext.digits),
         was: null,
       })
       return { code, name, price: shown.own }

@@ -15,15 +15,15 @@ export const NO_PRICE: ShopPrice = { own: null, was: null, withTax: null, perUni
 
 /** A price as it shows to a visitor: with tax, without, or both, as their region and group say. */
 export function shownPrice(
-  { prepared, situation }: ShopVisitor,
+  { prepared, pricingContext }: ShopVisitor,
   number: number,
   amounts: { readonly own: BasedAmount | null; readonly was: BasedAmount | null },
 ): ShopPrice {
   const { own, was } = amounts
   if (own === null) return NO_PRICE
-  const display = displayOf(prepared, situation, 'shop')
+  const display = displayOf(prepared, pricingContext, 'shop')
   const shown = (price: BasedAmount) => {
-    const { net, gross } = taxPrice(prepared, situation, number, price)
+    const { net, gross } = taxPrice(prepared, pricingContext, number, price)
     return { first: display === 'gross' ? gross : net, gross }
   }
   const mine = shown(own)
@@ -34,7 +34,7 @@ export function shownPrice(
     perUnit: unitPriceOf(
       mine.first,
       contentOf(prepared, number),
-      findMinorDigits(situation.currency) ?? situation.digits,
+      findMinorDigits(pricingContext.currency) ?? pricingContext.digits,
     ),
     hidden: null,
   }
@@ -49,13 +49,13 @@ export function hiddenPrice(access: Access): ShopPrice['hidden'] {
 
 /** The price of one piece, as a listing shows it. */
 export function cardPrice(visitor: ShopVisitor, variant: string): ShopPrice {
-  const { prepared, standpoint, situation } = visitor
+  const { prepared, buyerContext, pricingContext } = visitor
   const number = prepared.index.numberOf.get(variant) as number
-  const hidden = hiddenPrice(findRights(prepared, situation, number))
+  const hidden = hiddenPrice(findRights(prepared, pricingContext, number))
   if (hidden) return { ...NO_PRICE, hidden }
-  const found = findPrice(prepared, situation, number, ONE_PIECE)
+  const found = findPrice(prepared, pricingContext, number, ONE_PIECE)
   return shownPrice(visitor, number, {
-    own: basedPrice(found, situation.digits),
-    was: findComparedPrice(prepared, situation, standpoint, number, ONE_PIECE),
+    own: basedPrice(found, pricingContext.digits),
+    was: findComparedPrice(prepared, pricingContext, buyerContext, number, ONE_PIECE),
   })
 }

@@ -65,7 +65,7 @@ export function ShopSearch() {
   )
 }
 
-/** What the shop suggests for some words; an answer that comes after a later question is let go. */
+/** What the shop suggests for some words; an answer that comes after a later question is dropped. */
 function useSuggestions(words: string): readonly ShopSuggestion[] {
   const [found, setFound] = useState<{ readonly of: string; readonly list: readonly ShopSuggestion[] }>({
     of: '',

@@ -25,7 +25,7 @@ export function shopLimits({ limits, together }: FoundLimits, unit: string): Sho
   }
 }
 
-/** What is counted with other things, or with earlier orders: whole orders are told of in the cart. */
+/** What is counted with other things, or with earlier orders: whole orders are counted in the cart. */
 function togetherSentence(rule: LimitRule): string {
   if (isForEverything(rule)) return ''
   const counted = rule.counting === 'each' ? '' : ', counted with others like it'

@@ -4,21 +4,21 @@ import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
 import { findRights, isUnrestricted } from '@/core/engine/find-rights'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { ShopVisitor } from '@/server/session/shop-session'
 
 /** Products with the variants a visitor may see: the one gate between the catalogue and every page of the shop. */
 export function visible(
-  { prepared, situation }: ShopVisitor,
+  { prepared, pricingContext }: ShopVisitor,
   products: readonly ProductWithVariants[],
 ): readonly ProductWithVariants[] {
-  const isOpen = isUnrestricted(situation)
+  const isOpen = isUnrestricted(pricingContext)
   return products.flatMap(({ product, variants }) => {
     const kept = variants.filter(({ id, status }) =>
       isOpen
         ? status === 'active' && product.status === 'active'
-        : findRights(prepared, situation, prepared.index.numberOf.get(id) as number).see,
+        : findRights(prepared, pricingContext, prepared.index.numberOf.get(id) as number).see,
     )
     return kept.length > 0 ? [{ product, variants: kept }] : []
   })
@@ -36,17 +36,17 @@ export function firstVisible(
   return undefined
 }
 
-/** What can be reached, by situation, as long as the prepared store. */
-const CATEGORIES = new WeakMap<PreparedStore, WeakMap<Situation, ReadonlySet<string> | null>>()
+/** What can be reached, by pricing context, as long as the prepared store. */
+const CATEGORIES = new WeakMap<PreparedStore, WeakMap<PricingContext, ReadonlySet<string> | null>>()
 
 /** Ids of the categories a visitor can reach something in; `null` where nothing is kept from them. */
 export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> | null {
-  const { prepared, situation } = visitor
-  const kept = CATEGORIES.get(prepared) ?? new WeakMap<Situation, ReadonlySet<string> | null>()
+  const { prepared, pricingContext } = visitor
+  const kept = CATEGORIES.get(prepared) ?? new WeakMap<PricingContext, ReadonlySet<string> | null>()
   CATEGORIES.set(prepared, kept)
-  const known = kept.get(situation)
+  const known = kept.get(pricingContext)
   if (known !== undefined) return known
-  const isOpen = isUnrestricted(situation)
+  const isOpen = isUnrestricted(pricingContext)
   const reached = new Set<string>()
   if (!isOpen) {
     for (const { product } of visible(visitor, orderedProducts(prepared.store)))
@@ -54,7 +54,7 @@ export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> |
         for (const { id } of pathToRoot(prepared.store.category, category)) reached.add(id)
   }
   const found = isOpen ? null : reached
-  kept.set(situation, found)
+  kept.set(pricingContext, found)
   return found
 }
 
@@ -63,10 +63,10 @@ export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> |
  * itself. A product in several categories is shown once, in the branches that are open.
  */
 export function openPaths(
-  { prepared, situation }: ShopVisitor,
+  { prepared, pricingContext }: ShopVisitor,
   categories: readonly string[],
 ): readonly string[] {
-  const { channelAssortment, contractAssortments } = situation.terms
+  const { channelAssortment, contractAssortments } = pricingContext.terms
   const leads = (compiled: CompiledAssortment, category: string) =>
     holdsBranch(compiled, prepared.store.category, category)
   const open = categories.filter(

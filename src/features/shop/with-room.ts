@@ -7,7 +7,7 @@ import { redirect } from 'next/navigation'
 export const NO_ROOM =
   'The shop cannot save anything at the moment. Nothing is lost; please try again in a while.'
 
-/** Writes what a buyer wants; when the disk has no room they are told on a page of its own, with nothing lost. */
+/** Writes what a buyer wants; when the disk has no room a page of its own says so, with nothing lost. */
 export function withRoom<Result>(write: () => Promise<Result>): Promise<Result> {
   return withRoomOr(write, () => redirect('/shop/later'))
 }

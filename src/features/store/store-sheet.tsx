@@ -3,9 +3,9 @@ import 'server-only'
 import { decimal, subtract } from '@/core/decimal/decimal'
 import { answer } from '@/core/engine/ask'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
-import { standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import { buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
 import { SheetTable, SideList, SideRow } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
@@ -22,9 +22,9 @@ export const storeSheet: SheetOfKind = {
 /** The store's rules beside prices they make. */
 async function drawStore(loaded: LoadedSheet): Promise<SheetEffect> {
   const effect = await changeEffect(loaded)
-  const outlook = loaded.after ?? loaded.before
-  const rows = await sampleRows(outlook)
-  const settings = getSettings(outlook.prepared.store)
+  const requestContext = loaded.after ?? loaded.before
+  const rows = await sampleRows(requestContext)
+  const settings = getSettings(requestContext.prepared.store)
   return {
     main: (
       <>
@@ -58,8 +58,8 @@ async function drawStore(loaded: LoadedSheet): Promise<SheetEffect> {
 }
 
 /** One product as each kind of buyer gets it. */
-async function sampleRows(outlook: Outlook) {
-  const { prepared } = outlook
+async function sampleRows(requestContext: RequestContext) {
+  const { prepared } = requestContext
   const { store } = prepared
   const priced = (await soldVariants(prepared)).filter(
     ({ variant, product }) => (variant.basePrice ?? product.basePrice) !== null,
@@ -70,7 +70,7 @@ async function sampleRows(outlook: Outlook) {
   if (!item) return []
   return usualBuyers(store).flatMap((buyer) => {
     const asked = answer(prepared, {
-      ...standpointOf(buyer, outlook),
+      ...buyerContextOf(buyer, requestContext),
       variant: item.variant.id,
       quantity: decimal(1),
       extras: [],

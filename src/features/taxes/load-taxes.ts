@@ -8,7 +8,7 @@ import { toPlace } from '@/core/engine/vantage'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { countryName } from '@/ui/format/place-names'
 import { recordHref } from '@/ui/frame/record-href'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
 import { taxLines } from '@/ui/format/tax-lines'
 import { columnTitles, rateColumns, type RateRow, rateRows, writeRates } from './rates-text'
@@ -49,8 +49,8 @@ export interface TaxesView {
   } | null
 }
 
-export function loadTaxes(outlook: Outlook, tried: TriedTax): TaxesView {
-  const { store } = outlook.prepared
+export function loadTaxes(requestContext: RequestContext, tried: TriedTax): TaxesView {
+  const { store } = requestContext.prepared
   return {
     columns: columnTitles(store),
     rows: rateRows(store),
@@ -62,12 +62,12 @@ export function loadTaxes(outlook: Outlook, tried: TriedTax): TaxesView {
     variants: variantsByClass(store),
     accounts: accountsByCountry(store),
     settings: settingsOf(store),
-    buyer: outlook.buyerName,
-    at: outlook.standpoint.at,
-    live: outlook.live,
-    asOf: outlook.steppe.lastChangeSet,
+    buyer: requestContext.buyerName,
+    at: requestContext.buyerContext.at,
+    live: requestContext.live,
+    asOf: requestContext.steppe.lastChangeSet,
     tried,
-    result: tried.sku === '' ? null : tryTax(outlook, tried),
+    result: tried.sku === '' ? null : tryTax(requestContext, tried),
   }
 }
 
@@ -110,7 +110,7 @@ function settingsOf(store: Store): TaxesView['settings'] {
 }
 
 /** The tax of one piece for whoever is looked as, at the address that was typed. */
-function tryTax({ prepared, standpoint }: Outlook, tried: TriedTax): TaxesView['result'] {
+function tryTax({ prepared, buyerContext }: RequestContext, tried: TriedTax): TaxesView['result'] {
   const { store } = prepared
   const variant = findBySku(store.variant, tried.sku)
   if (!variant) {
@@ -121,8 +121,8 @@ function tryTax({ prepared, standpoint }: Outlook, tried: TriedTax): TaxesView['
   const land = tried.state === '' ? tried.country : `${tried.country}-${tried.state}`
   const deliverTo = toPlace(`${land}/${tried.postcode}/${tried.city}`)
   const asked = answer(prepared, {
-    ...standpoint,
-    deliverTo: tried.country === '' ? standpoint.deliverTo : deliverTo,
+    ...buyerContext,
+    deliverTo: tried.country === '' ? buyerContext.deliverTo : deliverTo,
     variant: variant.id,
     quantity: decimal(1),
     extras: [],

@@ -6,7 +6,7 @@ import { findNearest } from '@/core/issue/issue'
 import { readEnd, readLocal, writeEnd, writeLocal } from '@/core/predicates/schedule-text'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { Store } from '@/core/store/store'
-import type { TaxRateDraft } from '@/core/tax/parse-tax'
+import type { TaxRateInput } from '@/core/tax/parse-tax'
 import type { Tax, TaxClass } from '@/core/tax/tax'
 import { readTabbed, writeTabbed } from '@/ui/grid/tabbed-text'
 
@@ -95,7 +95,7 @@ export function writeRates(store: Store): string {
 /** A rate as it is to be; `null` for one that goes. */
 export interface RateEdit {
   readonly id: string
-  readonly after: TaxRateDraft | null
+  readonly after: TaxRateInput | null
 }
 
 export type ReadRates =
@@ -195,7 +195,7 @@ export function rateEdit(
   if (parseDecimal(percent) === null) return `“${text}” is not a rate. Write it like 13.5.`
   const { country, state, postcode, city, from, to } = place
   const id = known?.id ?? newId()
-  const after: TaxRateDraft = known
+  const after: TaxRateInput = known
     ? { ...known, percent, reason: reason || known.reason }
     : {
         ...RECORD_DEFAULTS['tax-rate'],

@@ -9,7 +9,7 @@ import { inBasis, storeBasis } from '@/core/engine/basis'
 import { shown } from '@/core/engine/shown'
 import type { TaxBasis } from '@/core/price/based-amount'
 import { priceDigitsOf } from '@/core/store/store'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
 import {
   candidateParts,
@@ -28,8 +28,8 @@ type Loaded =
   { readonly ok: true; readonly value: TraceView } | { readonly ok: false; readonly problem: string }
 
 /** How a buyer's price of a SKU came about, worded. */
-export function loadTrace(outlook: Outlook, sku: string): Loaded {
-  const { prepared, standpoint, buyerName, quantity } = outlook
+export function loadTrace(requestContext: RequestContext, sku: string): Loaded {
+  const { prepared, buyerContext, buyerName, quantity } = requestContext
   const { store } = prepared
   const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
@@ -38,23 +38,23 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
     return { ok: false, problem: `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}` }
   }
   const question = {
-    ...standpoint,
+    ...buyerContext,
     variant: variant.id,
     quantity: fromUnits(quantity, 3),
     extras: [],
     basket: [],
   }
   const asked = ask(prepared, question)
-  if (!asked.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
+  if (!asked.ok) return { ok: false, problem: `There is no buyer “${requestContext.as}”.` }
   const guest = ask(prepared, { ...question, buyer: { kind: 'guest' }, currency: asked.value.currency })
-  if (!guest.ok) return { ok: false, problem: `There is no buyer “${outlook.as}”.` }
+  if (!guest.ok) return { ok: false, problem: `There is no buyer “${requestContext.as}”.` }
 
   const { unit, basis, currency, trace, total, breaks, was, because } = asked.value
   const taxWord = (of: TaxBasis) => (prepared.mixesBases ? ` ${TAX_WORDS[of]}` : '')
-  const { lens } = outlook.situation
+  const { currencyView } = requestContext.pricingContext
   const number = prepared.index.numberOf.get(variant.id) as number
   const compared =
-    unit && shown(inBasis(prepared, lens, number, { amount: unit, basis }, storeBasis(prepared)))
+    unit && shown(inBasis(prepared, currencyView, number, { amount: unit, basis }, storeBasis(prepared)))
   const wording: Wording = { store, buyerName, currency }
   const href = recordHref('products', product.code)
   const options = variantName(product, variant)
@@ -71,7 +71,7 @@ export function loadTrace(outlook: Outlook, sku: string): Loaded {
       unit,
       currency,
       digits: priceDigitsOf(store, currency),
-      headline: headline(outlook, unit !== null, `${product.name}${options ? `, ${options}` : ''}`),
+      headline: headline(requestContext, unit !== null, `${product.name}${options ? `, ${options}` : ''}`),
       quantity: question.quantity,
       taxWord: taxWord(basis),
       compared,
@@ -128,7 +128,7 @@ function flatten(steps: readonly TraceStep[]): readonly TraceStep[] {
 }
 
 /** The sentence under the amount: "is what a buyer in Bee farms pays for …". */
-function headline({ buyer, buyerName }: Outlook, priced: boolean, item: string): string {
+function headline({ buyer, buyerName }: RequestContext, priced: boolean, item: string): string {
   const who =
     buyer.kind === 'guest'
       ? buyerName === 'Guest'

@@ -8,7 +8,7 @@ import { proved } from '@/core/engine/prove-prepared'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
-import { type DraftOfKind, type ParseContext, parseRecord } from '@/core/store/parse-record'
+import { type InputOfKind, type ParseContext, parseRecord } from '@/core/store/parse-record'
 import { labelOf } from '@/core/store/references'
 import { meansTheSame } from '@/core/store/same-meaning'
 import {
@@ -34,7 +34,7 @@ export type ChangeRequest = {
     /** The revision the edit was made on; `null` for a record that does not exist yet. */
     readonly seen: number | null
     /** `null` removes the record. */
-    readonly after: DraftOfKind[Kind] | null
+    readonly after: InputOfKind[Kind] | null
   }
 }[RecordKind]
 
@@ -44,7 +44,7 @@ export const SHOP_AUTHOR = 'Shop'
 export interface CommitNote {
   readonly author: string
   readonly note: string
-  /** The change set this one takes back. */
+  /** The change set this one undoes. */
   readonly undoes?: number
   readonly at: Date
   /**
@@ -64,7 +64,7 @@ interface Conflict {
   readonly id: string
   readonly label: string
   readonly current: RecordOfKind[RecordKind] | null
-  readonly submitted: DraftOfKind[RecordKind] | null
+  readonly submitted: InputOfKind[RecordKind] | null
 }
 
 export interface Committed {
@@ -96,10 +96,12 @@ export function commit(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
   note: CommitNote,
-  watch: CommitWatch = NOBODY_WATCHES,
+  onProgress: CommitProgress = NO_PROGRESS,
 ): Promise<CommitOutcome> {
   const seen = steppe.prepared?.store
-  const turn = steppe.writing.then(() => commitNow(steppe, afterSales(steppe, seen, requests), note, watch))
+  const turn = steppe.writing.then(() =>
+    commitNow(steppe, afterSales(steppe, seen, requests), note, onProgress),
+  )
   steppe.writing = turn.catch(() => undefined)
   return turn
 }
@@ -122,11 +124,11 @@ function afterSales(
 }
 
 /** How a large commit comes on. Throwing out of it stops the commit, of which nothing is written then. */
-export type CommitWatch = (stage: 'checking' | 'writing', done: number) => Promise<void> | void
+export type CommitProgress = (stage: 'checking' | 'writing', done: number) => Promise<void> | void
 
-const NOBODY_WATCHES: CommitWatch = () => undefined
+const NO_PROGRESS: CommitProgress = () => undefined
 
-/** How many records are checked, or changes noted down, between two looks of whoever watches. */
+/** How many records are checked, or changes noted down, between two reports of progress. */
 const RECORDS_A_TURN = 2_000
 
 /** What requests would come to, with nothing written. */
@@ -145,12 +147,12 @@ interface Weighed {
 export async function weigh(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
-  watch: CommitWatch = NOBODY_WATCHES,
+  onProgress: CommitProgress = NO_PROGRESS,
 ): Promise<Weighed | Extract<CommitOutcome, { readonly ok: false }>> {
   const store = steppe.prepared?.store ?? steppe.broken?.store ?? emptyStore()
   const conflicts = findConflicts(steppe, store, requests)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
-  const read = await readRequests(store, requests, watch)
+  const read = await readRequests(store, requests, onProgress)
   if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
   const changes = read.changes.filter(({ before, after }) => !meansTheSame(before, after))
   if (changes.length === 0) return { ok: false, code: 'nothing-to-change' }
@@ -167,10 +169,10 @@ async function commitNow(
   steppe: Steppe,
   requests: readonly ChangeRequest[],
   note: CommitNote,
-  watch: CommitWatch,
+  onProgress: CommitProgress,
 ): Promise<CommitOutcome> {
   if (isDiskFull(steppe)) return { ok: false, code: 'disk-full', freeBytes: steppe.freeBytes() }
-  const weighed = await weigh(steppe, requests, watch)
+  const weighed = await weigh(steppe, requests, onProgress)
   if (!weighed.ok) return weighed
   const { changes, before, after } = weighed
 
@@ -183,12 +185,12 @@ async function commitNow(
       .insert(schema.changeSets)
       .values({ id: changeSet, at, author, note: note.note, undoes: undoes ?? null })
     const slices = new Slices()
-    const told = async (done: number) => {
-      await watch('writing', done)
+    const onRows = async (done: number) => {
+      await onProgress('writing', done)
       await slices.rest()
     }
-    await writeHistory(transaction, changes, changeSet, told)
-    await writeChanges(transaction, changes, revisionOf, (done) => told(changes.length + done))
+    await writeHistory(transaction, changes, changeSet, onRows)
+    await writeChanges(transaction, changes, revisionOf, (done) => onRows(changes.length + done))
     await alongside?.(transaction)
   })
   steppe.sync()
@@ -230,13 +232,13 @@ function findConflicts(
 }
 
 /** Submitted records become records; everything wrong with any of them is gathered. */
-async function readRequests(store: Store, requests: readonly ChangeRequest[], watch: CommitWatch) {
+async function readRequests(store: Store, requests: readonly ChangeRequest[], onProgress: CommitProgress) {
   const changes: Change[] = []
   const issues: Issue[] = []
   const context = parseContext(store, requests)
   const slices = new Slices()
   for (const [at, { kind, id, after }] of requests.entries()) {
-    if (at % RECORDS_A_TURN === 0) await watch('checking', at)
+    if (at % RECORDS_A_TURN === 0) await onProgress('checking', at)
     await slices.rest()
     const before = store[kind].get(id) ?? null
     if (after === null) {

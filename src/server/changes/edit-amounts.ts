@@ -6,7 +6,7 @@ import type { Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import { findPrice } from '@/core/engine/find-price'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
 import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { findNearest } from '@/core/issue/issue'
@@ -133,8 +133,8 @@ function readListEdit(
       [...store.group.values()].map(({ code }) => `group:${code}`),
     )
 
-  const { standpoint, quantity } = resolveVantage(store, edit.from, currentInstant().getTime())
-  const opened = openSituation(prepared, standpoint)
+  const { buyerContext, quantity } = resolveVantage(store, edit.from, currentInstant().getTime())
+  const opened = openPricingContext(prepared, buyerContext)
   const number = prepared.index.numberOf.get(variant.id)
   if (!opened.ok || number === undefined) return unknown('variant', edit.variant, [])
   const { digits, currency } = opened.value
@@ -153,13 +153,13 @@ function readListEdit(
     return { ok: true, requests: lineRequests(steppe, released) }
   }
   // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
-  const { lens } = opened.value
+  const { currencyView } = opened.value
   const basis = prepared.lists.get(list.id)?.basis ?? storeBasis(prepared)
-  const costs = referenceAmounts(prepared, 'cost', lens)
+  const costs = referenceAmounts(prepared, 'cost', currencyView)
   const cost = { units: amountAt(costs, number), basis: storeBasis(prepared) }
   const amount = readTyped(edit.typed, {
-    current: shownInBasis(prepared, lens, number, found, basis),
-    cost: shownInBasis(prepared, lens, number, cost, basis),
+    current: shownInBasis(prepared, currencyView, number, found, basis),
+    cost: shownInBasis(prepared, currencyView, number, cost, basis),
     digits,
   })
   if (!amount.ok) return amount
@@ -185,7 +185,7 @@ function ownListOf(
   { from }: Extract<AmountEdit, { kind: 'list-price' }>,
   account: string,
 ): { readonly list: PriceList; readonly isNew: boolean } {
-  const standing = resolveVantage(store, from, currentInstant().getTime()).standpoint
+  const standing = resolveVantage(store, from, currentInstant().getTime()).buyerContext
   const currency = standing.currency ?? store.account.get(account)?.currency ?? getSettings(store).currency
   const audience = { include: [{ kind: 'account', account } as const], exclude: [] }
   const like = { audience, place: EVERYWHERE, schedule: ALWAYS, scope: EVERYTHING, currency }

@@ -16,7 +16,7 @@ import { commit, type ChangeRequest, type CommitOutcome, SHOP_AUTHOR } from './c
 export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
 
 /**
- * Takes a change set back, as a change set of its own (which can be taken back again). Fields it left alone, and stock
+ * Undoes a change set by a change set of its own (which can be undone in turn). Fields it left alone, and stock
  * that was sold since, stay as they are.
  *
  * Errors  as of `commit`: stale when one of its records has been changed since, and an unknown number.
@@ -50,7 +50,7 @@ export async function undoNote(steppe: Steppe, changeSet: number): Promise<strin
 
 type Fields = Readonly<Record<string, unknown>>
 
-/** A record as it is, with what a change did to it taken back; of stock the difference. */
+/** A record as it is, with what a change did to it undone; of stock the difference. */
 function backFrom(current: Fields, reversed: Change): object | null {
   if (reversed.before === null || reversed.after === null) return reversed.after
   const [changed, wanted] = [reversed.before, reversed.after] as unknown as readonly [Fields, Fields]
@@ -80,7 +80,7 @@ const FIRST_CHANGE_SET = 1
 const REMEMBERED = 4
 
 /**
- * The store as it was at an instant: everything committed later is taken back, but for the change set that
+ * The store as it was at an instant: everything committed later is undone, but for the change set that
  * made the store, so that an instant before there was one shows its beginning.
  */
 export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<PreparedStore> {
@@ -171,7 +171,7 @@ export function revisionAsOf(steppe: Steppe, kind: RecordKind, id: string, asOf:
   return revision !== null && revision > asOf ? asOf : revision
 }
 
-/** The merchant's change sets that still count, newest first: neither taken back nor taking back, and no order's. */
+/** The merchant's change sets that still count, newest first: neither undone nor undoing, and no order's. */
 export async function latestChangeSets(
   steppe: Steppe,
   count: number,

@@ -542,7 +542,7 @@ export const changeSets = pgTable('change_set', {
   at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
   author: text('author').notNull(),
   note: text('note').notNull(),
-  /** The change set this one takes back. */
+  /** The change set this one undoes. */
   undoes: integer('undoes').references((): AnyPgColumn => changeSets.id),
 })
 

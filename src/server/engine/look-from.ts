@@ -2,10 +2,10 @@ import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Situation } from '@/core/engine/situation'
-import type { Standpoint } from '@/core/engine/standpoint'
+import type { PricingContext } from '@/core/engine/pricing-context'
+import type { BuyerContext } from '@/core/engine/buyer-context'
 import { resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { redirect } from 'next/navigation'
 import { preparedAsOf } from '../changes/history'
@@ -13,12 +13,12 @@ import { getPrepared, getSteppe, type Steppe } from './steppe'
 import { currentInstant } from '@/server/clock'
 
 /** A vantage resolved: the store of that instant, who looks, and what holds for them there. */
-export interface Outlook {
+export interface RequestContext {
   readonly steppe: Steppe
   readonly prepared: PreparedStore
   readonly vantage: Vantage
-  readonly standpoint: Standpoint
-  readonly situation: Situation
+  readonly buyerContext: BuyerContext
+  readonly pricingContext: PricingContext
   readonly buyer: BuyerReference
   readonly as: BuyerCode
   readonly buyerName: string
@@ -34,24 +34,29 @@ export interface Outlook {
  * Looks from a vantage. Somebody who does not exist (a link from before they were removed) is a guest, and
  * an instant before the store existed is its first. The future is the store as it stands, at that instant.
  */
-export async function lookFrom(vantage: Vantage): Promise<Outlook> {
+export async function lookFrom(vantage: Vantage): Promise<RequestContext> {
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const present = getPrepared(steppe)
   const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))
-  return toOutlook(steppe, prepared, vantage, currentInstant().getTime())
+  return toRequestContext(steppe, prepared, vantage, currentInstant().getTime())
 }
 
-export function toOutlook(steppe: Steppe, prepared: PreparedStore, vantage: Vantage, now: number): Outlook {
-  const { standpoint, as, buyerName, quantity } = resolveVantage(prepared.store, vantage, now)
+export function toRequestContext(
+  steppe: Steppe,
+  prepared: PreparedStore,
+  vantage: Vantage,
+  now: number,
+): RequestContext {
+  const { buyerContext, as, buyerName, quantity } = resolveVantage(prepared.store, vantage, now)
   return {
     steppe,
     prepared,
     vantage,
-    standpoint,
-    situation: situationOf(prepared, standpoint),
-    buyer: standpoint.buyer,
+    buyerContext,
+    pricingContext: pricingContextOf(prepared, buyerContext),
+    buyer: buyerContext.buyer,
     as,
     buyerName,
     quantity,
@@ -61,12 +66,12 @@ export function toOutlook(steppe: Steppe, prepared: PreparedStore, vantage: Vant
 }
 
 /**
- * What holds at a standpoint that names nothing unknown.
+ * What holds at a buyer context that names nothing unknown.
  *
  * Errors  throws `RangeError` for one that does: resolve a vantage first.
  */
-export function situationOf(prepared: PreparedStore, standpoint: Standpoint): Situation {
-  const opened = openSituation(prepared, standpoint)
+export function pricingContextOf(prepared: PreparedStore, buyerContext: BuyerContext): PricingContext {
+  const opened = openPricingContext(prepared, buyerContext)
   if (!opened.ok) throw new RangeError(`nobody can stand there: ${opened.error.code}`)
   return opened.value
 }

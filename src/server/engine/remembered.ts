@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { Outlook } from './look-from'
+import type { RequestContext } from './look-from'
 
 /** Beyond it the oldest are forgotten. */
 const MOST_KEPT = 500
@@ -13,7 +13,11 @@ export class Remembered<Value> {
   private readonly known = new WeakMap<object, Map<string, Promise<Value>>>()
 
   /** `key` says everything else the answer depends on. */
-  of({ prepared }: Pick<Outlook, 'prepared'>, key: string, find: () => Promise<Value>): Promise<Value> {
+  of(
+    { prepared }: Pick<RequestContext, 'prepared'>,
+    key: string,
+    find: () => Promise<Value>,
+  ): Promise<Value> {
     let kept = this.known.get(prepared)
     if (!kept) this.known.set(prepared, (kept = new Map()))
     const known = kept.get(key)
@@ -31,9 +35,9 @@ export class Remembered<Value> {
 const NUMBERS = new WeakMap<object, number>()
 let last = 0
 
-/** A word for a situation, the same for no other one: what holds for somebody, somewhere, for some time. */
-export function wordOf(situation: Outlook['situation']): string {
-  let number = NUMBERS.get(situation)
-  if (number === undefined) NUMBERS.set(situation, (number = last += 1))
+/** A word for a pricing context, the same for no other one: what holds for somebody, somewhere, for some time. */
+export function wordOf(pricingContext: RequestContext['pricingContext']): string {
+  let number = NUMBERS.get(pricingContext)
+  if (number === undefined) NUMBERS.set(pricingContext, (number = last += 1))
   return String(number)
 }

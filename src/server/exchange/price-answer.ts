@@ -8,9 +8,9 @@ import { type Decimal, subtract, toFixed } from '@/core/decimal/decimal'
 import type { Access } from '@/core/engine/find-rights'
 import type { LimitSource } from '@/core/engine/find-limits'
 import { contentOf, taxPrice } from '@/core/engine/find-tax'
-import { openSituation } from '@/core/engine/open-situation'
+import { openPricingContext } from '@/core/engine/open-pricing-context'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Standpoint } from '@/core/engine/standpoint'
+import type { BuyerContext } from '@/core/engine/buyer-context'
 import type { ExplainedAnswer, Trace } from '@/core/engine/trace'
 import type { QuantityLimits } from '@/core/limits/limit'
 import type { BasedAmount } from '@/core/price/based-amount'
@@ -106,25 +106,25 @@ export interface CartAnswer {
 
 export function toItemAnswer(
   prepared: PreparedStore,
-  standpoint: Standpoint,
+  buyerContext: BuyerContext,
   line: CartLineWanted,
   answer: ExplainedAnswer,
 ): ItemAnswer {
   const { store, index } = prepared
   const { currency, access, basis, tax } = answer
   const digits = priceDigitsOf(store, currency)
-  const opened = openSituation(prepared, standpoint)
+  const opened = openPricingContext(prepared, buyerContext)
   if (!opened.ok) throw new RangeError(`nobody can stand there: ${opened.error.code}`)
-  const situation = opened.value
+  const pricingContext = opened.value
   const number = index.numberOf.get(line.variant) as number
   const amount = (price: BasedAmount | null): AnsweredAmount | null => {
     if (price === null || !access.seePrice) return null
-    const { net, gross } = taxPrice(prepared, situation, number, price)
+    const { net, gross } = taxPrice(prepared, pricingContext, number, price)
     return toAmount({ net, tax: subtract(gross, net), gross }, digits)
   }
   const isShown = access.seePrice
   // The total of several is taxed as a line of a cart is, not piece by piece.
-  const whole = isShown ? priceCart(prepared, { ...standpoint, lines: [line], past: [] }) : null
+  const whole = isShown ? priceCart(prepared, { ...buyerContext, lines: [line], past: [] }) : null
   const total = whole?.ok ? (whole.value.lines[0]?.amount ?? null) : null
   return {
     currency,

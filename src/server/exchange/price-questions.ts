@@ -7,7 +7,7 @@ import { priceCart } from '@/core/cart/price-cart'
 import { isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Standpoint } from '@/core/engine/standpoint'
+import type { BuyerContext } from '@/core/engine/buyer-context'
 import { readPlace } from '@/core/places/iso-3166'
 import { readInstant } from '@/core/predicates/instant'
 import { findNearest } from '@/core/issue/issue'
@@ -104,7 +104,7 @@ interface SubmittedLine {
 }
 
 /** Who asks, where and when, as it is submitted. */
-interface SubmittedStandpoint {
+interface SubmittedBuyerContext {
   readonly id: string
   readonly as: { readonly account?: string; readonly group?: string; readonly guest?: unknown }
   readonly passcode?: string | null
@@ -119,7 +119,7 @@ interface SubmittedStandpoint {
   readonly at?: string | null
 }
 
-interface SubmittedCart extends SubmittedStandpoint {
+interface SubmittedCart extends SubmittedBuyerContext {
   readonly lines: readonly SubmittedLine[]
   readonly past?: readonly { readonly sku: string; readonly quantity: string | number; readonly at: string }[]
 }
@@ -152,16 +152,16 @@ export function answerQuestion(prepared: PreparedStore, submitted: unknown, now:
   if (error) return { id: typeof id === 'string' ? id : null, error: shapeError(error) }
   return isCart
     ? answerCart(prepared, submitted as SubmittedCart, now)
-    : answerItem(prepared, submitted as SubmittedStandpoint & SubmittedLine, now)
+    : answerItem(prepared, submitted as SubmittedBuyerContext & SubmittedLine, now)
 }
 
 function answerItem(
   prepared: PreparedStore,
-  submitted: SubmittedStandpoint & SubmittedLine,
+  submitted: SubmittedBuyerContext & SubmittedLine,
   now: number,
 ): PriceAnswer {
   const { id } = submitted
-  const from = readStandpoint(prepared, submitted, now)
+  const from = readBuyerContext(prepared, submitted, now)
   if ('error' in from) return { id, error: from.error }
   const line = readLine(prepared, submitted, '')
   if ('error' in line) return { id, error: line.error }
@@ -172,7 +172,7 @@ function answerItem(
 
 function answerCart(prepared: PreparedStore, submitted: SubmittedCart, now: number): PriceAnswer {
   const { id } = submitted
-  const from = readStandpoint(prepared, submitted, now)
+  const from = readBuyerContext(prepared, submitted, now)
   if ('error' in from) return { id, error: from.error }
   const lines: CartLineWanted[] = []
   for (const [at, each] of submitted.lines.entries()) {
@@ -260,11 +260,11 @@ function readLine({ store }: PreparedStore, submitted: SubmittedLine, prefix: st
   return { value: { variant: variant.id, quantity, extras } }
 }
 
-function readStandpoint(
+function readBuyerContext(
   { store }: PreparedStore,
-  submitted: SubmittedStandpoint,
+  submitted: SubmittedBuyerContext,
   now: number,
-): Read<Standpoint> {
+): Read<BuyerContext> {
   const { as } = submitted
   let buyerReference: BuyerReference = { kind: 'guest' }
   if (as.account !== undefined) {

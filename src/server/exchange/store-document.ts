@@ -152,7 +152,7 @@ export type ReadDocument =
   | { readonly ok: false; readonly errors: readonly DocumentError[] }
 
 /**
- * Reads a document into a store. Everything wrong with it is told at once.
+ * Reads a document into a store. Everything wrong with it is reported at once.
  *
  * `known` is the store there is: records that say what they say already are taken from it as they are.
  *
@@ -330,11 +330,11 @@ function error(code: string, where: string, value: unknown, expected: string | n
   }
 }
 
-/** So many faults are told at once; a document with more is mended in several goes. */
-const MOST_TOLD = 200
+/** The most faults that are reported at once; a document with more is corrected in several rounds. */
+const MOST_REPORTED = 200
 
 /** Each fault once. */
 function fail(errors: readonly DocumentError[]): ReadDocument {
-  const told = new Map(errors.map((each) => [`${each.code}/${each.where}/${each.value}`, each]))
-  return { ok: false, errors: [...told.values()].slice(0, MOST_TOLD) }
+  const reported = new Map(errors.map((each) => [`${each.code}/${each.where}/${each.value}`, each]))
+  return { ok: false, errors: [...reported.values()].slice(0, MOST_REPORTED) }
 }

@@ -5,7 +5,7 @@ import { compareLines, type PriceLine, type PriceList } from '@/core/price/price
 import { CategoryBook } from './category-book'
 import type { Cells } from './import-field'
 import { ProductNames } from './product-names'
-import type { ReadingInput, RecordDraft } from './reading'
+import type { ReadingInput, RecordInput } from './reading'
 import type { RowBook } from './row-outcome'
 
 /** How many unknown names a file is helped with: looking for the nearest of 100,000 takes its time. */
@@ -128,8 +128,8 @@ export class LineShelf {
     }
   }
 
-  /** Lines that let go of something. */
-  get changed(): readonly RecordDraft[] {
+  /** Lines that no longer name an item. */
+  get changed(): readonly RecordInput[] {
     return [...this.lettingGo].map(([id, after]) => ({ kind: 'price-line', id, after }))
   }
 

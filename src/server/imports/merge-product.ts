@@ -10,7 +10,7 @@ import { NONE } from './import-field'
 import { PLACED_FIELDS, type PlacedField, placedValue } from './placed-fields'
 import type { Member, ProductGroup, ProductRow } from './product-group'
 import type { ProductNames } from './product-names'
-import type { ReadingInput, RecordDraft } from './reading'
+import type { ReadingInput, RecordInput } from './reading'
 import type { RowBook } from './row-outcome'
 
 /** Lays the rows of one product over what there is of it. Rows that do not go are refused in the book. */
@@ -20,7 +20,7 @@ export function mergeProduct(
   names: ProductNames,
   categories: CategoryBook,
   group: ProductGroup,
-): readonly RecordDraft[] {
+): readonly RecordInput[] {
   const { product: known } = group
   if (!known) refuseBareProduct(book, group)
   const beginning: Product = known ?? { ...NEW_PRODUCT, id: input.newId(), code: group.code }
@@ -240,7 +240,7 @@ function check(
   known: Product | null,
   product: Product,
   members: readonly Member[],
-): readonly RecordDraft[] | null {
+): readonly RecordInput[] | null {
   const refuse = (row: ProductRow, issues: readonly Issue[]) => {
     for (const issue of issues) book.refuse(row.number, { code: 'record', issue })
   }
@@ -249,7 +249,7 @@ function check(
     for (const { row } of members) refuse(row, parsed.issues)
     return null
   }
-  const drafts: RecordDraft[] = isSame(known, parsed.value)
+  const drafts: RecordInput[] = isSame(known, parsed.value)
     ? []
     : [{ kind: 'product', id: product.id, after: parsed.value }]
   for (const { row, before, after } of members) {

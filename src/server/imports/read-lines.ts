@@ -2,8 +2,8 @@ import type { WhatTerm } from '@/core/predicates/what'
 import { breaksText } from '@/core/price/breaks-text'
 import { parseMethodText } from '@/core/price/method-text'
 import type { PriceList } from '@/core/price/price-list'
-import type { PriceMethodDraft } from '@/core/price/parse-breaks'
-import type { PriceLineDraft } from '@/core/price/parse-price-list'
+import type { PriceMethodInput } from '@/core/price/parse-breaks'
+import type { PriceLineInput } from '@/core/price/parse-price-list'
 import { compare, type Decimal, parseDecimal } from '@/core/decimal/decimal'
 import { parseRecord } from '@/core/store/parse-record'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
@@ -11,14 +11,14 @@ import { type Cells, cellsOf, NONE } from './import-field'
 import { plainAmount } from '@/core/decimal/written-amount'
 import { LIST_PRICE } from './line-fields'
 import { ItemFinder, LineShelf } from './list-items'
-import { type ImportReading, type ReadingInput, type RecordDraft, ROWS_A_TURN } from './reading'
+import { type ImportReading, type ReadingInput, type RecordInput, ROWS_A_TURN } from './reading'
 import { RowBook } from './row-outcome'
 
 /** One price of one row: from a quantity on, or no price any more. */
 interface RowPrice {
   readonly row: number
   readonly from: Decimal
-  readonly method: PriceMethodDraft | null
+  readonly method: PriceMethodInput | null
 }
 
 /** All the file says of one item in one list. */
@@ -136,7 +136,7 @@ function checkPrice(
   { row, from, method }: RowPrice,
 ): void {
   if (method === null) return
-  const alone: PriceLineDraft = {
+  const alone: PriceLineInput = {
     ...RECORD_DEFAULTS['price-line'],
     id: '',
     list: list.id,
@@ -153,7 +153,7 @@ function mergeLine(
   book: RowBook,
   shelf: LineShelf,
   { list, term, prices }: LineGroup,
-): readonly RecordDraft[] {
+): readonly RecordInput[] {
   const right = prices.filter(({ row }) => !book.isWrong(row))
   if (right.length === 0) return []
   const own = shelf.own(list.id, term)
@@ -169,7 +169,7 @@ function mergeLine(
     return [{ kind: 'price-line', id: own.id, after: null }]
   }
   const breaks = ruled.sort((left, other) => compare(left.from, other.from))
-  const draft: PriceLineDraft = own
+  const draft: PriceLineInput = own
     ? { ...own, breaks }
     : {
         ...RECORD_DEFAULTS['price-line'],

@@ -10,7 +10,7 @@ import type { ProductGroup, ProductRow } from './product-group'
 import { PLACED_FIELDS } from './placed-fields'
 import { ATTRIBUTE, OPTION, OWN_PRICE } from './product-fields'
 import { ProductNames } from './product-names'
-import { type ImportReading, type ReadingInput, type RecordDraft, ROWS_A_TURN } from './reading'
+import { type ImportReading, type ReadingInput, type RecordInput, ROWS_A_TURN } from './reading'
 import { RowBook } from './row-outcome'
 
 /**
@@ -50,7 +50,7 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
       groups.set(key, { code, product, variants: product ? names.variantsOf(product.id) : [], rows: [row] })
   }
 
-  const drafts: RecordDraft[] = []
+  const drafts: RecordInput[] = []
   let merged = 0
   for (const group of groups.values()) {
     if (merged % ROWS_A_TURN === 0) await input.pause(table.rows.length)
@@ -64,7 +64,7 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
   return {
     outcomes: book.outcomes(leftOut),
     drafts: [
-      ...made.map(({ category }): RecordDraft => ({ kind: 'category', id: category.id, after: category })),
+      ...made.map(({ category }): RecordInput => ({ kind: 'category', id: category.id, after: category })),
       ...drafts,
     ],
     branches: made.map(({ branch }) => branch),

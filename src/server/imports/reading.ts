@@ -1,5 +1,5 @@
 import type { RecordKind } from '@/core/issue/issue'
-import type { DraftOfKind, ParseContext } from '@/core/store/parse-record'
+import type { InputOfKind, ParseContext } from '@/core/store/parse-record'
 import type { Store } from '@/core/store/store'
 import type { NewBranch } from './category-book'
 import type { Matching } from './import-field'
@@ -22,14 +22,14 @@ export interface ReadingInput {
 }
 
 /** One record as the file wants it; `null` takes it away. */
-export type RecordDraft = {
-  [Kind in RecordKind]: { readonly kind: Kind; readonly id: string; readonly after: DraftOfKind[Kind] | null }
+export type RecordInput = {
+  [Kind in RecordKind]: { readonly kind: Kind; readonly id: string; readonly after: InputOfKind[Kind] | null }
 }[RecordKind]
 
 /** What a file comes to. */
 export interface ImportReading {
   readonly outcomes: readonly RowOutcome[]
-  readonly drafts: readonly RecordDraft[]
+  readonly drafts: readonly RecordInput[]
   readonly branches: readonly NewBranch[]
 }
 

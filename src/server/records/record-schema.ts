@@ -47,7 +47,7 @@ const inherited = {
 const term = (kind: string, fields: Joi.PartialSchemaMap = {}) =>
   Joi.object({ kind: Joi.valid(kind), ...fields })
 
-/** One of several objects told apart by their kind, so that an error speaks of the one that was meant. */
+/** One of several objects told apart by their kind, so that an error names the one that was meant. */
 const oneOf = (...terms: readonly Joi.ObjectSchema[]) => {
   const kinds = terms.map((each) => each.extract('kind'))
   return Joi.alternatives().conditional('.kind', {
@@ -418,7 +418,7 @@ export function checkShape(kind: RecordKind, draft: unknown): readonly ShapeErro
     convert: false,
     abortEarly: false,
   })
-  return (error?.details ?? []).slice(0, MOST_TOLD).map(({ path, message, context, type }) => {
+  return (error?.details ?? []).slice(0, MOST_REPORTED).map(({ path, message, context, type }) => {
     const field = path.join('.') || kind
     if (type !== 'object.unknown')
       return { field, value: shortened(JSON.stringify(context?.['value'])), expected: shortened(message) }
@@ -432,8 +432,8 @@ export function checkShape(kind: RecordKind, draft: unknown): readonly ShapeErro
   })
 }
 
-/** So many faults of one record are told; whoever has mended them will hear of the rest. */
-const MOST_TOLD = 20
+/** The most faults of one record that are reported at once. */
+const MOST_REPORTED = 20
 
 function shortened(text: string | undefined): string {
   if (text === undefined) return 'nothing'

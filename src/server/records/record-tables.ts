@@ -126,18 +126,18 @@ function entriesOf(table: PgTable, { table: entries, owner, named }: JoinedField
     where ${sql.identifier(owner)} = ${sql.identifier(getTableName(table))}.id)`
 }
 
-/** Told how many rows are written so far; throwing out of it ends the transaction with nothing written. */
-type Told = (done: number) => Promise<void> | void
+/** Called with how many rows are written so far; throwing in it ends the transaction with nothing written. */
+type OnProgress = (done: number) => Promise<void> | void
 
 /** Notes down what a change set changed, in its order. */
 export async function writeHistory(
   transaction: Transaction,
   changes: readonly Change[],
   changeSet: number,
-  told: Told,
+  onProgress: OnProgress,
 ): Promise<void> {
   for (let from = 0; from < changes.length; from += ROWS_A_WRITE) {
-    await told(from)
+    await onProgress(from)
     const rows = changes.slice(from, from + ROWS_A_WRITE).map(({ kind, id, before, after }, at) => ({
       change_set: changeSet,
       position: from + at,
@@ -158,7 +158,7 @@ export async function writeChanges(
   transaction: Transaction,
   changes: readonly Change[],
   revisionOf: (record: Pick<Change, 'kind' | 'id'>) => number,
-  told: Told,
+  onProgress: OnProgress,
 ): Promise<void> {
   let done = 0
   await freeCodes(transaction, changes)
@@ -167,7 +167,7 @@ export async function writeChanges(
       change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
     )
     for (let at = 0; at < records.length; at += ROWS_A_WRITE) {
-      await told(done)
+      await onProgress(done)
       const some = records.slice(at, at + ROWS_A_WRITE)
       await writeRows(transaction, TABLES[kind], some, (id) => revisionOf({ kind, id }))
       done += some.length
@@ -178,7 +178,7 @@ export async function writeChanges(
       change.kind === kind && change.after === null ? [change.id] : [],
     )
     for (let at = 0; at < ids.length; at += ROWS_A_WRITE) {
-      await told(done)
+      await onProgress(done)
       const some = JSON.stringify(ids.slice(at, at + ROWS_A_WRITE))
       await transaction.execute(
         sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${some}::jsonb))`,

@@ -2,8 +2,8 @@ import 'server-only'
 
 import { type BuyerCode, isBuyerCode } from '@/core/buyers/buyer-code'
 import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Situation } from '@/core/engine/situation'
-import type { Standpoint } from '@/core/engine/standpoint'
+import type { PricingContext } from '@/core/engine/pricing-context'
+import type { BuyerContext } from '@/core/engine/buyer-context'
 import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/vantage'
 import { currentInstant } from '@/server/clock'
 import { eq, lt } from 'drizzle-orm'
@@ -13,7 +13,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { cache } from 'react'
 import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/schema'
-import { situationOf } from '../engine/look-from'
+import { pricingContextOf } from '../engine/look-from'
 import { getSteppe } from '../engine/steppe'
 
 /** A random word that says nothing: whom it stands for is in the database. */
@@ -37,8 +37,8 @@ const NOBODY: Omit<Session, 'id' | 'at'> = {
 export interface ShopVisitor {
   readonly prepared: PreparedStore
   readonly vantage: Vantage
-  readonly standpoint: Standpoint
-  readonly situation: Situation
+  readonly buyerContext: BuyerContext
+  readonly pricingContext: PricingContext
   readonly as: BuyerCode
   readonly name: string
   /** Of their cart; `null` before anything was put in. */
@@ -58,12 +58,12 @@ export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor>
   }
   const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
   const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)
-  const standpoint = { ...resolved.standpoint, passcode: isGiven ? session.passcode : null }
+  const buyerContext = { ...resolved.buyerContext, passcode: isGiven ? session.passcode : null }
   return {
     prepared,
     vantage,
-    standpoint,
-    situation: situationOf(prepared, standpoint),
+    buyerContext,
+    pricingContext: pricingContextOf(prepared, buyerContext),
     as: resolved.as,
     name: resolved.buyerName,
     cart: session.cart,

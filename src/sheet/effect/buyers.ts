@@ -2,9 +2,9 @@ import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { type Standpoint, standpoint } from '@/core/engine/standpoint'
+import { type BuyerContext, buyerContext } from '@/core/engine/buyer-context'
 import type { Store } from '@/core/store/store'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 
 /** Somebody an effect is looked at for: guests, a group, an account. */
 export interface EffectBuyer {
@@ -44,10 +44,10 @@ export function accountBuyer(store: Store, id: string): EffectBuyer | null {
 }
 
 /** Where a buyer stands when nothing of the vantage but its instant and channel is kept. */
-export function standpointOf(
+export function buyerContextOf(
   { buyer }: EffectBuyer,
-  { standpoint: from }: Outlook,
+  { buyerContext: from }: RequestContext,
   at = from.at,
-): Standpoint {
-  return { ...standpoint(buyer, at), channel: from.channel }
+): BuyerContext {
+  return { ...buyerContext(buyer, at), channel: from.channel }
 }

@@ -8,7 +8,7 @@ import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { LoadedSheet } from '../record/load-sheet'
 import { SheetTable } from '../parts/side-parts'
-import { type EffectBuyer, standpointOf, usualBuyers } from './buyers'
+import { type EffectBuyer, buyerContextOf, usualBuyers } from './buyers'
 import { type PriceMove, type MovesSummary, priceMoves, priceSide, summaryOf } from './price-moves'
 
 /** What saving what is typed would move: for guests and every group, and the prices it moves farthest. */
@@ -30,12 +30,12 @@ export async function changeEffect({
   const buyers: { buyer: EffectBuyer; summary: MovesSummary }[] = []
   let [farthest, of]: [ChangeEffect['farthest'], string] = [[], '']
   for (const buyer of usualBuyers(after.prepared.store)) {
-    const look = { ...standpointOf(buyer, before), deliverTo: before.standpoint.deliverTo }
+    const look = { ...buyerContextOf(buyer, before), deliverTo: before.buyerContext.deliverTo }
     const side = priceSide(after.prepared, look, before.quantity)
     const moves = await priceMoves(priceSide(before.prepared, look, before.quantity), side)
     buyers.push({ buyer, summary: summaryOf(moves) })
     if (farthest.length === 0 && moves.length > 0) {
-      farthest = farthestOf(moves).map((move) => ({ ...move, digits: side.situation.digits }))
+      farthest = farthestOf(moves).map((move) => ({ ...move, digits: side.pricingContext.digits }))
       of = buyer.name
     }
   }

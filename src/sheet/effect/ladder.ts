@@ -4,7 +4,7 @@ import { findRights } from '@/core/engine/find-rights'
 import { listPrices } from '@/core/engine/list-prices'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import { isOwnRung, type Rung } from '@/core/price/ladder'
 import { Slices } from '@/server/doors/slices'
 import { Remembered, wordOf } from '@/server/engine/remembered'
@@ -50,11 +50,11 @@ const MOST_COUNTED = 8
 /** A buyer's ladder top to bottom, how much each rung decides, and what they see and buy. */
 export function ladderOf(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   quantity: number,
 ): Promise<LadderView> {
-  return LADDERS.of({ prepared }, `${quantity}/${wordOf(situation)}`, () =>
-    computeLadder(prepared, situation, quantity),
+  return LADDERS.of({ prepared }, `${quantity}/${wordOf(pricingContext)}`, () =>
+    computeLadder(prepared, pricingContext, quantity),
   )
 }
 
@@ -62,10 +62,10 @@ const LADDERS = new Remembered<LadderView>()
 
 async function computeLadder(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   quantity: number,
 ): Promise<LadderView> {
-  const column = priceColumn(prepared, situation, quantity)
+  const column = priceColumn(prepared, pricingContext, quantity)
   const sold = await soldVariants(prepared)
   const decides = new Map<string, number>()
   const [withoutPrice, hidden]: [SoldVariant[], { item: SoldVariant; because: string }[]] = [[], []]
@@ -73,7 +73,7 @@ async function computeLadder(
   const slices = new Slices()
   for (const item of sold) {
     if (slices.isDue()) await slices.rest()
-    const access = findRights(prepared, situation, item.number)
+    const access = findRights(prepared, pricingContext, item.number)
     if (!access.see) {
       hidden.push({ item, because: whyOf(prepared, access.because) })
       continue
@@ -88,12 +88,12 @@ async function computeLadder(
       decides.set(list, (decides.get(list) ?? 0) + 1)
     }
   }
-  const entries = situation.ladder.flat()
+  const entries = pricingContext.ladder.flat()
   const rows: LadderRow[] = []
   for (const { compiled, rung, contract } of entries.slice(0, MOST_COUNTED)) {
     const { list } = compiled
     await slices.rest()
-    const found = listPrices(prepared, situation, list.id, { own: quantity, counted: null })
+    const found = listPrices(prepared, pricingContext, list.id, { own: quantity, counted: null })
     rows.push({
       id: list.id,
       name: list.name,

@@ -8,11 +8,11 @@ import { shownInBasis, storeBasis } from '@/core/engine/basis'
 import type { PreparedStore, PriceColumn } from '@/core/engine/prepared-store'
 import { priceColumn } from '@/core/engine/price-column'
 import { toPrice } from '@/core/engine/price-step'
-import type { Situation } from '@/core/engine/situation'
-import type { Standpoint } from '@/core/engine/standpoint'
+import type { PricingContext } from '@/core/engine/pricing-context'
+import type { BuyerContext } from '@/core/engine/buyer-context'
 import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
 import { Slices } from '@/server/doors/slices'
-import { situationOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/look-from'
 import { type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
 
 /** A price on two sides: in two stores, or of two buyers. Amounts in the basis of the store. */
@@ -28,27 +28,27 @@ export interface PriceMove {
 /** One buyer's prices in one store. */
 export interface PriceSide {
   readonly prepared: PreparedStore
-  readonly situation: Situation
+  readonly pricingContext: PricingContext
   readonly column: PriceColumn
 }
 
 /** Errors  throws `RangeError` where the store does not know the buyer. */
-export function priceSide(prepared: PreparedStore, look: Standpoint, quantity: number): PriceSide {
-  const situation = situationOf(prepared, look)
-  return { prepared, situation, column: priceColumn(prepared, situation, quantity) }
+export function priceSide(prepared: PreparedStore, look: BuyerContext, quantity: number): PriceSide {
+  const pricingContext = pricingContextOf(prepared, look)
+  return { prepared, pricingContext, column: priceColumn(prepared, pricingContext, quantity) }
 }
 
 /** The price of an item on a side, in the basis of the store; `null` where there is none. */
-export function amountOn({ prepared, situation, column }: PriceSide, number: number): Decimal | null {
+export function amountOn({ prepared, pricingContext, column }: PriceSide, number: number): Decimal | null {
   const units = column.prices[number] ?? Number.NaN
   const home = storeBasis(prepared)
   const basis = column.bases === null ? home : column.bases[number] === 1 ? 'gross' : 'net'
-  return shownInBasis(prepared, situation.lens, number, { units, basis }, home)
+  return shownInBasis(prepared, pricingContext.currencyView, number, { units, basis }, home)
 }
 
-function costOn({ prepared, situation }: PriceSide, number: number): Decimal | null {
-  const { lens } = situation
-  return toPrice(amountAt(referenceAmounts(prepared, 'cost', lens), number), lens.digits)
+function costOn({ prepared, pricingContext }: PriceSide, number: number): Decimal | null {
+  const { currencyView } = pricingContext
+  return toPrice(amountAt(referenceAmounts(prepared, 'cost', currencyView), number), currencyView.digits)
 }
 
 /** Every price that is another one on the second side, in the order of the catalogue. */
@@ -82,7 +82,7 @@ function isSame(before: PriceSide, then: number, after: PriceSide, now: number):
   if (Number.isNaN(old) && Number.isNaN(next)) return true
   return (
     old === next &&
-    before.situation.currency === after.situation.currency &&
+    before.pricingContext.currency === after.pricingContext.currency &&
     (before.column.bases?.[then] ?? -1) === (after.column.bases?.[now] ?? -1)
   )
 }

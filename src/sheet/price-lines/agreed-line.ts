@@ -4,7 +4,7 @@ import type { BuyerReference } from '@/core/buyers/buyer'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { What } from '@/core/predicates/what'
 import { nextPosition } from '@/core/price/fix-price'
-import type { BreaksDraft } from '@/core/price/parse-breaks'
+import type { BreaksInput } from '@/core/price/parse-breaks'
 import { codeFromName } from '@/core/store/code-from-name'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { getSettings, type Store } from '@/core/store/store'
@@ -40,7 +40,7 @@ export function agreedRequests(
   steppe: Steppe,
   { list: given, party, line: changed }: LineWanted,
   scope: What,
-  rule: BreaksDraft,
+  rule: BreaksInput,
 ): AgreedRequests {
   const { store } = getPrepared(steppe)
   const holder = party && holderOf(store, party)

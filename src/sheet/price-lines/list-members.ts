@@ -3,11 +3,11 @@ import 'server-only'
 import type { Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/basis'
-import { lensInto } from '@/core/engine/lens'
+import { currencyViewInto } from '@/core/engine/currency-view'
 import { listPrices } from '@/core/engine/list-prices'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { fromUnits, toPrice } from '@/core/engine/price-step'
-import type { Situation } from '@/core/engine/situation'
+import type { PricingContext } from '@/core/engine/pricing-context'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { Slices } from '@/server/doors/slices'
 
@@ -30,25 +30,25 @@ export interface LineMember {
  */
 export async function listMembers(
   prepared: PreparedStore,
-  situation: Situation,
+  pricingContext: PricingContext,
   listId: string,
   quantity: number,
 ): Promise<ReadonlyMap<number, readonly LineMember[]>> {
-  const found = listPrices(prepared, situation, listId, { own: quantity, counted: null })
+  const found = listPrices(prepared, pricingContext, listId, { own: quantity, counted: null })
   const compiled = prepared.lists.get(listId)
   const members = new Map<number, LineMember[]>()
   if (!found || !compiled) return members
   const { digits } = compiled
-  const lens = lensInto(prepared, situation.lens, compiled.list.currency)
+  const currencyView = currencyViewInto(prepared, pricingContext.currencyView, compiled.list.currency)
   const basis = compiled.basis ?? storeBasis(prepared)
   const amountOf = (field: 'basePrice' | 'cost', number: number) =>
-    toPrice(amountAt(referenceAmounts(prepared, field, lens), number), digits)
+    toPrice(amountAt(referenceAmounts(prepared, field, currencyView), number), digits)
   const slices = new Slices()
   for (const [number, line] of found.lineOf.entries()) {
     if (line < 0 || number >= prepared.index.variantCount) continue
     if (slices.isDue()) await slices.rest()
     const units = found.prices[number] as number
-    const compared = shownInBasis(prepared, lens, number, { units, basis }, storeBasis(prepared))
+    const compared = shownInBasis(prepared, currencyView, number, { units, basis }, storeBasis(prepared))
     const cost = amountOf('cost', number)
     const member: LineMember = {
       number,

@@ -5,7 +5,7 @@ import { readPriceRule } from '@/core/notation/price-rule-text'
 import type { ReadRule } from '@/core/notation/read-rule'
 import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
-import type { BreaksDraft } from '@/core/price/parse-breaks'
+import type { BreaksInput } from '@/core/price/parse-breaks'
 import type { Store } from '@/core/store/store'
 import { findItem } from './find-item'
 
@@ -13,7 +13,7 @@ const RULES =
   'Type “15 % off base”, “fixed 17.60”, “0.60 off base”, “margin 35 %”, “10 % off Club level”, and “; from 10: 18 %” behind it for a price from 10 on.'
 
 /** A rule of a price line as it was typed, in words or in its short form; or what is wrong with it. */
-export function readLineRule(store: Store, typed: string): ReadRule<BreaksDraft> {
+export function readLineRule(store: Store, typed: string): ReadRule<BreaksInput> {
   const read = readPriceRule(store, typed)
   if (read.ok) return read
   if (read.list !== null) {

@@ -9,7 +9,7 @@ import { getSettings, type Store } from '@/core/store/store'
 import { type ChangeRequest, weigh } from '@/server/changes/commit'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
-import { type Outlook, toOutlook } from '@/server/engine/look-from'
+import { type RequestContext, toRequestContext } from '@/server/engine/look-from'
 import { toHistoryLines } from '@/ui/format/history-line'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { ReactNode } from 'react'
@@ -32,9 +32,9 @@ export interface LoadedSheet {
   readonly record: Fields
   readonly stored: Fields | null
   readonly id: string
-  readonly before: Outlook
+  readonly before: RequestContext
   /** The store with it in; `null` where nothing is typed, or what is typed could not be saved. */
-  readonly after: Outlook | null
+  readonly after: RequestContext | null
 }
 
 /** How the sheet of one kind of record is drawn. */
@@ -42,8 +42,8 @@ export interface SheetOfKind {
   readonly sentence: (record: Fields, store: Store) => Sentence
   readonly details: (record: Fields, store: Store) => Sentence
   /** Behind the title, in small, after the kind. */
-  readonly about?: (record: Fields, outlook: Outlook) => string
-  readonly flag?: (record: Fields, outlook: Outlook) => string
+  readonly about?: (record: Fields, requestContext: RequestContext) => string
+  readonly flag?: (record: Fields, requestContext: RequestContext) => string
   /** What the record brings about, beside and under the sentence. */
   readonly effect: (loaded: LoadedSheet) => Promise<SheetEffect> | SheetEffect
 }
@@ -72,12 +72,12 @@ export interface SheetWanted {
  * Errors  `null` when no record of the kind goes by the label.
  */
 export async function loadSheet(
-  outlook: Outlook,
+  requestContext: RequestContext,
   kind: EditableKind,
   wanted: SheetWanted,
   sheet: SheetOfKind,
 ): Promise<LoadedSheet | null> {
-  const { steppe, prepared } = outlook
+  const { steppe, prepared } = requestContext
   const { store } = prepared
   const stored = wanted.label === null ? null : findRecord(store, kind, wanted.label)
   if (wanted.label !== null && !stored) return null
@@ -91,8 +91,10 @@ export async function loadSheet(
         { kind, id, seen: revisionOf(steppe, kind, id), after: record },
       ] as unknown as readonly ChangeRequest[])
     : requestsToMake(store, kind, record, source, UNSAVED)
-  const weighed = isTried && outlook.live ? await weigh(steppe, requests) : null
-  const after = weighed?.ok ? toOutlook(steppe, weighed.after, outlook.vantage, outlook.now) : null
+  const weighed = isTried && requestContext.live ? await weigh(steppe, requests) : null
+  const after = weighed?.ok
+    ? toRequestContext(steppe, weighed.after, requestContext.vantage, requestContext.now)
+    : null
   const refused = weighed && !weighed.ok && weighed.code !== 'nothing-to-change' ? weighed : null
   const { singular } = sectionOf(kind)
   const view: SheetView = {
@@ -100,8 +102,8 @@ export async function loadSheet(
     id: stored ? id : '',
     label: stored ? labelOf(kind, stored as never) : '',
     title: nameOf(kind, record),
-    about: [singular, sheet.about?.(record, outlook)].filter(Boolean).join(' · '),
-    flag: stored ? (sheet.flag?.(record, outlook) ?? '') : '',
+    about: [singular, sheet.about?.(record, requestContext)].filter(Boolean).join(' · '),
+    flag: stored ? (sheet.flag?.(record, requestContext) ?? '') : '',
     sentence: sheet.sentence(record, store),
     details: sheet.details(record, store),
     fields: fieldViews(store, kind, record, stored),
@@ -111,8 +113,8 @@ export async function loadSheet(
     copyOf: wanted.copyOf,
     archived: stored !== null && isPutAway(kind, stored),
     revision: stored ? revisionOf(steppe, kind, id) : null,
-    live: outlook.live,
-    vantage: outlook.vantage,
+    live: requestContext.live,
+    vantage: requestContext.vantage,
     asOf: steppe.lastChangeSet,
     history: stored
       ? toHistoryLines(await latestChangesOf(steppe, kind, id, SHOWN_CHANGES), getSettings(store).timeZone)
@@ -120,7 +122,7 @@ export async function loadSheet(
   }
   // A currency is known by its code, once it has one.
   const drawnId = !stored && kind === 'currency' ? String(record['code']) : id
-  return { view, record, stored, id: drawnId, before: outlook, after }
+  return { view, record, stored, id: drawnId, before: requestContext, after }
 }
 
 /** A record with what is typed in its fields; what cannot be read leaves its field as it was. */

@@ -33,7 +33,7 @@ export function beginning(store: Store, kind: EditableKind): Fields {
   }
 }
 
-/** A copy keeps everything but its name; what starts something begins put away. */
+/** A copy keeps everything but its name; what takes effect at once begins switched off. */
 export function asCopy(kind: EditableKind, source: Fields): Fields {
   const { id: _id, ...fields } = source
   return {

@@ -58,7 +58,7 @@ export interface SheetView {
   /** Why it could not be saved as it stands; empty when it could. */
   readonly refusal: string
   readonly copyOf: string | null
-  /** How it is put away: archived, or a contract that has been ended. */
+  /** Whether it is archived, or a contract that has ended. */
   readonly archived: boolean
   readonly revision: number | null
   readonly live: boolean

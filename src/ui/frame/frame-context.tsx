@@ -15,7 +15,7 @@ export interface TraceTarget {
 interface Frame {
   readonly vantage: Vantage
   readonly setVantage: (change: Partial<Vantage>) => void
-  /** Where somebody is looking while they scrub, before they let go; `null` when nobody scrubs. */
+  /** Where somebody is looking while they scrub, before they release it; `null` when nobody scrubs. */
   readonly scrubbed: Vantage | null
   /** `null` goes back to where one stood. */
   readonly scrub: (change: Partial<Vantage> | null) => void

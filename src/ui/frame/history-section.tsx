@@ -12,7 +12,7 @@ interface HistorySectionProps {
 /** The change set that made the store: there is nothing to go back to before it. */
 const FIRST_CHANGE_SET = 1
 
-/** What happened to a record, newest first, each of it to be taken back. */
+/** What happened to a record, newest first, each change with a button that undoes it. */
 export function HistorySection({ history, onTakeBack }: HistorySectionProps) {
   async function takeBack(changeSet: number): Promise<void> {
     const problem = await onTakeBack?.(changeSet)

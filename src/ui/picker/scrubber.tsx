@@ -12,9 +12,9 @@ interface ScrubberProps {
   readonly valueText: string
   readonly min: number
   readonly max: number
-  /** While it moves; `null` when it was let go of where it began. */
+  /** While it moves; `null` when it was released where it began. */
   readonly onScrub: (value: number | null) => void
-  /** Let go of elsewhere, or left alone after keys. */
+  /** Released elsewhere, or idle after keys. */
   readonly onSettle: (value: number) => void
 }
 

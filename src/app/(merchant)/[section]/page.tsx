@@ -19,6 +19,6 @@ export default async function SectionPage({ params, searchParams }: SectionPageP
   const section = findSection((await params).section)
   const kind = section?.kind
   if (!section || !kind || kind === 'category') notFound()
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
-  return <RecordTable section={section} view={loadRecords(outlook, kind)} />
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
+  return <RecordTable section={section} view={loadRecords(requestContext, kind)} />
 }

@@ -13,8 +13,8 @@ export default async function Page({
   readonly searchParams: Promise<Record<string, string>>
 }) {
   const fields = await searchParams
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const view = await loadAccess(outlook)
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const view = await loadAccess(requestContext)
   const isWhole = fields['branches'] === 'all'
   return <AccessPage view={view} isWhole={isWhole} tabs={<SectionTabs place="Access" path="access" />} />
 }

@@ -13,7 +13,7 @@ export default async function Page({
   readonly searchParams: Promise<Record<string, string>>
 }) {
   const fields = await searchParams
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const view = await loadAssortments(outlook, fields['of'] ?? '', fields['code'] ?? '')
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const view = await loadAssortments(requestContext, fields['of'] ?? '', fields['code'] ?? '')
   return <AssortmentsPage view={view} tabs={<SectionTabs place="Access" path="assortments" />} />
 }

@@ -15,9 +15,9 @@ export default async function Page({
   readonly searchParams: Promise<Record<string, string>>
 }) {
   const fields = new URLSearchParams(await searchParams)
-  const outlook = await lookFrom(parseVantage(fields))
-  const view = await loadCategoryTree(outlook, fields)
-  const effect = view.move ? await loadMoveEffect(outlook, view.move) : null
+  const requestContext = await lookFrom(parseVantage(fields))
+  const view = await loadCategoryTree(requestContext, fields)
+  const effect = view.move ? await loadMoveEffect(requestContext, view.move) : null
   return (
     <CategoryTree
       view={view}

@@ -16,10 +16,10 @@ interface ComparePageProps {
 export default async function ComparePage({ searchParams }: ComparePageProps) {
   const fields = new URLSearchParams(await searchParams)
   const vantage = parseVantage(fields)
-  const outlook = await lookFrom(vantage)
+  const requestContext = await lookFrom(vantage)
   const chosen = parseBoardFilter(fields)
   const columns =
-    chosen.columns.length > 0 ? chosen.columns : comparedColumns(outlook.prepared.store, vantage)
+    chosen.columns.length > 0 ? chosen.columns : comparedColumns(requestContext.prepared.store, vantage)
   const filter = { ...chosen, columns }
-  return <Board title="Compare" view={loadBoard(outlook, filter)} filter={filter} />
+  return <Board title="Compare" view={loadBoard(requestContext, filter)} filter={filter} />
 }

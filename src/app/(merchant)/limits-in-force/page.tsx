@@ -13,7 +13,7 @@ export default async function Page({
   readonly searchParams: Promise<Record<string, string>>
 }) {
   const fields = await searchParams
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const view = await loadLimits(outlook, fields['find'] ?? '')
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const view = await loadLimits(requestContext, fields['find'] ?? '')
   return <LimitsPage view={view} tabs={<SectionTabs place="Limits" path="limits-in-force" />} />
 }

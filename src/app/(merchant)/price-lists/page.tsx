@@ -11,6 +11,6 @@ interface PriceListsPageProps {
 }
 
 export default async function PriceListsPage({ searchParams }: PriceListsPageProps) {
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
-  return <PriceListTable rows={loadPriceLists(outlook)} buyerName={outlook.buyerName} />
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
+  return <PriceListTable rows={loadPriceLists(requestContext)} buyerName={requestContext.buyerName} />
 }

@@ -14,8 +14,8 @@ interface ProductsPageProps {
 
 export default async function ProductsPage({ searchParams }: ProductsPageProps) {
   const fields = new URLSearchParams(await searchParams)
-  const outlook = await lookFrom(parseVantage(fields))
-  const { currency } = getSettings(outlook.prepared.store)
-  const view = loadProducts(outlook, searchWords(fields, 'find'))
-  return <ProductList view={view} buyerName={outlook.buyerName} currency={currency} />
+  const requestContext = await lookFrom(parseVantage(fields))
+  const { currency } = getSettings(requestContext.prepared.store)
+  const view = loadProducts(requestContext, searchWords(fields, 'find'))
+  return <ProductList view={view} buyerName={requestContext.buyerName} currency={currency} />
 }

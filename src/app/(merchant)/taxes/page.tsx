@@ -16,7 +16,7 @@ export default async function Taxes({
 }) {
   const fields = await searchParams
   const text = (name: string) => (fields[name] ?? '').trim()
-  const outlook = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
   const tried = {
     sku: text('sku'),
     country: text('country').toUpperCase(),
@@ -24,7 +24,7 @@ export default async function Taxes({
     postcode: text('postcode'),
     city: text('city'),
   }
-  const view = loadTaxes(outlook, tried)
+  const view = loadTaxes(requestContext, tried)
   return (
     <TaxesPage
       view={view}

@@ -19,7 +19,7 @@ export const GET = withStore(async (request: NextRequest) => {
       return NextResponse.json({ error: `${name} “${text}” is not a whole number from 0` }, { status: 400 })
     numbers[name] = number
   }
-  const outlook = await lookFrom(parseVantage(fields))
+  const requestContext = await lookFrom(parseVantage(fields))
   const count = Math.min(numbers.count, MOST_PRODUCTS)
-  return NextResponse.json(loadBoardBlock(outlook, parseBoardFilter(fields), numbers.from, count))
+  return NextResponse.json(loadBoardBlock(requestContext, parseBoardFilter(fields), numbers.from, count))
 })

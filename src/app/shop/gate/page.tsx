@@ -10,7 +10,7 @@ export default async function ShopGate({
   readonly searchParams: Promise<{ wrong?: string; back?: string }>
 }) {
   const visitor = await shopVisitor(getPrepared(await getSteppe()))
-  const { channel } = visitor.situation.terms
+  const { channel } = visitor.pricingContext.terms
   const gate = channel?.gate === 'sign-in' || channel?.gate === 'passcode' ? channel.gate : null
   const { wrong, back = '' } = await searchParams
   return (

@@ -6,7 +6,7 @@ import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 import { revisionOf } from '@/server/changes/history'
 import { Slices } from '@/server/doors/slices'
-import type { Outlook } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
 import type { BranchRule, CategoryTreeView, RuleColumn, TreeCategory } from './category-tree-view'
@@ -14,7 +14,7 @@ import { moveFromUrl } from './move-in-url'
 
 /** Every category with what is in it and which rules name it. */
 export async function loadCategoryTree(
-  { prepared, live, steppe }: Outlook,
+  { prepared, live, steppe }: RequestContext,
   fields: { get(name: string): string | null },
 ): Promise<CategoryTreeView> {
   const { store } = prepared

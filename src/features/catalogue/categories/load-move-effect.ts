@@ -6,9 +6,9 @@ import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 import { weigh } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
-import { type Outlook, situationOf, toOutlook } from '@/server/engine/look-from'
+import { type RequestContext, pricingContextOf, toRequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
-import { accountBuyer, type EffectBuyer, standpointOf, usualBuyers } from '@/sheet/effect/buyers'
+import { accountBuyer, type EffectBuyer, buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import { type ChangeEffect, changeEffect } from '@/sheet/effect/change-effect'
 import { type Mention, mentionsOfItem } from '@/sheet/effect/mentions'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -23,7 +23,7 @@ export interface MoveEffect {
   /** Why it cannot be made; empty where it can. */
   readonly refusal: string
   readonly prices: ChangeEffect | null
-  /** Buyers who see, are told prices of, or may buy more or fewer of its variants. */
+  /** Buyers who see, see prices of, or may buy more or fewer of its variants. */
   readonly access: readonly { readonly name: string; readonly change: string }[]
   readonly left: readonly Mention[]
   readonly entered: readonly Mention[]
@@ -36,8 +36,11 @@ export interface MoveEffect {
  *
  * Errors  `null` for a category that is not there.
  */
-export async function loadMoveEffect(outlook: Outlook, move: PendingMove): Promise<MoveEffect | null> {
-  const { prepared, steppe } = outlook
+export async function loadMoveEffect(
+  requestContext: RequestContext,
+  move: PendingMove,
+): Promise<MoveEffect | null> {
+  const { prepared, steppe } = requestContext
   const { store } = prepared
   const category = store.category.get(move.id)
   if (!category) return null
@@ -65,12 +68,12 @@ export async function loadMoveEffect(outlook: Outlook, move: PendingMove): Promi
       ...about,
       refusal: weighed.code === 'nothing-to-change' ? '' : refusalSentence(toRefusal(weighed)),
     }
-  const after = toOutlook(steppe, weighed.after, outlook.vantage, outlook.now)
+  const after = toRequestContext(steppe, weighed.after, requestContext.vantage, requestContext.now)
   return {
     ...about,
     refusal: '',
-    prices: await changeEffect({ before: outlook, after }),
-    access: await accessChanges(outlook, after, move.id),
+    prices: await changeEffect({ before: requestContext, after }),
+    access: await accessChanges(requestContext, after, move.id),
   }
 }
 
@@ -90,18 +93,18 @@ function mentionsThrough(store: Store, categories: ReadonlySet<string>): readonl
 }
 
 async function accessChanges(
-  before: Outlook,
-  after: Outlook,
+  before: RequestContext,
+  after: RequestContext,
   category: string,
 ): Promise<readonly { readonly name: string; readonly change: string }[]> {
   const items = (await soldVariants(after.prepared)).filter(({ branches }) => branches.includes(category))
   return lookers(after.prepared.store).flatMap((buyer) => {
-    const look = { ...standpointOf(buyer, before), deliverTo: before.standpoint.deliverTo }
+    const look = { ...buyerContextOf(buyer, before), deliverTo: before.buyerContext.deliverTo }
     const sides = [before, after].map(({ prepared }) => {
-      const situation = situationOf(prepared, look)
+      const pricingContext = pricingContextOf(prepared, look)
       const rights = items.flatMap(({ variant }) => {
         const number = prepared.index.numberOf.get(variant.id)
-        return number === undefined ? [] : [findRights(prepared, situation, number)]
+        return number === undefined ? [] : [findRights(prepared, pricingContext, number)]
       })
       const of = (right: 'see' | 'seePrice' | 'buy') => rights.filter((each) => each[right]).length
       return { see: of('see'), seePrice: of('seePrice'), buy: of('buy') }
@@ -110,7 +113,7 @@ async function accessChanges(
     if (!was || !now) return []
     const said = [
       difference('sees', now.see - was.see),
-      // Who sees more is told more prices and may buy more: only what differs from that is said.
+      // Who sees more sees more prices and may buy more: only what differs from that is said.
       difference('sees prices of', now.seePrice - was.seePrice - (now.see - was.see)),
       difference('may buy', now.buy - was.buy - (now.seePrice - was.seePrice)),
     ].filter(Boolean)

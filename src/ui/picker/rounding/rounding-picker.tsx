@@ -3,7 +3,7 @@
 import { decimal, parseDecimal } from '@/core/decimal/decimal'
 import { toFraction } from '@/core/decimal/fraction'
 import { type RoundingRule, roundPrice } from '@/core/decimal/rounding'
-import { DraftReader } from '@/core/issue/draft-reader'
+import { InputReader } from '@/core/issue/input-reader'
 import { parseRounding } from '@/core/issue/parse-rounding'
 import { typedAmount } from '@/core/decimal/written-amount'
 import { readRounding, writeRounding } from '@/core/notation/rounding-text'
@@ -49,7 +49,7 @@ function ruleOf(text: string): RoundingRule | null | undefined {
   const read = readRounding(text)
   if (!read.ok) return null
   if (read.value === null) return undefined
-  const reader = new DraftReader('price-list', '')
+  const reader = new InputReader('price-list', '')
   const parsed = reader.result(parseRounding(reader, read.value, 6))
   return parsed.ok ? parsed.value : null
 }

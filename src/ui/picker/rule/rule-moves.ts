@@ -1,7 +1,7 @@
-import type { PriceMethodDraft } from '@/core/price/parse-breaks'
+import type { PriceMethodInput } from '@/core/price/parse-breaks'
 import type { PriceReference } from '@/core/price/price-method'
 
-export type RuleKind = PriceMethodDraft['kind']
+export type RuleKind = PriceMethodInput['kind']
 
 export const KINDS: readonly { readonly kind: RuleKind; readonly name: string }[] = [
   { kind: 'fixed', name: 'a fixed price' },
@@ -12,17 +12,17 @@ export const KINDS: readonly { readonly kind: RuleKind; readonly name: string }[
 ]
 
 /** The one figure of a method, as it is typed. */
-export function amountOf(method: PriceMethodDraft): string {
+export function amountOf(method: PriceMethodInput): string {
   return method.kind === 'fixed' || method.kind === 'amount' ? method.amount : method.percent
 }
 
-export function withAmount(method: PriceMethodDraft, amount: string): PriceMethodDraft {
+export function withAmount(method: PriceMethodInput, amount: string): PriceMethodInput {
   return method.kind === 'fixed' || method.kind === 'amount'
     ? { ...method, amount }
     : { ...method, percent: amount }
 }
 
-export function withReference(method: PriceMethodDraft, reference: PriceReference): PriceMethodDraft {
+export function withReference(method: PriceMethodInput, reference: PriceReference): PriceMethodInput {
   return method.kind === 'percent' || method.kind === 'amount' ? { ...method, reference } : method
 }
 
@@ -38,8 +38,8 @@ const FIRST: Readonly<Record<RuleKind, string>> = {
 /** A method made another kind, with what it starts from and, within its kind, its figure kept. */
 export function switchedTo(
   { kind }: { readonly kind: RuleKind },
-  method: PriceMethodDraft,
-): PriceMethodDraft {
+  method: PriceMethodInput,
+): PriceMethodInput {
   if (method.kind === kind) return method
   const reference: PriceReference =
     method.kind === 'percent' || method.kind === 'amount' ? method.reference : { kind: 'base' }

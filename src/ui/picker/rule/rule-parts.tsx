@@ -1,6 +1,6 @@
 'use client'
 
-import type { PriceMethodDraft } from '@/core/price/parse-breaks'
+import type { PriceMethodInput } from '@/core/price/parse-breaks'
 import type { PriceReference } from '@/core/price/price-method'
 import type { ListName, TriedRule } from './rule-choices'
 
@@ -102,7 +102,7 @@ export function References({
 }
 
 /** What the figure of a method is. */
-export function amountTitle({ kind }: PriceMethodDraft): string {
+export function amountTitle({ kind }: PriceMethodInput): string {
   return {
     fixed: 'Price',
     percent: '% off (−) or on',

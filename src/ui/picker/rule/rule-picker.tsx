@@ -2,7 +2,7 @@
 
 import { typedAmount } from '@/core/decimal/written-amount'
 import { type NamedLists, readPriceRule, writePriceRule } from '@/core/notation/price-rule-text'
-import type { BreaksDraft, PriceMethodDraft } from '@/core/price/parse-breaks'
+import type { BreaksInput, PriceMethodInput } from '@/core/price/parse-breaks'
 import type { Breaks } from '@/core/price/price-method'
 import { useMemo, useState } from 'react'
 import { AmountInput } from '../amount-input'
@@ -37,7 +37,7 @@ export function RulePicker(props: RulePickerProps) {
 
 const TAB =
   'border-b border-transparent text-secondary aria-pressed:border-base-content aria-pressed:font-semibold aria-pressed:text-base-content'
-const START: BreaksDraft = {
+const START: BreaksInput = {
   breaks: [{ from: '0', method: { kind: 'percent', percent: '-10', reference: { kind: 'base' } } }],
   counting: 'variant',
   pricing: 'all-units',
@@ -61,7 +61,7 @@ function Chooser({
   const { problem, setProblem, isBusy, done } = useDone(onDone)
   const read = readPriceRule(names, typed)
   const rule = read.ok ? read.value : START
-  const first = rule.breaks[0]?.method ?? (START.breaks[0]?.method as PriceMethodDraft)
+  const first = rule.breaks[0]?.method ?? (START.breaks[0]?.method as PriceMethodInput)
   const tried = useTried(context, read.ok ? typed : null)
 
   function type(text: string): void {
@@ -69,8 +69,8 @@ function Chooser({
     setProblem(null)
     onChange?.(text.trim() || 'a rule')
   }
-  const change = (next: BreaksDraft) => type(writePriceRule(names, next as Breaks))
-  const setFirst = (method: PriceMethodDraft) =>
+  const change = (next: BreaksInput) => type(writePriceRule(names, next as Breaks))
+  const setFirst = (method: PriceMethodInput) =>
     change({
       ...rule,
       breaks: rule.breaks.map((each) => ({ ...each, method: switchedTo(method, each.method) })),

@@ -7,6 +7,6 @@ export interface StripProps {
   /** Keeps it; resolves to what is wrong, or `null`. */
   readonly onDone: (text: string) => Promise<string | null>
   readonly onCancel: () => void
-  /** Told with every change, so that the sentence follows. */
+  /** Called with every change, so that the sentence follows. */
   readonly onChange?: (words: string) => void
 }

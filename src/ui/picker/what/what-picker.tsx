@@ -25,7 +25,7 @@ interface WhatPickerProps {
   /** Keeps what was chosen, as terms and as it is typed; resolves to what is wrong, or `null`. */
   readonly onDone: (what: What, text: string) => Promise<string | null>
   readonly onCancel: () => void
-  /** Told with every change, so that the sentence follows. */
+  /** Called with every change, so that the sentence follows. */
   readonly onChange?: (words: string) => void
 }
 

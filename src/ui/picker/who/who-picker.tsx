@@ -24,7 +24,7 @@ interface WhoPickerProps {
   /** Keeps what was chosen, as terms and as it is typed; resolves to what is wrong, or `null`. */
   readonly onDone: (who: Who, text: string) => Promise<string | null>
   readonly onCancel: () => void
-  /** Told with every change, so that the sentence follows. */
+  /** Called with every change, so that the sentence follows. */
   readonly onChange?: (words: string) => void
 }
 

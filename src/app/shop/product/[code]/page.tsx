@@ -20,7 +20,7 @@ export default async function ShopProduct({ params, searchParams }: ShopProductP
   if (product) return <ProductPage product={product} money={shopMoney(visitor)} chosen={search.sku ?? null} />
   const away = findAway(visitor, code)
   if (!away) {
-    // The new code of something a visitor is not shown is not told.
+    // The new code of something a visitor is not shown is not revealed.
     const now = await nowKnownAs('product', code)
     if (now === null || !loadShopProduct(visitor, now)) notFound()
     permanentRedirect(recordHref('shop/product', now))

@@ -4,7 +4,7 @@ import type { ListLayout } from './list-layout'
  * Which lists name an item, turned around: asking every list of a ladder in turn whether it does would make a question
  * as dear as the ladder is long. Lists laid out anew since are not in it; they are asked.
  */
-export interface NamingIndex {
+export interface ListsByItem {
   readonly ordinals: ReadonlyMap<ListLayout, number>
   /** Those of item k stand at `starts[k]` up to `starts[k + 1]`: the ordinal of the list, and where in it. */
   readonly starts: Int32Array
@@ -16,8 +16,8 @@ export interface NamingIndex {
 export const UNSEARCHED = -2
 
 /** Where on a ladder an item can first find a price. */
-export interface Reach {
-  readonly naming: NamingIndex
+export interface LadderIndex {
+  readonly naming: ListsByItem
   /** The step each list stands on, by ordinal; −1 for lists that are not on the ladder. */
   readonly stepOf: Int16Array
   /** Steps with lists the index does not know, rising. */

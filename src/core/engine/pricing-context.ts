@@ -10,8 +10,8 @@ import type { Rung } from '../price/ladder'
 import type { ReferenceField } from '../catalogue/product'
 import type { BasisRates } from './based-units'
 import type { CompiledList } from './compiled-list'
-import type { SituationTerms } from './situation-terms'
-import type { Reach } from './reach'
+import type { PricingContextTerms } from './pricing-context-terms'
+import type { LadderIndex } from './ladder-index'
 import type { Amounts } from './prepared-amounts'
 import type { PriceStep } from './price-step'
 
@@ -28,14 +28,14 @@ export interface LadderEntry {
   readonly isForeign: boolean
   /** Since when it holds, for breaking ties; −infinity where open. */
   readonly start: number
-  readonly lens: Lens
+  readonly currencyView: CurrencyView
 }
 
 /** A buyer's lists, top to bottom; those of one step share rung, rank and being foreign, and the more specific line decides. */
 export type Ladder = readonly (readonly LadderEntry[])[]
 
 /** Into which currency, with which rounding and under which adjustments a list's prices are looked at. */
-export interface Lens {
+export interface CurrencyView {
   readonly key: string
   readonly currency: string
   readonly digits: number
@@ -50,13 +50,13 @@ export interface Lens {
   /** By currency; `null` without a rate. Made when first asked for. */
   readonly conversions: Map<string, PriceStep | null>
   /** The same look at another currency, for what lists of that currency start from. */
-  readonly into: Map<string, Lens>
+  readonly into: Map<string, CurrencyView>
   /** The reference amounts looked up last, by field, and the prepared store they are of. */
   readonly seen: { prepared: object | null; amounts: Partial<Record<ReferenceField, Amounts>> }
 }
 
 /** Everything about who asks, where and when, resolved once for all items. */
-export interface Situation {
+export interface PricingContext {
   readonly buyer: BuyerFacts
   readonly place: PlaceFacts
   readonly deliverTo: Place
@@ -72,19 +72,19 @@ export interface Situation {
   readonly contracts: readonly Contract[]
   readonly ladder: Ladder
   /** Those of its lists that offer only what they list. */
-  readonly limiting: readonly CompiledList[]
+  readonly exclusiveLists: readonly CompiledList[]
   /** The compiled lists its ladder was made of. */
   readonly lists: ReadonlyMap<string, CompiledList>
   readonly policy: LadderPolicy
-  readonly terms: SituationTerms
+  readonly terms: PricingContextTerms
   /** Adjustments of the price shown, in order. */
   readonly shown: readonly Adjustment[]
   /** For the base price everything falls back to. */
-  readonly lens: Lens
+  readonly currencyView: CurrencyView
   /** What a guest is in the same place; `null` where nobody compares. */
-  readonly publicSituation: Situation | null
+  readonly publicPricingContext: PricingContext | null
   /** Made when a price is first looked up. */
-  readonly reach: { current: Reach | null }
+  readonly reach: { current: LadderIndex | null }
   /** The same for buyers with the same rights. */
   readonly key: string
 }

@@ -9,10 +9,10 @@ import { roundingKey } from './compiled-line'
 import { scaling } from './operation'
 import type { PreparedStore } from './prepared-store'
 import { compilePriceStep, type PriceStep } from './price-step'
-import type { Lens } from './situation'
+import type { CurrencyView } from './pricing-context'
 
-/** What makes a lens. */
-interface LensSetting {
+/** What makes a currency view. */
+interface CurrencyViewSetting {
   readonly store: Store
   readonly currency: string
   readonly rounding: RoundingRule | null
@@ -22,7 +22,7 @@ interface LensSetting {
   readonly basisRates: BasisRates | null
 }
 
-export function makeLens(setting: LensSetting): Lens {
+export function makeCurrencyView(setting: CurrencyViewSetting): CurrencyView {
   const { store, currency, rounding, adjustments, at, rates, basisRates } = setting
   const adjusted = adjustments.map(({ id }) => id).join()
   return {
@@ -41,30 +41,40 @@ export function makeLens(setting: LensSetting): Lens {
 }
 
 /** The same look into the currency of a list: what its lines start from follows the currency's rule, not the region's. */
-export function lensInto({ store }: PreparedStore, lens: Lens, currency: string): Lens {
-  let into = lens.into.get(currency)
+export function currencyViewInto(
+  { store }: PreparedStore,
+  currencyView: CurrencyView,
+  currency: string,
+): CurrencyView {
+  let into = currencyView.into.get(currency)
   if (!into) {
     const rounding = store.currency.get(currency)?.rounding ?? null
-    into = makeLens({ ...lens, store, currency, rounding })
-    lens.into.set(currency, into)
+    into = makeCurrencyView({ ...currencyView, store, currency, rounding })
+    currencyView.into.set(currency, into)
   }
   return into
 }
 
-/** The step from prices of another currency into the lens's; `null` without a rate. */
-export function conversionInto(prepared: PreparedStore, lens: Lens, from: string): PriceStep | null {
-  let step = lens.conversions.get(from)
+/** The step from prices of another currency into the currency view's; `null` without a rate. */
+export function conversionInto(
+  prepared: PreparedStore,
+  currencyView: CurrencyView,
+  from: string,
+): PriceStep | null {
+  let step = currencyView.conversions.get(from)
   if (step === undefined) {
     const { store } = prepared
     const conversion = findConversion(
-      lens.rates,
+      currencyView.rates,
       getSettings(store).currency,
       from,
-      feeOf(store, lens.currency),
+      feeOf(store, currencyView.currency),
     )
-    const digits = { source: priceDigitsOf(store, from), target: lens.digits }
-    step = conversion && compilePriceStep(scaling(conversion.factor, digits), lens.rounding, lens.digits)
-    lens.conversions.set(from, step)
+    const digits = { source: priceDigitsOf(store, from), target: currencyView.digits }
+    step =
+      conversion &&
+      compilePriceStep(scaling(conversion.factor, digits), currencyView.rounding, currencyView.digits)
+    currencyView.conversions.set(from, step)
   }
   return step
 }
@@ -75,19 +85,22 @@ export function feeOf(store: Store, code: string) {
 }
 
 /**
- * An amount of the store's currency in the lens's, without fee, rounded half up to `digits`.
+ * An amount of the store's currency in the currency view's, without fee, rounded half up to `digits`.
  *
  * Errors  `null` without a rate.
  */
 export function fromHome(
   { store }: PreparedStore,
-  lens: Lens,
+  currencyView: CurrencyView,
   amount: Decimal,
   digits: number,
 ): Decimal | null {
   const { currency: home } = getSettings(store)
-  if (lens.currency === home) return amount
-  const conversion = findConversion(lens.rates, home, home, { code: lens.currency, fee: ZERO })
+  if (currencyView.currency === home) return amount
+  const conversion = findConversion(currencyView.rates, home, home, {
+    code: currencyView.currency,
+    fee: ZERO,
+  })
   if (!conversion) return null
   const { numerator, denominator } = toFraction(amount)
   const converted = {

@@ -3,7 +3,7 @@ import type { Decimal } from '../decimal/decimal'
 import type { Place } from '../places/place'
 
 /** Who asks, where and when. What is not said follows from who asks: their country, their contract's currency. */
-export interface Standpoint {
+export interface BuyerContext {
   readonly buyer: BuyerReference
   /** Id; `null` is the store's first channel. */
   readonly channel: string | null
@@ -24,7 +24,7 @@ export interface BasketLine {
 }
 
 /** Who wants what, where and when: one cell of the board, one page of the shop. */
-export interface Question extends Standpoint {
+export interface Question extends BuyerContext {
   /** Id of the variant. */
   readonly variant: string
   readonly quantity: Decimal
@@ -43,6 +43,6 @@ export type QuestionError =
   | { readonly code: 'quantity-not-positive'; readonly quantity: Decimal }
 
 /** From the store's own country and first channel, in the currency that follows. */
-export function standpoint(buyer: BuyerReference, at: number): Standpoint {
+export function buyerContext(buyer: BuyerReference, at: number): BuyerContext {
   return { buyer, channel: null, deliverTo: null, currency: null, passcode: null, at }
 }

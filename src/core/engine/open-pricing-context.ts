@@ -11,65 +11,66 @@ import { buildLadder } from './build-ladder'
 import { Clock } from './clock'
 import { homePlace } from './find-tax'
 import { findPasscode, findTerms, taxPlaceOf } from './find-terms'
-import { makeLens } from './lens'
+import { makeCurrencyView } from './currency-view'
 import { reachAfter } from './naming-index'
 import { limitingLists } from './offer'
 import type { PreparedStore } from './prepared-store'
-import type { Situation } from './situation'
-import type { QuestionError, Standpoint } from './standpoint'
+import type { PricingContext } from './pricing-context'
+import type { QuestionError, BuyerContext } from './buyer-context'
 
 type Opened =
-  { readonly ok: true; readonly value: Situation } | { readonly ok: false; readonly error: QuestionError }
+  | { readonly ok: true; readonly value: PricingContext }
+  | { readonly ok: false; readonly error: QuestionError }
 
 /**
  * Resolves who asks, where and when; kept until the store changes.
  *
  * Errors  names the buyer, channel or currency that does not exist.
  */
-export function openSituation(prepared: PreparedStore, from: Standpoint): Opened {
-  const key = standpointKey(from)
-  const known = prepared.situations.get(key)
+export function openPricingContext(prepared: PreparedStore, from: BuyerContext): Opened {
+  const key = buyerContextKey(from)
+  const known = prepared.pricingContexts.get(key)
   const at = known?.findIndex(({ validity }) => from.at >= validity.since && from.at < validity.until) ?? -1
   const found = known?.[at]
   if (known && found) {
-    // Situations outlive edits of lines: what was compiled anew since is put in when somebody asks again.
+    // Pricing contexts outlive edits of lines: what was compiled anew since is put in when somebody asks again.
     if (found.lists !== prepared.lists) known[at] = withLists(prepared, found)
-    return { ok: true, value: known[at] as Situation }
+    return { ok: true, value: known[at] as PricingContext }
   }
-  const opened = resolveSituation(prepared, from)
+  const opened = resolvePricingContext(prepared, from)
   if (!opened.ok) return opened
   if (known) {
     if (known.length >= MOST_INSTANTS) known.shift()
     known.push(opened.value)
   } else {
-    if (prepared.situations.size >= MOST_STANDPOINTS) prepared.situations.clear()
-    prepared.situations.set(key, [opened.value])
+    if (prepared.pricingContexts.size >= MOST_CONTEXTS) prepared.pricingContexts.clear()
+    prepared.pricingContexts.set(key, [opened.value])
   }
   return opened
 }
 
 /**
- * The same for this very instant: a kept situation says what holds, and not how old a rate is by now or what a
+ * The same for this very instant: a kept pricing context says what holds, and not how old a rate is by now or what a
  * list nobody is asked for would have said.
  *
- * Errors  as `openSituation`.
+ * Errors  as `openPricingContext`.
  */
-export function openSituationExactly(prepared: PreparedStore, from: Standpoint): Opened {
-  const opened = openSituation(prepared, from)
-  return opened.ok && opened.value.at !== from.at ? resolveSituation(prepared, from) : opened
+export function openPricingContextExactly(prepared: PreparedStore, from: BuyerContext): Opened {
+  const opened = openPricingContext(prepared, from)
+  return opened.ok && opened.value.at !== from.at ? resolvePricingContext(prepared, from) : opened
 }
 
 const MOST_INSTANTS = 8
-const MOST_STANDPOINTS = 5000
+const MOST_CONTEXTS = 5000
 
-function standpointKey({ buyer, channel, deliverTo, currency, passcode }: Standpoint): string {
+function buyerContextKey({ buyer, channel, deliverTo, currency, passcode }: BuyerContext): string {
   const place = deliverTo
     ? `${deliverTo.country}\t${deliverTo.state}\t${deliverTo.postcode}\t${deliverTo.city}`
     : ''
   return `${buyerKey(buyer)}\n${channel ?? ''}\n${place}\n${currency ?? ''}\n${passcode ?? ''}`
 }
 
-function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
+function resolvePricingContext(prepared: PreparedStore, from: BuyerContext): Opened {
   const { store } = prepared
   const settings = getSettings(store)
   const channel = from.channel === null ? findDefaultChannel(store.channel) : store.channel.get(from.channel)
@@ -120,15 +121,23 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
     at,
   )
   const lensWith = (some: readonly Adjustment[]) =>
-    makeLens({ store, currency, rounding, adjustments: some, at, rates, basisRates })
-  const lens = lensWith(onBase)
-  const protectedLens = onBase.length === 0 ? lens : lensWith([])
-  const ladder = buildLadder(prepared, { buyer, place, contracts, currency, clock, lens, protectedLens })
+    makeCurrencyView({ store, currency, rounding, adjustments: some, at, rates, basisRates })
+  const currencyView = lensWith(onBase)
+  const protectedCurrencyView = onBase.length === 0 ? currencyView : lensWith([])
+  const ladder = buildLadder(prepared, {
+    buyer,
+    place,
+    contracts,
+    currency,
+    clock,
+    currencyView,
+    protectedCurrencyView,
+  })
 
   const policy = contracts.find((contract) => contract.policy !== null)?.policy ?? settings.policy
-  const publicSituation =
+  const publicPricingContext =
     settings.neverAbovePublic && from.buyer.kind !== 'guest'
-      ? openSituation(prepared, {
+      ? openPricingContext(prepared, {
           buyer: { kind: 'guest' },
           channel: channel?.id ?? null,
           deliverTo,
@@ -137,7 +146,7 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
           at,
         })
       : null
-  if (publicSituation?.ok) clock.narrow(publicSituation.value.validity)
+  if (publicPricingContext?.ok) clock.narrow(publicPricingContext.value.validity)
   const terms = findTerms(prepared, {
     buyer,
     place,
@@ -150,12 +159,14 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
     clock,
   })
   const key = [
-    lens.key,
+    currencyView.key,
     policy,
     settings.neverAbovePublic ? `${channel?.id}/${regions.map(({ id }) => id).join()}` : '',
     shown.map(({ id }) => id).join(),
     ...ladder.map((step) =>
-      step.map((entry) => `${entry.compiled.list.id}${entry.lens === lens ? '' : '!'}`).join(),
+      step
+        .map((entry) => `${entry.compiled.list.id}${entry.currencyView === currencyView ? '' : '!'}`)
+        .join(),
     ),
   ].join('|')
   return {
@@ -167,18 +178,18 @@ function resolveSituation(prepared: PreparedStore, from: Standpoint): Opened {
       region,
       currency,
       currencyFrom,
-      digits: lens.digits,
+      digits: currencyView.digits,
       at,
       validity: clock.validity,
       contracts,
       ladder,
-      limiting: limitingLists(ladder),
+      exclusiveLists: limitingLists(ladder),
       lists: prepared.lists,
       policy,
       terms,
       shown,
-      lens,
-      publicSituation: publicSituation?.ok ? publicSituation.value : null,
+      currencyView,
+      publicPricingContext: publicPricingContext?.ok ? publicPricingContext.value : null,
       reach: { current: null },
       key,
     },
@@ -203,10 +214,10 @@ function homeOf(store: Store, buyer: BuyerReference): Place {
 
 function chooseCurrency(
   store: Store,
-  from: Standpoint,
+  from: BuyerContext,
   contracts: readonly Contract[],
   region: Region | null,
-): readonly [string, Situation['currencyFrom']] {
+): readonly [string, PricingContext['currencyFrom']] {
   if (from.currency !== null) return [from.currency, 'asked']
   const account = from.buyer.kind === 'account' ? store.account.get(from.buyer.account) : undefined
   const candidates = [
@@ -220,21 +231,21 @@ function chooseCurrency(
   return [getSettings(store).currency, 'store']
 }
 
-/** The same situation where some lists were compiled anew, or amounts of items changed, and nothing else. */
-function withLists(prepared: PreparedStore, situation: Situation): Situation {
+/** The same pricing context where some lists were compiled anew, or amounts of items changed, and nothing else. */
+function withLists(prepared: PreparedStore, pricingContext: PricingContext): PricingContext {
   const { lists } = prepared
-  const { publicSituation } = situation
-  const ladder = situation.ladder.map((step) =>
+  const { publicPricingContext } = pricingContext
+  const ladder = pricingContext.ladder.map((step) =>
     step.some(({ compiled }) => lists.get(compiled.list.id) !== compiled)
       ? step.map((entry) => ({ ...entry, compiled: lists.get(entry.compiled.list.id) ?? entry.compiled }))
       : step,
   )
   return {
-    ...situation,
+    ...pricingContext,
     lists,
     ladder,
-    limiting: situation.limiting.map((compiled) => lists.get(compiled.list.id) ?? compiled),
-    publicSituation: publicSituation && withLists(prepared, publicSituation),
-    reach: { current: reachAfter(prepared, situation, ladder) },
+    exclusiveLists: pricingContext.exclusiveLists.map((compiled) => lists.get(compiled.list.id) ?? compiled),
+    publicPricingContext: publicPricingContext && withLists(prepared, publicPricingContext),
+    reach: { current: reachAfter(prepared, pricingContext, ladder) },
   }
 }

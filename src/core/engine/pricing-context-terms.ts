@@ -12,7 +12,7 @@ export interface HeldRule<Rule> {
 }
 
 /** What stands between a buyer and what they want beside prices, resolved once for all items. */
-export interface SituationTerms {
+export interface PricingContextTerms {
   readonly channel: Channel | null
   readonly account: Account | null
   /** The passcode they came in with, where it is good here and now. */

@@ -27,7 +27,7 @@ function digitsOf(amount: Decimal, digits: number): number {
  * Reads the fields of one submitted record and gathers everything that is wrong with it, so that a
  * person hears of all slips at once.
  */
-export class DraftReader {
+export class InputReader {
   private readonly issues: Issue[] = []
 
   constructor(
@@ -49,8 +49,8 @@ export class DraftReader {
   }
 
   /** What people know a record by; both must say something. */
-  codeAndName(draft: { readonly code: string; readonly name: string }): { code: string; name: string } {
-    return { code: this.text('code', draft.code, LONGEST_CODE), name: this.text('name', draft.name) }
+  codeAndName(input: { readonly code: string; readonly name: string }): { code: string; name: string } {
+    return { code: this.text('code', input.code, LONGEST_CODE), name: this.text('name', input.name) }
   }
 
   decimal(field: string, value: string, rule: AmountRule): Decimal {
