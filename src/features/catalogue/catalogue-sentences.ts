@@ -2,13 +2,11 @@ import 'server-only'
 
 import type { Category } from '@/core/catalogue/category'
 import type { Decimal } from '@/core/decimal/decimal'
-import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
+import type { Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
 import { say, word } from '@/sheet/record/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
-import { formatMoney } from '@/ui/format/amount'
-
-export const codeWord = (record: Fields) => word('code', String(record['code'] || 'made from the name'))
+import { codeWord, moneyIn, pairs } from '@/sheet/record/common-words'
 
 export function categorySentence(record: Fields): Sentence {
   const { parent } = record as unknown as Category
@@ -35,17 +33,4 @@ export function extraSentence(record: Fields, store: Store): Sentence {
 
 export function extraDetails(record: Fields): Sentence {
   return say`Code ${codeWord(record)} · position ${word('position')}.`
-}
-
-export function moneyIn(store: Store) {
-  const { currency } = getSettings(store)
-  return (amount: Decimal | null, none: string) =>
-    amount === null ? none : formatMoney(amount, currency, priceDigitsOf(store, currency))
-}
-
-/** "Fits National, Spacing self" */
-export function pairs(record: object): string {
-  return Object.entries(record)
-    .map(([name, value]) => `${name} ${String(value)}`)
-    .join(', ')
 }

@@ -50,5 +50,20 @@ export function limitDetails(record: Fields): Sentence {
     rule.maximumValue ??
     rule.minimumWeight ??
     rule.maximumWeight
-  return say`Also limit ${!rule.minimum && isAny && say`${word('minimum', 'the least quantity')}, `}${!rule.maximum && say`${word('maximum', 'the most')} (${word('days', rule.days ? `within ${rule.days} days` : 'within days')}), `}${!rule.multiple && say`${word('multiple', 'steps')}, `}${!rule.values && say`${word('values', 'single quantities')}, `}${!rule.minimumValue && say`${word('minimumValue', 'the least value')}, `}${!rule.maximumValue && say`${word('maximumValue', 'the highest value')}, `}${!rule.minimumWeight && say`${word('minimumWeight', 'the least weight')}, `}${!rule.maximumWeight && say`${word('maximumWeight', 'the highest weight')}, `}or what the ${word('first', rule.first ? `first quantity is (${rule.first})` : 'first quantity is')}. It is ${word('state')} · priority ${word('rank')} · code ${word('code', String(record['code'] || 'made from the name'))}.`
+  const more: readonly Sentence[] = [
+    ...(!rule.minimum && isAny ? [say`${word('minimum', 'a least quantity')}`] : []),
+    ...(rule.maximum
+      ? []
+      : [
+          say`${word('maximum', 'a highest quantity')} ${word('days', rule.days ? `within ${rule.days} days` : 'over some days')}`,
+        ]),
+    ...(rule.multiple ? [] : [say`${word('multiple', 'steps')}`]),
+    ...(rule.values ? [] : [say`${word('values', 'the only quantities')}`]),
+    ...(rule.minimumValue ? [] : [say`${word('minimumValue', 'a least value')}`]),
+    ...(rule.maximumValue ? [] : [say`${word('maximumValue', 'a highest value')}`]),
+    ...(rule.minimumWeight ? [] : [say`${word('minimumWeight', 'a least weight')}`]),
+    ...(rule.maximumWeight ? [] : [say`${word('maximumWeight', 'a highest weight')}`]),
+  ]
+  const listed = more.flatMap((part, at) => (at === 0 ? part : [', ', ...part]))
+  return say`${more.length > 0 && say`It can also set ${listed}. `}The quantity offered first is ${word('first', rule.first ?? 'the least allowed')}. It is ${word('state')} · priority ${word('rank')} · code ${word('code', String(record['code'] || 'made from the name'))}.`
 }

@@ -6,9 +6,8 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { useRouter } from 'next/navigation'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
 import type { ProductListRow, ProductListView } from './product-view'
-import { SectionTabs } from '@/features/records/section-tabs'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Milliseconds without a key before what was typed is looked for. */
@@ -18,10 +17,11 @@ interface ProductListProps {
   readonly view: ProductListView
   readonly buyerName: string
   readonly currency: string
+  readonly tabs: ReactNode
 }
 
 /** Every product with its reference amounts and what the buyer looked as pays. */
-export function ProductList({ view, buyerName, currency }: ProductListProps) {
+export function ProductList({ view, buyerName, currency, tabs }: ProductListProps) {
   const { rows: shown, found, all, find } = view
   const [text, setText] = useState(find)
   const { href } = useFrame()
@@ -71,7 +71,7 @@ export function ProductList({ view, buyerName, currency }: ProductListProps) {
     <section className="flex min-h-0 flex-1 flex-col" aria-label="Products">
       <header className="flex items-baseline gap-5 px-6 pt-3 pb-2">
         <h1 className="text-xl leading-7 font-semibold">Products</h1>
-        <SectionTabs place="Products" path="products" />
+        {tabs}
         <input
           type="search"
           aria-label="Only products with these words"

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Product } from '@/core/catalogue/product'
 import type { QuantityLimits } from '@/core/limits/limit'
-import { codeWord, pairs } from '@/features/catalogue/catalogue-sentences'
+import { codeWord, pairs } from '@/sheet/record/common-words'
 import type { Fields } from '@/sheet/fields/field-rule'
 import { say, word } from '@/sheet/record/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'

@@ -1,6 +1,7 @@
 import { getSettings } from '@/core/store/store'
 import { loadProducts } from '@/features/products/load-products'
 import { ProductList } from '@/features/products/product-list'
+import { SectionTabs } from '@/features/records/section-tabs'
 import { searchWords } from '@/server/doors/search-words'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
@@ -17,5 +18,12 @@ export default async function ProductsPage({ searchParams }: ProductsPageProps) 
   const requestContext = await lookFrom(parseVantage(fields))
   const { currency } = getSettings(requestContext.prepared.store)
   const view = loadProducts(requestContext, searchWords(fields, 'find'))
-  return <ProductList view={view} buyerName={requestContext.buyerName} currency={currency} />
+  return (
+    <ProductList
+      view={view}
+      buyerName={requestContext.buyerName}
+      currency={currency}
+      tabs={<SectionTabs place="Products" path="products" />}
+    />
+  )
 }
