@@ -13,6 +13,7 @@ const EDITS = 15
 const SCROLLS = 60
 const JUMPS = 15
 const SCRUBS = 15
+const CHOICES = 15
 
 async function fill(data: string): Promise<void> {
   const steppe = await openSteppe(data)
@@ -112,6 +113,31 @@ async function measureBoard(server: TestServer): Promise<void> {
       return times
     }, SCRUBS)
 
+  // The picker of what is shown: from a branch that is taken in or out to the foot that says what is matched by then.
+  await page.getByRole('button', { name: /^Showing/ }).click()
+  const picker = page.getByRole('region', { name: 'Showing' })
+  await picker.getByRole('button', { name: 'Remove everything' }).click()
+  const branches = picker.getByRole('checkbox', { name: /^Branch/ })
+  await branches.first().waitFor()
+  const choices: number[] = []
+  for (let choice = 0; choice < CHOICES; choice += 1)
+    choices.push(
+      await branches.nth(choice % (await branches.count())).evaluate(async (box, count) => {
+        const foot = document.querySelector('[data-testid=reach]')
+        const before = foot?.textContent
+        const start = performance.now()
+        ;(box as HTMLInputElement).click()
+        while (
+          performance.now() - start < 5000 &&
+          (foot?.textContent === before || /Counting/.test(foot?.textContent ?? ''))
+        )
+          await new Promise(requestAnimationFrame)
+        const taken = performance.now() - start
+        await new Promise((resolve) => setTimeout(resolve, count))
+        return taken
+      }, 150),
+    )
+
   console.log(
     `Board of ${SIZE.variants} variants, ${SIZE.lists * SIZE.linesPerList} lines and 13 buyers, in Chromium, end to end`,
   )
@@ -126,6 +152,9 @@ async function measureBoard(server: TestServer): Promise<void> {
   )
   console.log(
     `a step of a scrubbed quantity    ${milliseconds(median(scrubs))} (slowest ${milliseconds(Math.max(...scrubs))})`,
+  )
+  console.log(
+    `the foot of the What picker      ${milliseconds(median(choices))} (slowest ${milliseconds(Math.max(...choices))})`,
   )
   await browser.close()
 }

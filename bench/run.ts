@@ -302,7 +302,8 @@ async function compareAnswers(
     })
     const number = prepared.index.numberOf.get(variant) as number
     if (
-      Math.abs(Number(unit) * 100 - findPrice(prepared, pricingContextOf(prepared, account), number).units) > 1e-6
+      Math.abs(Number(unit) * 100 - findPrice(prepared, pricingContextOf(prepared, account), number).units) >
+      1e-6
     )
       different += 1
   }

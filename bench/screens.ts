@@ -39,6 +39,8 @@ const SCREENS: readonly Asked[] = [
   '/compare?left=guest&right=account:a7',
   '/products',
   '/products/P40',
+  '/categories',
+  '/categories/c3',
   '/price-lists',
   '/price-lists/L7',
   '/accounts',

@@ -82,7 +82,7 @@ const SHOTS: readonly Shot[] = [
     path: '/price-lists/bee-farm-level?as=group:bee-farms',
     act: (page) => cell(page, 'WF-BR-W100', 'price').click(),
   },
-  { name: 'compare', path: '/compare?as=account:fennmoor&in=frames' },
+  { name: 'categories', path: '/categories?move=nuclei&into=queens&before=-' },
   {
     name: 'import',
     path: '/import',

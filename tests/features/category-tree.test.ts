@@ -56,7 +56,7 @@ test('a move tells whose prices it would change before it is made, and what no l
   const farms = await loadMoveEffect(lookAs('group:bee-farms'), UP)
   expect(farms?.left.map(({ name }) => name)).toContain('Bee farm level')
   expect(effect?.entered).toEqual([])
-  expect(effect?.lines).toBe(linesLeft(store, UP).length)
+  expect(effect?.lines).toBe((await linesLeft(store, UP)).length)
   expect(effect?.lines).toBeGreaterThan(0)
 })
 

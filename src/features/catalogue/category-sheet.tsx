@@ -3,12 +3,13 @@ import 'server-only'
 import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
-import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { mentionsOfItems } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import { SheetTable } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { rulesByCategory } from './categories/rules-by-category'
 import { ProductTable } from './product-table'
 import { categoryDetails, categorySentence } from './catalogue-sentences'
 
@@ -41,6 +42,14 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
     (each.parent !== null && above.has(each.parent)) ||
     each.parent === category.parent
   const effect = await changeEffect(loaded)
+  const [own, inherited] = await mentionsOfItems(store, [
+    (term) => term.kind === 'category' && term.category === id,
+    (term) =>
+      term.kind === 'category' && term.category !== id && term.descendants && above.has(term.category),
+  ])
+  const rules = await rulesByCategory(store)
+  const ruleCount = (of: string) =>
+    Object.values(rules.get(of) ?? {}).reduce((sum: number, each) => sum + each.length, 0)
   return {
     actions: (
       <VantageLink href={`/categories?at=${encodeURIComponent(category.code)}`} className="link-name">
@@ -65,10 +74,7 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
                   )}
                 </td>
                 <td>{counts.get(each.id) ?? 0}</td>
-                <td className="text-soft">
-                  {mentionsOfItem(store, (term) => term.kind === 'category' && term.category === each.id)
-                    .length || ''}
-                </td>
+                <td className="text-soft">{ruleCount(each.id) || ''}</td>
               </tr>
             ))}
         </SheetTable>
@@ -87,24 +93,9 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
     ),
     side: (
       <>
-        <MentionList
-          title="Rules for this category"
-          mentions={mentionsOfItem(store, (term) => term.kind === 'category' && term.category === id)}
-          none="None of its own."
-        />
+        <MentionList title="Rules for this category" mentions={own} none="None of its own." />
         {category.parent !== null && (
-          <MentionList
-            title="From the categories above"
-            mentions={mentionsOfItem(
-              store,
-              (term) =>
-                term.kind === 'category' &&
-                term.category !== id &&
-                term.descendants &&
-                above.has(term.category),
-            )}
-            none="None."
-          />
+          <MentionList title="From the categories above" mentions={inherited} none="None." />
         )}
       </>
     ),

@@ -33,13 +33,17 @@ async function drawItems(
 ): Promise<SheetEffect> {
   const { prepared } = after ?? before
   const items = await soldInScope(prepared, scope)
-  const isIt = (term: WhatTerm) => whatTermKey(term) === whatTermKey(itself)
+  const key = whatTermKey(itself)
+  const mentions = await mentionsOfItem(
+    prepared.store,
+    (term) => term.kind === itself.kind && whatTermKey(term) === key,
+  )
   return {
     main: <ProductTable title={title} items={items} />,
     side: stored && (
       <MentionList
         title="Prices in price lists"
-        mentions={mentionsOfItem(prepared.store, isIt)}
+        mentions={mentions}
         none="None yet. A line of a price list can be for it."
       />
     ),

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
-import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { mentionsOfItems } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { ProductPicture } from '@/ui/format/product-picture'
@@ -12,7 +12,7 @@ import { loadListPrices } from './load-list-prices'
 import { loadProductSheet } from './load-products'
 import { ProductGrid } from './product-grid'
 import { productDetails, productSentence } from './product-sentence'
-import { reachedOtherwise } from './rules-reaching'
+import { reachesOtherwise } from './rules-reaching'
 import { TermsSection } from './terms-section'
 
 export const productSheet: SheetOfKind = {
@@ -37,6 +37,10 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
   const effect = await changeEffect(loaded)
   const shown = await loadProductSheet(requestContext, product.code)
   const { vantage, buyerName } = before
+  const [own, otherwise] = await mentionsOfItems(store, [
+    (term) => term.kind === 'product' && term.product === id,
+    reachesOtherwise(requestContext.prepared, variants, 'product'),
+  ])
   return {
     main: (
       <>
@@ -63,14 +67,10 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
           name={product.picture}
           className="mb-4 size-[88px] border border-base-300 bg-plate object-contain"
         />
-        <MentionList
-          title="Rules for this product"
-          mentions={mentionsOfItem(store, (term) => term.kind === 'product' && term.product === id)}
-          none="None of its own."
-        />
+        <MentionList title="Rules for this product" mentions={own} none="None of its own." />
         <MentionList
           title="Rules that reach it otherwise"
-          mentions={reachedOtherwise(requestContext.prepared, variants, 'product')}
+          mentions={otherwise}
           none="None: no rule is for its categories, attributes, family or variants."
         />
       </>

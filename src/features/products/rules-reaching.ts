@@ -4,23 +4,31 @@ import type { Variant } from '@/core/catalogue/product'
 import { factsOf } from '@/core/engine/catalogue-index'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { matchWhat, type WhatTerm } from '@/core/predicates/what'
-import { type Mention, mentionsOfItem } from '@/sheet/effect/mentions'
 
-/** Rules for what some variants are part of; those for everything, and those that name them, left out. */
-export function reachedOtherwise(
+/** Tells the terms that reach some variants through what they are part of; those that name them, or everything, do not. */
+export function reachesOtherwise(
   { store, index }: PreparedStore,
   variants: readonly Variant[],
   own: WhatTerm['kind'],
-): readonly Mention[] {
+): (term: WhatTerm) => boolean {
   const items = variants.flatMap(({ id }) => {
     const number = index.numberOf.get(id)
     return number === undefined ? [] : [factsOf(store, index, number)]
   })
-  return mentionsOfItem(
-    store,
-    (term) =>
-      term.kind !== 'everything' &&
-      term.kind !== own &&
-      items.some((item) => matchWhat({ include: [term], exclude: [] }, item).matches),
-  )
+  const named = new Set(variants.flatMap(({ id, product }) => [id, product]))
+  return (term) => {
+    if (term.kind === own) return false
+    switch (term.kind) {
+      // What most lines name is told by its id alone.
+      case 'variant':
+        return named.has(term.variant)
+      case 'product':
+        return named.has(term.product)
+      case 'everything':
+      case 'extra':
+        return false
+      default:
+        return items.some((item) => matchWhat({ include: [term], exclude: [] }, item).matches)
+    }
+  }
 }

@@ -1,12 +1,12 @@
 import 'server-only'
 
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
-import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { mentionsOfItems } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
-import { reachedOtherwise } from './rules-reaching'
+import { reachesOtherwise } from './rules-reaching'
 import { variantDetails, variantSentence } from './variant-sentence'
 
 export const variantSheet: SheetOfKind = {
@@ -23,6 +23,10 @@ async function drawVariant(loaded: LoadedSheet): Promise<SheetEffect> {
   if (!variant || !product || !stored)
     return { main: <p className="text-soft">A SKU and its product are enough to begin with.</p>, side: null }
   const effect = await changeEffect(loaded)
+  const [own, otherwise] = await mentionsOfItems(store, [
+    (term) => term.kind === 'variant' && term.variant === id,
+    reachesOtherwise((after ?? before).prepared, [variant], 'variant'),
+  ])
   return {
     main: (
       <>
@@ -36,14 +40,10 @@ async function drawVariant(loaded: LoadedSheet): Promise<SheetEffect> {
     ),
     side: (
       <>
-        <MentionList
-          title="Rules for this variant"
-          mentions={mentionsOfItem(store, (term) => term.kind === 'variant' && term.variant === id)}
-          none="None of its own."
-        />
+        <MentionList title="Rules for this variant" mentions={own} none="None of its own." />
         <MentionList
           title="Rules that reach it otherwise"
-          mentions={reachedOtherwise((after ?? before).prepared, [variant], 'variant')}
+          mentions={otherwise}
           none="None: no rule is for its product, categories, attributes or family."
         />
       </>

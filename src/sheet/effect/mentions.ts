@@ -1,9 +1,11 @@
 import 'server-only'
 
-import type { WhatTerm } from '@/core/predicates/what'
+import type { What, WhatTerm } from '@/core/predicates/what'
 import type { WhereTerm } from '@/core/predicates/where'
 import type { WhoTerm } from '@/core/predicates/who'
+import type { PriceLine, PriceList } from '@/core/price/price-list'
 import type { Store } from '@/core/store/store'
+import { Slices } from '@/server/doors/slices'
 import { breaksPhrase } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -15,36 +17,56 @@ export interface Mention {
 }
 
 /** Everything that names something of the catalogue in what it is for. */
-export function mentionsOfItem(store: Store, isIt: (term: WhatTerm) => boolean): readonly Mention[] {
-  const holds = ({
-    include,
-    exclude,
-  }: {
-    readonly include: readonly WhatTerm[]
-    readonly exclude: readonly WhatTerm[]
-  }) => include.some(isIt) || exclude.some(isIt)
-  return [
-    ...[...store['price-line'].values()].flatMap((line) => {
+export async function mentionsOfItem(
+  store: Store,
+  isIt: (term: WhatTerm) => boolean,
+): Promise<readonly Mention[]> {
+  const [mentions] = await mentionsOfItems(store, [isIt])
+  return mentions
+}
+
+/** The same for several things at once, in one pass over all lines: in the order of what is asked. */
+export async function mentionsOfItems<Tests extends readonly [TermTest, ...TermTest[]]>(
+  store: Store,
+  tests: Tests,
+): Promise<{ readonly [Test in keyof Tests]: readonly Mention[] }> {
+  const mentions = tests.map((): Mention[] => [])
+  const slices = new Slices()
+  for (const line of store['price-line'].values()) {
+    if (slices.isDue()) await slices.rest()
+    tests.forEach((isIt, at) => {
+      if (!holds(line.scope, isIt)) return
       const list = store['price-list'].get(line.list)
-      return list && holds(line.scope)
-        ? [
-            {
-              name: list.name,
-              href: recordHref('price-lists', list.code),
-              about: breaksPhrase(
-                line,
-                (amount) => `${list.currency} ${amount}`,
-                (id) => store['price-list'].get(id)?.name ?? id,
-              ),
-            },
-          ]
-        : []
-    }),
-    ...scoped(store, 'adjustment', 'adjustments', 'adjustment', holds),
-    ...scoped(store, 'limit', 'limits', 'limit', holds),
-    ...scoped(store, 'access-rule', 'access-rules', 'access rule', holds),
-    ...scoped(store, 'price-list', 'price-lists', 'part of the catalogue of a list', holds),
-  ]
+      if (list) mentions[at]?.push(mentionOfLine(store, list, line))
+    })
+  }
+  tests.forEach((isIt, at) => {
+    mentions[at]?.push(
+      ...scoped(store, 'adjustment', 'adjustments', 'adjustment', isIt),
+      ...scoped(store, 'limit', 'limits', 'limit', isIt),
+      ...scoped(store, 'access-rule', 'access-rules', 'access rule', isIt),
+      ...scoped(store, 'price-list', 'price-lists', 'part of the catalogue of a list', isIt),
+    )
+  })
+  return mentions as unknown as { readonly [Test in keyof Tests]: readonly Mention[] }
+}
+
+type TermTest = (term: WhatTerm) => boolean
+
+function holds({ include, exclude }: What, isIt: TermTest): boolean {
+  return include.some(isIt) || exclude.some(isIt)
+}
+
+function mentionOfLine(store: Store, list: PriceList, line: PriceLine): Mention {
+  return {
+    name: list.name,
+    href: recordHref('price-lists', list.code),
+    about: breaksPhrase(
+      line,
+      (amount) => `${list.currency} ${amount}`,
+      (id) => store['price-list'].get(id)?.name ?? id,
+    ),
+  }
 }
 
 function scoped(
@@ -52,10 +74,10 @@ function scoped(
   kind: 'adjustment' | 'limit' | 'access-rule' | 'price-list',
   path: string,
   about: string,
-  holds: (scope: { readonly include: readonly WhatTerm[]; readonly exclude: readonly WhatTerm[] }) => boolean,
+  isIt: TermTest,
 ): readonly Mention[] {
   return [...store[kind].values()].flatMap(({ name, code, scope }) =>
-    holds(scope) ? [{ name, href: recordHref(path, code), about }] : [],
+    holds(scope, isIt) ? [{ name, href: recordHref(path, code), about }] : [],
   )
 }
 

@@ -6,6 +6,7 @@ import type { PriceLine } from '@/core/price/price-list'
 import type { Store } from '@/core/store/store'
 import type { ChangeRequest } from '@/server/changes/commit'
 import { revisionAsOf, revisionOf } from '@/server/changes/history'
+import { Slices } from '@/server/doors/slices'
 import type { Steppe } from '@/server/engine/steppe'
 import type { PendingMove } from './category-tree-view'
 
@@ -24,15 +25,23 @@ export function abovesOf(
 }
 
 /** The lines of price lists that reach a category only from above, and no longer would. */
-export function linesLeft(store: Store, move: PendingMove): readonly PriceLine[] {
+export async function linesLeft(store: Store, move: PendingMove): Promise<readonly PriceLine[]> {
   const { left } = abovesOf(store, move)
-  return [...store['price-line'].values()].filter(({ scope }) => {
+  const slices = new Slices()
+  const lines: PriceLine[] = []
+  for (const line of store['price-line'].values()) {
+    if (slices.isDue()) await slices.rest()
+    if (leaves(line)) lines.push(line)
+  }
+  return lines
+
+  function leaves({ scope }: PriceLine): boolean {
     const named = scope.include.filter((term) => term.kind === 'category')
     return (
       named.some(({ category, descendants }) => descendants && left.has(category)) &&
       ![...named, ...scope.exclude].some((term) => term.kind === 'category' && term.category === move.id)
     )
-  })
+  }
 }
 
 /**
@@ -40,12 +49,12 @@ export function linesLeft(store: Store, move: PendingMove): readonly PriceLine[]
  *
  * Errors  throws `RangeError` where the tree has no such place, or no such category.
  */
-export function requestsToMove(
+export async function requestsToMove(
   steppe: Steppe,
   store: Store,
   move: PendingMove,
   asOf: number,
-): readonly ChangeRequest[] {
+): Promise<readonly ChangeRequest[]> {
   const moved = movedTo(store.category, move.id, move.place).map((after): ChangeRequest => ({
     kind: 'category',
     id: after.id,
@@ -57,7 +66,7 @@ export function requestsToMove(
     after,
   }))
   if (!move.keepsPrices) return moved
-  const kept = linesLeft(store, move).map((line): ChangeRequest => ({
+  const kept = (await linesLeft(store, move)).map((line): ChangeRequest => ({
     kind: 'price-line',
     id: line.id,
     seen: revisionOf(steppe, 'price-line', line.id),

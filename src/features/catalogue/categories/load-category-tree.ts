@@ -1,16 +1,15 @@
 import 'server-only'
 
-import type { AssortmentTerm } from '@/core/access/assortment'
 import type { Product } from '@/core/catalogue/product'
-import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 import { revisionOf } from '@/server/changes/history'
 import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
-import type { BranchRule, CategoryTreeView, RuleColumn, TreeCategory } from './category-tree-view'
+import type { CategoryTreeView, TreeCategory } from './category-tree-view'
 import { moveFromUrl } from './move-in-url'
+import { rulesByCategory } from './rules-by-category'
 
 /** Every category with what is in it and which rules name it. */
 export async function loadCategoryTree(
@@ -26,7 +25,7 @@ export async function loadCategoryTree(
   }
   const products = [...store.product.values()].filter(({ status }) => status === 'active')
   const filed = filedIn(products)
-  const rules = rulesByCategory(store)
+  const rules = await rulesByCategory(store)
   const categories = [...store.category.values()].map((category): TreeCategory => {
     const own = filed.get(category.id) ?? []
     return {
@@ -74,49 +73,4 @@ function sharedTaxClass(store: Store, products: readonly Product[]): string {
   return products.every(({ taxClass }) => taxClass === first.taxClass)
     ? (store['tax-class'].get(first.taxClass)?.name ?? '')
     : ''
-}
-
-/** The rules that name a category, by its id. */
-function rulesByCategory(store: Store): ReadonlyMap<string, TreeCategory['rules']> {
-  const rules = new Map<string, Record<RuleColumn, BranchRule[]>>()
-  const add = (category: string, column: RuleColumn, rule: BranchRule) => {
-    const known = rules.get(category) ?? { lists: [], limits: [], access: [], adjustments: [] }
-    rules.set(category, known)
-    // A list may have several lines for one branch.
-    if (!known[column].some(({ href, isOut }) => href === rule.href && isOut === rule.isOut))
-      known[column].push(rule)
-  }
-  const addScope = (scope: Scope, column: RuleColumn, rule: Omit<BranchRule, 'isOut'>) => {
-    for (const [terms, isOut] of [
-      [scope.include, false],
-      [scope.exclude, true],
-    ] as const)
-      for (const term of terms) if (term.kind === 'category') add(term.category, column, { ...rule, isOut })
-  }
-  for (const line of store['price-line'].values()) {
-    const list = store['price-list'].get(line.list)
-    if (list) addScope(line.scope, 'lists', { name: list.name, href: recordHref('price-lists', list.code) })
-  }
-  for (const list of store['price-list'].values())
-    addScope(list.scope, 'lists', { name: list.name, href: recordHref('price-lists', list.code) })
-  for (const [kind, column, path] of [
-    ['limit', 'limits', 'limits'],
-    ['access-rule', 'access', 'access-rules'],
-    ['adjustment', 'adjustments', 'adjustments'],
-  ] as const)
-    for (const { name, code, scope } of store[kind].values())
-      addScope(scope, column, { name, href: recordHref(path, code) })
-  for (const kind of ['channel', 'contract'] as const)
-    for (const { name, code, assortment } of store[kind].values())
-      if (assortment)
-        addScope(assortment, 'access', {
-          name: kind === 'contract' ? code : name,
-          href: `/assortments?${new URLSearchParams({ of: kind, code })}`,
-        })
-  return rules
-}
-
-interface Scope {
-  readonly include: readonly (WhatTerm | AssortmentTerm)[]
-  readonly exclude: readonly (WhatTerm | AssortmentTerm)[]
 }

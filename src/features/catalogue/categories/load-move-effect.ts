@@ -10,7 +10,7 @@ import { type RequestContext, pricingContextOf, toRequestContext } from '@/serve
 import { soldVariants } from '@/server/engine/sold-variants'
 import { accountBuyer, type EffectBuyer, buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import { type ChangeEffect, changeEffect } from '@/sheet/effect/change-effect'
-import { type Mention, mentionsOfItem } from '@/sheet/effect/mentions'
+import { type Mention, mentionsOfItems } from '@/sheet/effect/mentions'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { abovesOf, linesLeft, requestsToMove } from './category-move'
 import type { PendingMove } from './category-tree-view'
@@ -45,19 +45,20 @@ export async function loadMoveEffect(
   const category = store.category.get(move.id)
   if (!category) return null
   const { left, entered } = abovesOf(store, move)
+  const [leaving, entering] = await mentionsOfItems(store, [through(left), through(entered)])
   const about = {
     name: category.name,
     from: pathOf(store, category.parent),
     to: pathOf(store, move.place.parent),
-    left: mentionsThrough(store, left),
-    entered: mentionsThrough(store, entered),
-    lines: linesLeft(store, move).length,
+    left: leaving,
+    entered: entering,
+    lines: (await linesLeft(store, move)).length,
     prices: null,
     access: [],
   }
   let requests
   try {
-    requests = requestsToMove(steppe, store, move, steppe.lastChangeSet)
+    requests = await requestsToMove(steppe, store, move, steppe.lastChangeSet)
   } catch (error) {
     if (error instanceof RangeError) return { ...about, refusal: 'It cannot stand there. Put it back.' }
     throw error
@@ -85,11 +86,8 @@ function pathOf(store: Store, id: string | null): readonly string[] {
         .reverse()
 }
 
-function mentionsThrough(store: Store, categories: ReadonlySet<string>): readonly Mention[] {
-  return mentionsOfItem(
-    store,
-    (term: WhatTerm) => term.kind === 'category' && term.descendants && categories.has(term.category),
-  )
+function through(categories: ReadonlySet<string>) {
+  return (term: WhatTerm) => term.kind === 'category' && term.descendants && categories.has(term.category)
 }
 
 async function accessChanges(

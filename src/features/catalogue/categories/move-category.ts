@@ -21,7 +21,7 @@ export async function moveCategory(move: PendingMove, asOf: number): Promise<str
   if (to === undefined) return 'There is no such category to move it into any more.'
   let requests
   try {
-    requests = requestsToMove(steppe, store, move, asOf)
+    requests = await requestsToMove(steppe, store, move, asOf)
   } catch (error) {
     if (error instanceof RangeError) return 'The tree has changed meanwhile. Move it again.'
     throw error

@@ -1,7 +1,7 @@
 'use client'
 
 import type { What } from '@/core/predicates/what'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what-choices'
 
 /** What a picker asks while it is open. */
@@ -12,7 +12,7 @@ export interface WhatSource {
   readonly read: (words: string) => Promise<ReadWords>
 }
 
-/** How long typing or choosing must rest before the server is asked, in milliseconds. */
+/** How long typing must rest before the server is asked, in milliseconds. */
 const REST = 80
 
 /** What the words in the field may mean; what was found for a beginning of them stays meanwhile. */
@@ -39,21 +39,32 @@ export function useFound({ find }: WhatSource, typed: string): readonly FoundIte
   return words !== '' && words.startsWith(found.of) ? found.items : []
 }
 
-/** What a scope matches; what it matched before while it is being asked. */
+/**
+ * What a scope matches; what it matched before while it is being asked. One question is under way at a time, and the
+ * latest scope counts: a hand is quicker than a network.
+ */
 export function useMatched({ match }: WhatSource, what: What): WhatMatched | null {
   const [matched, setMatched] = useState<WhatMatched | null>(null)
+  const wanted = useRef<{ readonly match: WhatSource['match']; readonly what: What } | null>(null)
+  const isAsking = useRef(false)
   useEffect(() => {
-    let isCurrent = true
-    const timer = setTimeout(() => {
-      match(what).then(
-        (next) => isCurrent && setMatched(next),
-        () => undefined,
-      )
-    }, REST)
-    return () => {
-      isCurrent = false
-      clearTimeout(timer)
+    wanted.current = { match, what }
+    const follow = async () => {
+      isAsking.current = true
+      for (let asked = null; asked !== wanted.current && wanted.current;) {
+        asked = wanted.current
+        const next = await asked.match(asked.what).catch(() => null)
+        if (next && asked === wanted.current) setMatched(next)
+      }
+      isAsking.current = false
     }
+    if (!isAsking.current) void follow()
   }, [match, what])
+  useEffect(
+    () => () => {
+      wanted.current = null
+    },
+    [],
+  )
   return matched
 }
