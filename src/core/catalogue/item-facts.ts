@@ -1,8 +1,8 @@
-import { isPositive } from '../decimal/decimal'
 import type { ItemFacts } from '../predicates/what'
 import { type Category, distancesUp } from './category'
 import { type Product, resolveValue, type Variant } from './product'
 import type { Extra } from './extra'
+import { isInStock } from './stock'
 
 /** What predicates need to know about a variant; `reachedThrough` is the same for all variants of a product. */
 export function itemFacts(
@@ -28,7 +28,7 @@ export function ownFacts(
     variant: variant.id,
     product: product.id,
     basePrice: resolveValue(product, variant, 'basePrice').value,
-    stock: variant.stock === null || isPositive(variant.stock) ? 'in-stock' : 'out-of-stock',
+    stock: isInStock(variant) ? 'in-stock' : 'out-of-stock',
   }
 }
 

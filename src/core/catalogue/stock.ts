@@ -1,4 +1,4 @@
-import { add, type Decimal, subtract } from '../decimal/decimal'
+import { add, type Decimal, isPositive, subtract } from '../decimal/decimal'
 
 /**
  * What stock becomes when somebody moves it from what they saw to what they want, and it is something else by now: what
@@ -8,4 +8,9 @@ import { add, type Decimal, subtract } from '../decimal/decimal'
  */
 export function moveStock(now: Decimal | null, seen: Decimal | null, wanted: Decimal | null): Decimal | null {
   return now === null || seen === null || wanted === null ? wanted : add(now, subtract(wanted, seen))
+}
+
+/** Whether there is any of it; what nobody counts is in stock. */
+export function isInStock({ stock }: { readonly stock: Decimal | null }): boolean {
+  return stock === null || isPositive(stock)
 }

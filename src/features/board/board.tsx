@@ -88,7 +88,7 @@ export function Board({ title, view, filter }: BoardProps) {
           onLook={() => setVantage(column.vantage)}
         />
       ),
-      width: isWide ? 'minmax(76px, 160px)' : 'minmax(76px, 96px)',
+      width: isWide ? 'minmax(76px, 160px)' : 'minmax(76px, 84px)',
       align: 'right' as const,
     })),
   ]

@@ -11,19 +11,32 @@ export function histogramOf(
   scale: 'even' | 'by-ratio',
   digits = 0,
 ): Histogram | null {
-  const known = values.filter((value) => Number.isFinite(value))
-  if (known.length === 0) return null
-  // Not `Math.min(...known)`: a call takes fewer arguments than a store has variants.
-  const low = known.reduce((least, value) => Math.min(least, value))
-  const high = known.reduce((most, value) => Math.max(most, value))
+  let [low, high] = [Infinity, -Infinity]
+  for (const value of values) {
+    if (!Number.isFinite(value)) continue
+    if (value < low) low = value
+    if (value > high) high = value
+  }
+  if (low > high) return null
   const edges = scale === 'by-ratio' && low > 0 && high > low * 4 ? byRatio(low, high) : even(low, high)
   const counts = new Array<number>(edges.length - 1).fill(0)
-  for (const value of known) {
-    let at = 0
-    while (at < counts.length - 1 && value >= (edges[at + 1] as number)) at += 1
+  for (const value of values) {
+    if (!Number.isFinite(value)) continue
+    const at = placeAmong(edges, value)
     counts[at] = (counts[at] as number) + 1
   }
   return { edges: edges.map((edge) => edgeText(edge, digits)), counts }
+}
+
+/** The last step whose lower edge a value reaches, by halving. */
+function placeAmong(edges: readonly number[], value: number): number {
+  let [low, high] = [0, edges.length - 2]
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (value >= (edges[middle] as number)) low = middle
+    else high = middle - 1
+  }
+  return low
 }
 
 function even(low: number, high: number): readonly number[] {

@@ -1,7 +1,10 @@
 import 'server-only'
 
-import { resolveValue } from '@/core/catalogue/product'
+import { isInStock } from '@/core/catalogue/stock'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts'
+import type { Amounts } from '@/core/engine/prepared-amounts'
+import { currencyViewInto } from '@/core/engine/currency-view'
+import type { CurrencyView } from '@/core/engine/pricing-context'
 import type { PreparedStore } from '@/core/engine/prepared-store'
 import { toPrice } from '@/core/engine/price-step'
 import { scopeMatcher } from '@/core/engine/scope-matcher'
@@ -13,7 +16,7 @@ import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { formatPercent, rangeText } from '@/ui/format/amount'
-import { withoutPriceSpan, withoutStock, withStock } from '@/ui/picker/what/narrowed'
+import { withoutPriceSpan, withoutStock } from '@/ui/picker/what/narrowed'
 import type { AttributeChoice, WhatMatched } from '@/ui/picker/what/what-choices'
 import { histogramOf } from './histogram'
 import { toChoice } from './what-choices'
@@ -29,7 +32,11 @@ export async function matchedBy(
   what: What,
 ): Promise<WhatMatched> {
   const { store, index } = prepared
-  const sweep = new Sweep(prepared, what)
+  const sweep = new Sweep(
+    prepared,
+    what,
+    currencyViewInto(prepared, pricingContext.currencyView, getSettings(store).currency),
+  )
   const rows = new MatchedProducts(prepared, pricingContext)
   const slices = new Slices()
   for (const item of await soldVariants(prepared)) {
@@ -65,36 +72,46 @@ class Sweep {
   private readonly sold: Int32Array
   private readonly holds: (number: number) => boolean
   private readonly takesIn: (number: number) => boolean
-  private readonly holdsAtAnyPrice: (number: number) => boolean
-  private readonly holdsWithAnyStock: (number: number) => boolean
-  private readonly isStocked: (number: number) => boolean
+  /** `null` where the scope says nothing of prices, or of stock: then what it holds is held anyway. */
+  private readonly holdsAtAnyPrice: ((number: number) => boolean) | null
+  private readonly holdsWithAnyStock: ((number: number) => boolean) | null
+  private readonly base: Amounts
+  private readonly unit: number
   private readonly leftOut: ReadonlySet<string>
   private readonly outThroughBranch = new Set<string>()
 
   constructor(
     private readonly prepared: PreparedStore,
     private readonly what: What,
+    home: CurrencyView,
   ) {
     const { variantSignatures } = prepared.index
+    this.base = referenceAmounts(prepared, 'basePrice', home)
+    this.unit = 10 ** home.digits
     this.matched = new Int32Array(variantSignatures)
     this.sold = new Int32Array(variantSignatures)
     this.holds = scopeMatcher(prepared, what)
     this.takesIn = scopeMatcher(prepared, { ...what, exclude: [] })
-    this.holdsAtAnyPrice = scopeMatcher(prepared, orEverything(withoutPriceSpan(what)))
-    this.holdsWithAnyStock = scopeMatcher(prepared, orEverything(withoutStock(what)))
-    this.isStocked = scopeMatcher(prepared, withStock({ include: [], exclude: [] }, 'in-stock'))
+    const loosened = (to: What) => {
+      const isSame = to.include.length === what.include.length && to.exclude.length === what.exclude.length
+      return isSame && what.include.length > 0 ? null : scopeMatcher(prepared, orEverything(to))
+    }
+    this.holdsAtAnyPrice = loosened(withoutPriceSpan(what))
+    this.holdsWithAnyStock = loosened(withoutStock(what))
     this.leftOut = new Set(what.exclude.flatMap((term) => (term.kind === 'category' ? [term.category] : [])))
   }
 
   isIn({ number, product, variant, branches }: Item): boolean {
     const signature = this.prepared.index.signatureOf[number] as number
     this.sold[signature] = (this.sold[signature] as number) + 1
-    if (this.holdsWithAnyStock(number)) this.stock[this.isStocked(number) ? 'inStock' : 'outOfStock'] += 1
-    if (this.holdsAtAnyPrice(number)) {
-      const price = resolveValue(product, variant, 'basePrice').value
-      if (price !== null) this.prices.push(Number(price))
+    const isHeld = this.holds(number)
+    if (this.holdsWithAnyStock?.(number) ?? isHeld)
+      this.stock[isInStock(variant) ? 'inStock' : 'outOfStock'] += 1
+    if (this.holdsAtAnyPrice?.(number) ?? isHeld) {
+      const price = amountAt(this.base, number)
+      if (!Number.isNaN(price)) this.prices.push(price / this.unit)
     }
-    if (this.holds(number)) {
+    if (isHeld) {
       this.variants += 1
       this.matched[signature] = (this.matched[signature] as number) + 1
       return true
@@ -158,6 +175,7 @@ function orEverything({ include, exclude }: What): What {
 }
 
 interface MatchedProduct {
+  readonly id: string
   readonly name: string
   variants: number
   /** The least and the most, in the smallest units of the currency looked at. */
@@ -172,6 +190,7 @@ class MatchedProducts {
   /** At the base price in percent, of every variant with both amounts; for a drawing. */
   readonly margins: number[] = []
   private readonly products = new Map<string, MatchedProduct>()
+  private latest: MatchedProduct | null = null
   private readonly base
   private readonly cost
   private readonly digits: number
@@ -187,18 +206,8 @@ class MatchedProducts {
   }
 
   add({ number, product }: Item): void {
-    let known = this.products.get(product.id)
-    if (!known) {
-      known = {
-        name: product.name,
-        variants: 0,
-        low: Infinity,
-        high: -Infinity,
-        costShare: -1,
-        worst: number,
-      }
-      this.products.set(product.id, known)
-    }
+    // Variants of one product come one after the other.
+    const known = this.latest?.id === product.id ? this.latest : this.begin(product, number)
     known.variants += 1
     const price = amountAt(this.base, number)
     if (!(price > 0)) return
@@ -207,7 +216,18 @@ class MatchedProducts {
     const costShare = amountAt(this.cost, number) / price
     if (!(costShare >= 0)) return
     this.margins.push((1 - costShare) * 100)
-    if (costShare > known.costShare) Object.assign(known, { costShare, worst: number })
+    if (costShare > known.costShare) {
+      known.costShare = costShare
+      known.worst = number
+    }
+  }
+
+  private begin({ id, name }: Item['product'], number: number): MatchedProduct {
+    const known = this.products.get(id)
+    if (known) return (this.latest = known)
+    const begun = { id, name, variants: 0, low: Infinity, high: -Infinity, costShare: -1, worst: number }
+    this.products.set(id, begun)
+    return (this.latest = begun)
   }
 
   lowestFirst(): WhatMatched['rows'] {
