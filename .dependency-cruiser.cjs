@@ -18,6 +18,18 @@ const CORE = [
   'cart',
 ]
 
+/** The rooms of the engine, each on those before it; what asks and prepares stands above them all. */
+const ENGINE = ['items', 'lists', 'context', 'rules', 'amounts', 'price', 'column', 'explain']
+
+const engineOrder = ENGINE.map((room, at) => ({
+  name: `engine-${room}-looks-back`,
+  severity: 'error',
+  from: { path: `^src/core/engine/${room}/` },
+  to: {
+    path: `^src/core/engine/(${[...ENGINE.slice(at + 1).map((each) => `${each}/`), '[^/]+$'].join('|')})`,
+  },
+}))
+
 /** Inside the core a folder imports only those listed before it. */
 const coreOrder = CORE.slice(0, -1).map((folder, at) => ({
   name: `core-${folder}-looks-back`,
@@ -75,6 +87,7 @@ module.exports = {
       to: { path: '^src/features/', pathNot: '^src/features/$1/' },
     },
     ...coreOrder,
+    ...engineOrder,
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

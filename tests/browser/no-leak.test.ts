@@ -1,7 +1,7 @@
 import { decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { prepare } from '@/core/engine/prepare'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { readDocument, toDocument } from '@/server/exchange/store-document'
 import { demoStore } from '@tests/fixtures/demo-store'
 import { TEST_CLOCK, withServer } from './server'

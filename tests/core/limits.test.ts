@@ -1,9 +1,9 @@
 import { decimal, type Decimal } from '@/core/decimal/decimal'
 import { NO_LIMITS, type QuantityLimits } from '@/core/limits/limit'
 import { firstQuantity, isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
-import { findLimits } from '@/core/engine/find-limits'
-import { openPricingContext } from '@/core/engine/open-pricing-context'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { findLimits } from '@/core/engine/rules/find-limits'
+import { openPricingContext } from '@/core/engine/price/open-pricing-context'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { goods, refusals, writtenPrepared } from '@tests/fixtures/written-store'
 import fc from 'fast-check'
 

@@ -1,13 +1,19 @@
 import { add, type Decimal, decimal, HUNDRED, multiply } from '@/core/decimal/decimal'
 import { toFraction } from '@/core/decimal/fraction'
 import { type RoundingRule, roundPrice, toMinorUnit } from '@/core/decimal/rounding'
-import { listPrices } from '@/core/engine/list-prices'
+import { listPrices } from '@/core/engine/price/list-prices'
 import { prepare } from '@/core/engine/prepare'
-import { findPrice, ONE_PIECE } from '@/core/engine/find-price'
-import { methodOperation, toUnits } from '@/core/engine/operation'
-import { openPricingContext } from '@/core/engine/open-pricing-context'
-import { compilePriceStep, fromUnits, runPriceStep, sweepPriceStep, toPrice } from '@/core/engine/price-step'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { findPrice, ONE_PIECE } from '@/core/engine/price/find-price'
+import { methodOperation, toUnits } from '@/core/engine/lists/operation'
+import { openPricingContext } from '@/core/engine/price/open-pricing-context'
+import {
+  compilePriceStep,
+  fromUnits,
+  runPriceStep,
+  sweepPriceStep,
+  toPrice,
+} from '@/core/engine/lists/price-step'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { EVERYTHING } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
 import { EVERYWHERE } from '@/core/predicates/where'

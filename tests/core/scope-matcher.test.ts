@@ -1,6 +1,6 @@
-import { factsOf } from '@/core/engine/catalogue-index'
+import { factsOf } from '@/core/engine/items/catalogue-index'
 import { prepare } from '@/core/engine/prepare'
-import { scopeMatcher } from '@/core/engine/scope-matcher'
+import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { matchWhat } from '@/core/predicates/what'
 import { randomStore, what } from '@tests/fixtures/random-store'
 import fc from 'fast-check'

@@ -9,9 +9,9 @@ import {
   type Operation,
   percentFactor,
   scaling,
-} from '@/core/engine/operation'
+} from '@/core/engine/lists/operation'
 import { prepare } from '@/core/engine/prepare'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import type { BreakPricing, PriceMethod } from '@/core/price/price-method'
 import { readDocument } from '@/server/exchange/store-document'
 

@@ -1,6 +1,6 @@
 import { priceCart } from '@/core/cart/price-cart'
 import { decimal } from '@/core/decimal/decimal'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { problemViews } from '@/features/shop/cart-problems'
 import { goods, writtenPrepared } from '@tests/fixtures/written-store'
 

@@ -1,5 +1,5 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { loadTrace } from '@/features/trace/load-trace'
 import type { TracePart, TraceView } from '@/features/trace/trace-view'
 import { lookAs } from '@tests/fixtures/demo-request'

@@ -3,7 +3,7 @@ import type { What, WhatTerm } from '@/core/predicates/what'
 import type { Schedule } from '@/core/predicates/when'
 import type { Where } from '@/core/predicates/where'
 import type { Who, WhoTerm } from '@/core/predicates/who'
-import type { Question } from '@/core/engine/buyer-context'
+import type { Question } from '@/core/engine/context/buyer-context'
 import type { Store } from '@/core/store/store'
 import Decimal from 'decimal.js'
 

@@ -1,6 +1,6 @@
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { Question } from '@/core/engine/buyer-context'
+import type { Question } from '@/core/engine/context/buyer-context'
 import type { Adjustment } from '@/core/price/adjustment'
 import type { Contract } from '@/core/price/contract'
 import type { PriceLine, PriceList } from '@/core/price/price-list'

@@ -1,5 +1,5 @@
 import type { Assortment } from '@/core/access/assortment'
-import type { Question } from '@/core/engine/buyer-context'
+import type { Question } from '@/core/engine/context/buyer-context'
 import type { What } from '@/core/predicates/what'
 import type { Schedule } from '@/core/predicates/when'
 import type { Where } from '@/core/predicates/where'

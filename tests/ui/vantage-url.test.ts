@@ -1,4 +1,4 @@
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { DEFAULT_VANTAGE, parseVantage, serializeVantage, withVantage } from '@/ui/frame/vantage-url'
 import fc from 'fast-check'
 

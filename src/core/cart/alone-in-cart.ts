@@ -1,6 +1,6 @@
 import { compare, type Decimal, ZERO } from '../decimal/decimal'
-import type { PreparedStore } from '../engine/prepared-store'
-import type { BuyerContext } from '../engine/buyer-context'
+import type { PreparedStore } from '../engine/context/prepared-store'
+import type { BuyerContext } from '../engine/context/buyer-context'
 import { isForEverything, type LimitRule } from '../limits/limit'
 import type { CartProblem, PastPurchase } from './cart'
 import { priceCart } from './price-cart'

@@ -1,8 +1,8 @@
-import { quantityUnits, type CompiledLine } from '../engine/compiled-line'
-import type { CompiledList } from '../engine/compiled-list'
-import type { Quantities } from '../engine/find-in-list'
-import type { PreparedStore } from '../engine/prepared-store'
-import { factsOf } from '../engine/catalogue-index'
+import { quantityUnits, type CompiledLine } from '../engine/lists/compiled-line'
+import type { CompiledList } from '../engine/lists/compiled-list'
+import type { Quantities } from '../engine/price/find-in-list'
+import type { PreparedStore } from '../engine/context/prepared-store'
+import { factsOf } from '../engine/items/catalogue-index'
 import { type ItemFacts, matchWhat } from '../predicates/what'
 import type { CartLineWanted } from './cart'
 

@@ -1,7 +1,7 @@
 import { shareOut } from '../decimal/allocate'
 import { add, type Decimal, HUNDRED, multiply, subtract, sum } from '../decimal/decimal'
 import { divide, type Fraction } from '../decimal/fraction'
-import type { TaxableAmount } from '../engine/find-tax'
+import type { TaxableAmount } from '../engine/rules/find-tax'
 import type { Levy } from '../tax/find-levies'
 import { chargedOn, effectiveRates, splitTax } from '../tax/split-tax'
 import type { TaxedAmount, TaxTotal } from './cart'

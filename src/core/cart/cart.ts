@@ -1,9 +1,9 @@
 import type { LimitRule } from '../limits/limit'
 import type { Nearest } from '../limits/nearest-quantities'
 import type { Decimal } from '../decimal/decimal'
-import type { Access } from '../engine/find-rights'
-import type { FoundLimits, LimitSource } from '../engine/find-limits'
-import type { QuestionError, BuyerContext } from '../engine/buyer-context'
+import type { Access } from '../engine/rules/find-rights'
+import type { FoundLimits, LimitSource } from '../engine/rules/find-limits'
+import type { QuestionError, BuyerContext } from '../engine/context/buyer-context'
 import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
 import type { TaxBasis } from '../price/based-amount'
 

@@ -1,12 +1,12 @@
 import type { RecordKind } from '../issue/issue'
 import { ALWAYS, compileSchedule } from '../predicates/when'
 import { applyChanges, type Change, getSettings, type Store } from '../store/store'
-import { keepAmounts, readBasePrices } from './amounts'
-import { type CatalogueIndex, indexCatalogue } from './catalogue-index'
-import { compileLists, ListLines, onlyVariant } from './compile-lists'
-import type { CompiledList } from './compiled-list'
-import type { PreparedStore } from './prepared-store'
-import { compileTerms } from './terms'
+import { keepAmounts, readBasePrices } from './amounts/amounts'
+import { type CatalogueIndex, indexCatalogue } from './items/catalogue-index'
+import { compileLists, ListLines, onlyVariant } from './lists/compile-lists'
+import type { CompiledList } from './lists/compiled-list'
+import type { PreparedStore } from './context/prepared-store'
+import { compileTerms } from './context/terms'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {

@@ -1,9 +1,9 @@
 import { RECORD_KINDS } from '../issue/issue'
 import { labelOf } from '../store/references'
 import type { Store } from '../store/store'
-import { openPricingContext } from './open-pricing-context'
+import { openPricingContext } from './price/open-pricing-context'
 import { prepare } from './prepare'
-import type { PreparedStore } from './prepared-store'
+import type { PreparedStore } from './context/prepared-store'
 
 /**
  * A prepared store that has been asked something: what holds for a guest in the first channel.

@@ -7,7 +7,7 @@ import {
   holdsBranch,
 } from '@/core/access/assortment'
 import { inTreeOrder } from '@/core/catalogue/category'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'

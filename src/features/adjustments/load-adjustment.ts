@@ -2,7 +2,7 @@ import 'server-only'
 
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { withChanges } from '@/core/engine/prepare'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { writeWhat } from '@/core/notation/what-text'
 import { writeWho } from '@/core/notation/who-text'
 import { turnAfter } from '@/core/predicates/schedule-outlook'

@@ -1,8 +1,8 @@
 import 'server-only'
 
 import { findByCode } from '@/core/catalogue/find-by-code'
-import type { PreparedStore } from '@/core/engine/prepared-store'
-import { scopeMatcher } from '@/core/engine/scope-matcher'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { readWhat } from '@/core/notation/what-text'
 import { EVERYTHING, type What } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'

@@ -1,4 +1,4 @@
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 
 export const COVERAGES = ['no-price', 'not-reached', 'below-cost', 'differing'] as const

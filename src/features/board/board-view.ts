@@ -1,6 +1,6 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import type { rightsPhrase } from '@/ui/format/terms-phrases'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { What } from '@/core/predicates/what'
 
 /** A buyer's column of the board. */

@@ -1,4 +1,4 @@
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { parseColumns, serializeColumns } from './board-url'
 
 /** Columns kept by name, in this browser. */

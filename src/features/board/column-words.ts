@@ -1,5 +1,5 @@
-import type { PricingContext } from '@/core/engine/pricing-context'
-import type { Vantage } from '@/core/engine/vantage'
+import type { PricingContext } from '@/core/engine/context/pricing-context'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { getSettings, type Store } from '@/core/store/store'
 import { formatDay } from '@/ui/format/instant'
 

@@ -1,6 +1,6 @@
 'use client'
 
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { useFrame } from '@/ui/frame/frame-context'
 import { serializeVantage } from '@/ui/frame/vantage-url'
 import { WordPopover } from '@/ui/picker/word-popover'

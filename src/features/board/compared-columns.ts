@@ -1,4 +1,4 @@
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { Store } from '@/core/store/store'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 

@@ -1,8 +1,8 @@
 'use server'
 
-import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { Vantage } from '@/core/engine/vantage'
-import { scopeMatcher } from '@/core/engine/scope-matcher'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import type { Vantage } from '@/core/engine/context/vantage'
+import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import type { Change } from '@/core/store/store'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo, undoNote } from '@/server/changes/history'

@@ -1,4 +1,4 @@
-import type { PricingContext } from '@/core/engine/pricing-context'
+import type { PricingContext } from '@/core/engine/context/pricing-context'
 import type { BoardColumn } from './board-view'
 
 /** A column with everything its cells are found with. */

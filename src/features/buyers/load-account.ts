@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Account, Address } from '@/core/buyers/buyer'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { accountFacts } from '@/core/buyers/buyer'
 import { matchWho } from '@/core/predicates/who'
 import { isPartyTo } from '@/core/price/contract'

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
-import { findLimits, isSingle, type LimitSource } from '@/core/engine/find-limits'
+import { findLimits, isSingle, type LimitSource } from '@/core/engine/rules/find-limits'
 import { isForEverything, LIMIT_FIELDS, type LimitField, type LimitRule } from '@/core/limits/limit'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'

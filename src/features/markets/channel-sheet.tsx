@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { findRights } from '@/core/engine/find-rights'
+import { findRights } from '@/core/engine/rules/find-rights'
 import { Slices } from '@/server/doors/slices'
 import { pricingContextOf } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Region } from '@/core/places/place'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { variantName } from '@/core/catalogue/product'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'

@@ -2,7 +2,7 @@
 
 import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { lookFrom, type RequestContext } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'

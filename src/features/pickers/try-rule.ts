@@ -2,8 +2,8 @@
 
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { variantName } from '@/core/catalogue/product'
-import { QUANTITY_UNITS } from '@/core/engine/compiled-line'
-import { buyerContext } from '@/core/engine/buyer-context'
+import { QUANTITY_UNITS } from '@/core/engine/lists/compiled-line'
+import { buyerContext } from '@/core/engine/context/buyer-context'
 import { differencePercent } from '@/core/price/margin'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { weigh } from '@/server/changes/commit'

@@ -1,6 +1,6 @@
 'use server'
 
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { What } from '@/core/predicates/what'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { whatSentence } from '@/ui/format/rule-phrases'

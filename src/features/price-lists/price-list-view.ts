@@ -1,5 +1,5 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { What } from '@/core/predicates/what'

@@ -1,6 +1,6 @@
 'use server'
 
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { currentInstant } from '@/server/clock'

@@ -1,7 +1,7 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { InheritedField, Product } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { HistoryLine } from '@/ui/format/history-line'
 
 /** One product in the list. */

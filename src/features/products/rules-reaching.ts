@@ -1,8 +1,8 @@
 import 'server-only'
 
 import type { Variant } from '@/core/catalogue/product'
-import { factsOf } from '@/core/engine/catalogue-index'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import { factsOf } from '@/core/engine/items/catalogue-index'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { matchWhat, type WhatTerm } from '@/core/predicates/what'
 
 /** Tells the terms that reach some variants through what they are part of; those that name them, or everything, do not. */

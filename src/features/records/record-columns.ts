@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { accountFacts } from '@/core/buyers/buyer'
-import { findPrice } from '@/core/engine/find-price'
+import { findPrice } from '@/core/engine/price/find-price'
 import { isPartyTo } from '@/core/price/contract'
 import type { RecordOfKind } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Cart, CartProblem, LimitProblem } from '@/core/cart/cart'
 import { compare, type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { PlacePart } from '@/core/tax/find-levies'
 import { isForEverything } from '@/core/limits/limit'
 import type { Nearest } from '@/core/limits/nearest-quantities'

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { findGate } from '@/core/engine/find-rights'
+import { findGate } from '@/core/engine/rules/find-rights'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { redirect } from 'next/navigation'

@@ -2,9 +2,9 @@ import 'server-only'
 
 import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
-import { findRights, isUnrestricted } from '@/core/engine/find-rights'
-import type { PreparedStore } from '@/core/engine/prepared-store'
-import type { PricingContext } from '@/core/engine/pricing-context'
+import { findRights, isUnrestricted } from '@/core/engine/rules/find-rights'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import type { PricingContext } from '@/core/engine/context/pricing-context'
 import { orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import type { ShopVisitor } from '@/server/session/shop-session'
 

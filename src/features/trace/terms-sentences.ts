@@ -1,9 +1,9 @@
 import 'server-only'
 
 import { LIMIT_FIELDS, type LimitField } from '@/core/limits/limit'
-import type { ExplainedAnswer } from '@/core/engine/trace'
-import type { RuleVerdict, RuleStanding } from '@/core/engine/explain-terms'
-import type { LimitSource } from '@/core/engine/find-limits'
+import type { ExplainedAnswer } from '@/core/engine/explain/trace'
+import type { RuleVerdict, RuleStanding } from '@/core/engine/explain/explain-terms'
+import type { LimitSource } from '@/core/engine/rules/find-limits'
 import type { Store } from '@/core/store/store'
 import { taxLines } from '@/ui/format/tax-lines'
 import { whatPhrase } from '@/ui/format/rule-phrases'

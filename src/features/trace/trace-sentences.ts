@@ -1,6 +1,12 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { IdleAdjustment, LineReference, LossReason, RateUsed, TraceStep } from '@/core/engine/trace'
+import type {
+  IdleAdjustment,
+  LineReference,
+  LossReason,
+  RateUsed,
+  TraceStep,
+} from '@/core/engine/explain/trace'
 import type { ReferenceField } from '@/core/catalogue/product'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Rung } from '@/core/price/ladder'

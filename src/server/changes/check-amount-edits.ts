@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { isBuyerCode } from '@/core/buyers/buyer-code'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { AmountEdit } from './edit-amounts'
 import Joi from 'joi'
 

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withChanges } from '@/core/engine/prepare'
 import { moveStock } from '@/core/catalogue/stock'
 import type { Decimal } from '@/core/decimal/decimal'

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { NextResponse } from 'next/server'
 import { getSteppe, type Steppe } from '../engine/steppe'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 
 /** What an address of the interface answers with, once there is a store. */
 type Handler<Request, Context> = (

@@ -2,8 +2,8 @@ import 'server-only'
 
 import { distancesUp } from '@/core/catalogue/category'
 import type { Product, Variant } from '@/core/catalogue/product'
-import type { PreparedStore } from '@/core/engine/prepared-store'
-import { scopeMatcher } from '@/core/engine/scope-matcher'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import type { What } from '@/core/predicates/what'
 import { Slices } from '../doors/slices'
 

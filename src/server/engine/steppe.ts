@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { prepare } from '@/core/engine/prepare'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { findCulprit, proved } from '@/core/engine/prove-prepared'
 import { RECORD_KINDS } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { CartLineWanted } from '@/core/cart/cart'
 import { parseDecimal } from '@/core/decimal/decimal'
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { eq } from 'drizzle-orm'
 import { requireRoom } from '../database/disk-room'
 import { carts } from '../database/schema'

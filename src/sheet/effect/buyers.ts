@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { type BuyerContext, buyerContext } from '@/core/engine/buyer-context'
+import { type BuyerContext, buyerContext } from '@/core/engine/context/buyer-context'
 import type { Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 

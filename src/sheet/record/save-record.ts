@@ -1,6 +1,6 @@
 'use server'
 
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { labelOf } from '@/core/store/references'
 import type { Store } from '@/core/store/store'
 import { checkVantages } from '@/server/changes/check-amount-edits'

@@ -1,4 +1,4 @@
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { What } from '@/core/predicates/what'
 import type { Where } from '@/core/predicates/where'
 import type { Who } from '@/core/predicates/who'

@@ -1,5 +1,5 @@
 import type { Decimal } from '@/core/decimal/decimal'
-import type { PriceTax } from '@/core/engine/find-tax'
+import type { PriceTax } from '@/core/engine/rules/find-tax'
 import type { Store } from '@/core/store/store'
 import type { LevyMiss } from '@/core/tax/find-levies'
 import { formatMoney } from './amount'

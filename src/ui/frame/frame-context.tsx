@@ -2,7 +2,7 @@
 
 import { usePathname, useRouter, useSearchParams } from 'next/navigation'
 import { createContext, type ReactNode, use, useCallback, useEffect, useMemo, useState } from 'react'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import { parseVantage, withVantage } from './vantage-url'
 
 /** The price somebody asked "why?" about. */

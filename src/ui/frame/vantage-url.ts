@@ -1,5 +1,5 @@
 import { isBuyerCode } from '@/core/buyers/buyer-code'
-import { PLACE_TEXT, type Vantage } from '@/core/engine/vantage'
+import { PLACE_TEXT, type Vantage } from '@/core/engine/context/vantage'
 import { readInstant } from '@/core/predicates/instant'
 
 export const DEFAULT_VANTAGE: Vantage = {

@@ -1,6 +1,6 @@
 'use client'
 
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 import type { What } from '@/core/predicates/what'
 import { useFrame } from '@/ui/frame/frame-context'
 import { createContext, type ReactNode, use, useMemo } from 'react'

@@ -1,4 +1,4 @@
-import type { PreparedStore } from '@/core/engine/prepared-store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { currentInstant } from '@/server/clock'
 import { Slices } from '@/server/doors/slices'
 import { refuse, withStore } from '@/server/doors/with-store'

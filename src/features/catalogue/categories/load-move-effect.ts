@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { pathToRoot } from '@/core/catalogue/category'
-import { findRights } from '@/core/engine/find-rights'
+import { findRights } from '@/core/engine/rules/find-rights'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 import { weigh } from '@/server/changes/commit'

@@ -1,5 +1,5 @@
 import type { Decimal } from '@/core/decimal/decimal'
-import type { Vantage } from '@/core/engine/vantage'
+import type { Vantage } from '@/core/engine/context/vantage'
 
 /** A price list a rule can start from. */
 export interface ListName {

@@ -1,0 +1,111 @@
+import { findConversion, type RateTable } from '../../currency/currency'
+import { type Decimal, ZERO } from '../../decimal/decimal'
+import { toFraction } from '../../decimal/fraction'
+import { type RoundingRule, roundToDigits } from '../../decimal/rounding'
+import type { Adjustment } from '../../price/adjustment'
+import { getSettings, priceDigitsOf, type Store } from '../../store/store'
+import type { BasisRates } from '../lists/based-units'
+import { roundingKey } from '../lists/compiled-line'
+import { scaling } from '../lists/operation'
+import type { PreparedStore } from './prepared-store'
+import { compilePriceStep, type PriceStep } from '../lists/price-step'
+import type { CurrencyView } from './pricing-context'
+
+/** What makes a currency view. */
+interface CurrencyViewSetting {
+  readonly store: Store
+  readonly currency: string
+  readonly rounding: RoundingRule | null
+  readonly adjustments: readonly Adjustment[]
+  readonly at: number
+  readonly rates: RateTable
+  readonly basisRates: BasisRates | null
+}
+
+export function makeCurrencyView(setting: CurrencyViewSetting): CurrencyView {
+  const { store, currency, rounding, adjustments, at, rates, basisRates } = setting
+  const adjusted = adjustments.map(({ id }) => id).join()
+  return {
+    key: `${currency}/${roundingKey(rounding)}/${adjusted}/${rates.since}/${basisRates?.key ?? ''}`,
+    currency,
+    digits: priceDigitsOf(store, currency),
+    rounding,
+    adjustments,
+    at,
+    rates,
+    basisRates,
+    conversions: new Map(),
+    into: new Map(),
+    seen: { prepared: null, amounts: {} },
+  }
+}
+
+/** The same look into the currency of a list: what its lines start from follows the currency's rule, not the region's. */
+export function currencyViewInto(
+  { store }: PreparedStore,
+  currencyView: CurrencyView,
+  currency: string,
+): CurrencyView {
+  let into = currencyView.into.get(currency)
+  if (!into) {
+    const rounding = store.currency.get(currency)?.rounding ?? null
+    into = makeCurrencyView({ ...currencyView, store, currency, rounding })
+    currencyView.into.set(currency, into)
+  }
+  return into
+}
+
+/** The step from prices of another currency into the currency view's; `null` without a rate. */
+export function conversionInto(
+  prepared: PreparedStore,
+  currencyView: CurrencyView,
+  from: string,
+): PriceStep | null {
+  let step = currencyView.conversions.get(from)
+  if (step === undefined) {
+    const { store } = prepared
+    const conversion = findConversion(
+      currencyView.rates,
+      getSettings(store).currency,
+      from,
+      feeOf(store, currencyView.currency),
+    )
+    const digits = { source: priceDigitsOf(store, from), target: currencyView.digits }
+    step =
+      conversion &&
+      compilePriceStep(scaling(conversion.factor, digits), currencyView.rounding, currencyView.digits)
+    currencyView.conversions.set(from, step)
+  }
+  return step
+}
+
+/** The target of a conversion; the store's own currency has no fee. */
+export function feeOf(store: Store, code: string) {
+  return { code, fee: store.currency.get(code)?.fee ?? ZERO }
+}
+
+/**
+ * An amount of the store's currency in the currency view's, without fee, rounded half up to `digits`.
+ *
+ * Errors  `null` without a rate.
+ */
+export function fromHome(
+  { store }: PreparedStore,
+  currencyView: CurrencyView,
+  amount: Decimal,
+  digits: number,
+): Decimal | null {
+  const { currency: home } = getSettings(store)
+  if (currencyView.currency === home) return amount
+  const conversion = findConversion(currencyView.rates, home, home, {
+    code: currencyView.currency,
+    fee: ZERO,
+  })
+  if (!conversion) return null
+  const { numerator, denominator } = toFraction(amount)
+  const converted = {
+    numerator: numerator * conversion.factor.numerator,
+    denominator: denominator * conversion.factor.denominator,
+  }
+  return roundToDigits(converted, digits, 'half-up')
+}

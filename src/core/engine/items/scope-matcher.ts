@@ -1,0 +1,58 @@
+import { isVolatile, type ItemFacts, matchWhat, type What, type WhatTerm } from '../../predicates/what'
+import type { Store } from '../../store/store'
+import { type CatalogueIndex, factsOf } from './catalogue-index'
+
+/**
+ * Says of each item, by its number, whether a scope holds it. Variants that are filed alike are asked about once, so
+ * that a whole catalogue is gone through quickly; each answer is that of `matchWhat`.
+ *
+ * Errors  the answer throws `RangeError` for a number that is none.
+ */
+export function scopeMatcher(
+  { store, index }: { readonly store: Store; readonly index: CatalogueIndex },
+  scope: What,
+): (number: number) => boolean {
+  const takesIn = termsMatcher(store, index, scope.include)
+  const leavesOut = termsMatcher(store, index, scope.exclude)
+  return (number) => takesIn(number) && !leavesOut(number)
+}
+
+/** Whether any of some terms holds an item. */
+function termsMatcher(
+  store: Store,
+  index: CatalogueIndex,
+  terms: readonly WhatTerm[],
+): (number: number) => boolean {
+  const named = new Set(terms.flatMap((term) => namedItems(index, term)))
+  const changing = asScope(terms.filter(isVolatile))
+  const filed = asScope(terms.filter((term) => !isVolatile(term)))
+  const bySignature = new Int8Array(index.variantSignatures)
+  return (number) => {
+    if (named.has(number)) return true
+    if (number >= index.variantCount) return false
+    const signature = index.signatureOf[number] as number
+    let answer = bySignature[signature]
+    if (answer === UNASKED) {
+      answer = matchWhat(filed, index.signatureFacts[signature] as ItemFacts).matches ? HELD : NOT_HELD
+      bySignature[signature] = answer
+    }
+    if (answer === HELD) return true
+    return changing.include.length > 0 && matchWhat(changing, factsOf(store, index, number)).matches
+  }
+}
+
+const UNASKED = 0
+const HELD = 1
+const NOT_HELD = 2
+
+function asScope(include: readonly WhatTerm[]): What {
+  return { include, exclude: [] }
+}
+
+/** The numbers of what a term names itself: a variant, an extra, or the variants of a product. */
+function namedItems(index: CatalogueIndex, term: WhatTerm): readonly number[] {
+  if (term.kind === 'product') return index.numbersOfProduct.get(term.product) ?? []
+  if (term.kind !== 'variant' && term.kind !== 'extra') return []
+  const number = index.numberOf.get(term.kind === 'variant' ? term.variant : term.extra)
+  return number === undefined ? [] : [number]
+}
