@@ -24,11 +24,13 @@ const category = (code: string) => view.categories.find((each) => each.code === 
 test('each category tells what is in it and which rules name it', () => {
   expect(category('livestock')).toMatchObject({ variants: 14, filed: 1 })
   expect(category('nuclei')).toMatchObject({ variants: 6, filed: 2 })
-  expect(category('clothing')?.rules.adjustments).toEqual([
-    { name: 'November week', href: '/adjustments/november-week', isOut: false },
-  ])
-  expect(category('livestock')?.rules.lists.map(({ name }) => name)).toContain('Bee farm level')
-  expect(category('stands')?.rules.lists).toEqual([])
+  expect(category('clothing')?.rules.adjustments).toEqual({
+    shown: [{ name: 'November week', href: '/adjustments/november-week', isOut: false }],
+    more: 0,
+  })
+  // So many would not fit: the first is named, and the others are counted.
+  expect(category('livestock')?.rules.lists).toMatchObject({ shown: [{ name: 'Club level' }], more: 3 })
+  expect(category('stands')?.rules.lists).toEqual({ shown: [], more: 0 })
   expect(category('syrup')?.taxClass).toBe('Reduced')
   expect(category('hives')?.taxClass).toBe('')
   expect(view.inTwo).toHaveLength(22)

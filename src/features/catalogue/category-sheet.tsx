@@ -42,12 +42,12 @@ async function drawCategory(loaded: LoadedSheet): Promise<SheetEffect> {
     (each.parent !== null && above.has(each.parent)) ||
     each.parent === category.parent
   const effect = await changeEffect(loaded)
-  const [own, inherited] = await mentionsOfItems(store, [
+  const [own, inherited] = await mentionsOfItems(prepared, `category ${id}`, [
     (term) => term.kind === 'category' && term.category === id,
     (term) =>
       term.kind === 'category' && term.category !== id && term.descendants && above.has(term.category),
   ])
-  const rules = await rulesByCategory(store)
+  const rules = await rulesByCategory(prepared)
   const ruleCount = (of: string) =>
     Object.values(rules.get(of) ?? {}).reduce((sum: number, each) => sum + each.length, 0)
   return {

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { soldInScope } from '@/server/engine/sold-variants'
-import { mentionsOfItem } from '@/sheet/effect/mentions'
+import { mentionsOfItems } from '@/sheet/effect/mentions'
 import { MentionList } from '@/sheet/parts/mention-list'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { ProductTable } from './product-table'
@@ -34,10 +34,9 @@ async function drawItems(
   const { prepared } = after ?? before
   const items = await soldInScope(prepared, scope)
   const key = whatTermKey(itself)
-  const mentions = await mentionsOfItem(
-    prepared.store,
+  const [mentions] = await mentionsOfItems(prepared, key, [
     (term) => term.kind === itself.kind && whatTermKey(term) === key,
-  )
+  ])
   return {
     main: <ProductTable title={title} items={items} />,
     side: stored && (

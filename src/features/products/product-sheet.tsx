@@ -37,7 +37,7 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
   const effect = await changeEffect(loaded)
   const shown = await loadProductSheet(requestContext, product.code)
   const { vantage, buyerName } = before
-  const [own, otherwise] = await mentionsOfItems(store, [
+  const [own, otherwise] = await mentionsOfItems(requestContext.prepared, `product ${id}`, [
     (term) => term.kind === 'product' && term.product === id,
     reachesOtherwise(requestContext.prepared, variants, 'product'),
   ])

@@ -23,7 +23,7 @@ async function drawVariant(loaded: LoadedSheet): Promise<SheetEffect> {
   if (!variant || !product || !stored)
     return { main: <p className="text-soft">A SKU and its product are enough to begin with.</p>, side: null }
   const effect = await changeEffect(loaded)
-  const [own, otherwise] = await mentionsOfItems(store, [
+  const [own, otherwise] = await mentionsOfItems((after ?? before).prepared, `variant ${id}`, [
     (term) => term.kind === 'variant' && term.variant === id,
     reachesOtherwise((after ?? before).prepared, [variant], 'variant'),
   ])

@@ -5,7 +5,9 @@ import type { WhereTerm } from '@/core/predicates/where'
 import type { WhoTerm } from '@/core/predicates/who'
 import type { PriceLine, PriceList } from '@/core/price/price-list'
 import type { Store } from '@/core/store/store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { Slices } from '@/server/doors/slices'
+import { Remembered } from '@/server/engine/remembered'
 import { breaksPhrase } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -16,20 +18,26 @@ export interface Mention {
   readonly about: string
 }
 
-/** Everything that names something of the catalogue in what it is for. */
-export async function mentionsOfItem(
-  store: Store,
-  isIt: (term: WhatTerm) => boolean,
-): Promise<readonly Mention[]> {
-  const [mentions] = await mentionsOfItems(store, [isIt])
-  return mentions
+const KNOWN = new Remembered<readonly (readonly Mention[])[]>()
+
+/**
+ * Everything that names something of the catalogue in what it is for; for several things at once, in one pass over all
+ * lines. `key` says what is asked: the answer is kept as long as the store stays as it is.
+ */
+export function mentionsOfItems<Tests extends readonly [TermTest, ...TermTest[]]>(
+  prepared: PreparedStore,
+  key: string,
+  tests: Tests,
+): Promise<MentionsOf<Tests>> {
+  return KNOWN.of({ prepared }, key, () => findMentions(prepared.store, tests)) as Promise<MentionsOf<Tests>>
 }
 
-/** The same for several things at once, in one pass over all lines: in the order of what is asked. */
-export async function mentionsOfItems<Tests extends readonly [TermTest, ...TermTest[]]>(
+type MentionsOf<Tests> = { readonly [Test in keyof Tests]: readonly Mention[] }
+
+async function findMentions(
   store: Store,
-  tests: Tests,
-): Promise<{ readonly [Test in keyof Tests]: readonly Mention[] }> {
+  tests: readonly TermTest[],
+): Promise<readonly (readonly Mention[])[]> {
   const mentions = tests.map((): Mention[] => [])
   const slices = new Slices()
   for (const line of store['price-line'].values()) {
@@ -48,7 +56,7 @@ export async function mentionsOfItems<Tests extends readonly [TermTest, ...TermT
       ...scoped(store, 'price-list', 'price-lists', 'part of the catalogue of a list', isIt),
     )
   })
-  return mentions as unknown as { readonly [Test in keyof Tests]: readonly Mention[] }
+  return mentions
 }
 
 type TermTest = (term: WhatTerm) => boolean

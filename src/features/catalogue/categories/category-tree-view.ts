@@ -8,6 +8,12 @@ export interface BranchRule {
   readonly isOut: boolean
 }
 
+/** The first few of some rules, and how many more there are. */
+export interface SomeRules {
+  readonly shown: readonly BranchRule[]
+  readonly more: number
+}
+
 /** What rules are told apart by, each a column of the tree. */
 export type RuleColumn = 'lists' | 'limits' | 'access' | 'adjustments'
 
@@ -20,7 +26,7 @@ export interface TreeCategory extends Branch {
   readonly variants: number
   /** Products filed in it itself. */
   readonly filed: number
-  readonly rules: Readonly<Record<RuleColumn, readonly BranchRule[]>>
+  readonly rules: Readonly<Record<RuleColumn, SomeRules>>
   /** What its own products all are to the tax office, where that is not the store’s usual class. */
   readonly taxClass: string
 }

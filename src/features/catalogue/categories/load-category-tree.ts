@@ -7,9 +7,9 @@ import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
-import type { CategoryTreeView, TreeCategory } from './category-tree-view'
+import type { BranchRule, CategoryTreeView, TreeCategory } from './category-tree-view'
 import { moveFromUrl } from './move-in-url'
-import { rulesByCategory } from './rules-by-category'
+import { type BranchRules, rulesByCategory } from './rules-by-category'
 
 /** Every category with what is in it and which rules name it. */
 export async function loadCategoryTree(
@@ -25,7 +25,7 @@ export async function loadCategoryTree(
   }
   const products = [...store.product.values()].filter(({ status }) => status === 'active')
   const filed = filedIn(products)
-  const rules = await rulesByCategory(store)
+  const rules = await rulesByCategory(prepared)
   const categories = [...store.category.values()].map((category): TreeCategory => {
     const own = filed.get(category.id) ?? []
     return {
@@ -38,7 +38,7 @@ export async function loadCategoryTree(
       revision: revisionOf(steppe, 'category', category.id),
       variants: variants.get(category.id) ?? 0,
       filed: own.length,
-      rules: rules.get(category.id) ?? NO_RULES,
+      rules: someOfEach(rules.get(category.id)),
       taxClass: sharedTaxClass(store, own),
     }
   })
@@ -54,7 +54,22 @@ export async function loadCategoryTree(
   }
 }
 
-const NO_RULES: TreeCategory['rules'] = { lists: [], limits: [], access: [], adjustments: [] }
+/** Names that fit into a column beside each other. */
+const MOST_NAMES = 2
+
+function someOfEach(rules: BranchRules | undefined): TreeCategory['rules'] {
+  const some = (all: readonly BranchRule[] = []) => {
+    // "and one more" takes the room of a name.
+    const shown = all.slice(0, all.length > MOST_NAMES ? MOST_NAMES - 1 : MOST_NAMES)
+    return { shown, more: all.length - shown.length }
+  }
+  return {
+    lists: some(rules?.lists),
+    limits: some(rules?.limits),
+    access: some(rules?.access),
+    adjustments: some(rules?.adjustments),
+  }
+}
 
 function filedIn(products: readonly Product[]): ReadonlyMap<string, readonly Product[]> {
   const filed = new Map<string, Product[]>()

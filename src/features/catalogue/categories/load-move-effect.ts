@@ -45,7 +45,10 @@ export async function loadMoveEffect(
   const category = store.category.get(move.id)
   if (!category) return null
   const { left, entered } = abovesOf(store, move)
-  const [leaving, entering] = await mentionsOfItems(store, [through(left), through(entered)])
+  const [leaving, entering] = await mentionsOfItems(prepared, `move ${move.id} to ${move.place.parent}`, [
+    through(left),
+    through(entered),
+  ])
   const about = {
     name: category.name,
     from: pathOf(store, category.parent),

@@ -5,10 +5,20 @@ import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import { recordHref } from '@/ui/frame/record-href'
-import type { BranchRule, RuleColumn, TreeCategory } from './category-tree-view'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { Remembered } from '@/server/engine/remembered'
+import type { BranchRule, RuleColumn } from './category-tree-view'
+
+export type BranchRules = Readonly<Record<RuleColumn, readonly BranchRule[]>>
+
+const KNOWN = new Remembered<ReadonlyMap<string, BranchRules>>()
 
 /** The rules that name a category, by its id. */
-export async function rulesByCategory(store: Store): Promise<ReadonlyMap<string, TreeCategory['rules']>> {
+export function rulesByCategory(prepared: PreparedStore): Promise<ReadonlyMap<string, BranchRules>> {
+  return KNOWN.of({ prepared }, '', () => findRules(prepared.store))
+}
+
+async function findRules(store: Store): Promise<ReadonlyMap<string, BranchRules>> {
   const rules = new Map<string, Record<RuleColumn, BranchRule[]>>()
   const seen = new Set<string>()
   const add = (category: string, column: RuleColumn, rule: BranchRule) => {

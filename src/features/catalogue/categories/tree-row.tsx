@@ -4,13 +4,13 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { recordHref } from '@/ui/frame/record-href'
 import { IconChevronRight, IconGripVertical } from '@tabler/icons-react'
 import { Button } from 'react-aria-components'
-import type { BranchRule, RuleColumn, TreeCategory } from './category-tree-view'
+import type { BranchRule, RuleColumn, SomeRules, TreeCategory } from './category-tree-view'
 
 export const TREE_COLUMNS =
   'grid grid-cols-[minmax(0,2.7fr)_3.5rem_minmax(0,1.9fr)_minmax(0,1fr)_minmax(0,1.2fr)_minmax(0,1.2fr)_minmax(0,0.8fr)] items-center gap-x-3'
 
 const RULE_COLUMNS: readonly RuleColumn[] = ['lists', 'limits', 'access', 'adjustments']
-const MOST_NAMES = 2
+const NO_RULES: SomeRules = { shown: [], more: 0 }
 
 interface TreeRowProps {
   readonly category: TreeCategory
@@ -61,17 +61,16 @@ export function TreeRow({ category, level, hasChildren, isLeft, isMoving, mayMov
       </span>
       <span className="text-right text-soft tabular-nums">{category.variants}</span>
       {RULE_COLUMNS.map((column) => (
-        <RuleLinks key={column} rules={isLeft ? [] : category.rules[column]} />
+        <RuleLinks key={column} rules={isLeft ? NO_RULES : category.rules[column]} />
       ))}
       <span className="truncate text-soft">{isLeft ? '' : category.taxClass}</span>
     </div>
   )
 }
 
-function RuleLinks({ rules }: { readonly rules: readonly BranchRule[] }) {
-  const shown = rules.slice(0, rules.length > MOST_NAMES ? 1 : MOST_NAMES)
+function RuleLinks({ rules: { shown, more } }: { readonly rules: SomeRules }) {
   return (
-    <span className="truncate" title={rules.map(ruleText).join(', ')}>
+    <span className="truncate" title={shown.map(ruleText).join(', ')}>
       {shown.map((rule, at) => (
         <span key={`${rule.href} ${rule.isOut}`}>
           {at > 0 && ', '}
@@ -85,7 +84,7 @@ function RuleLinks({ rules }: { readonly rules: readonly BranchRule[] }) {
           </VantageLink>
         </span>
       ))}
-      {rules.length > shown.length && <span className="text-soft">, {rules.length - shown.length} more</span>}
+      {more > 0 && <span className="text-soft">, {more} more</span>}
     </span>
   )
 }
