@@ -32,14 +32,16 @@ export async function matchedBy(
   what: What,
 ): Promise<WhatMatched> {
   const { store, index } = prepared
+  const items = await soldVariants(prepared)
   const sweep = new Sweep(
     prepared,
+    items,
     what,
     currencyViewInto(prepared, pricingContext.currencyView, getSettings(store).currency),
   )
   const rows = new MatchedProducts(prepared, pricingContext)
   const slices = new Slices()
-  for (const item of await soldVariants(prepared)) {
+  for (const item of items) {
     if (slices.isDue()) await slices.rest()
     if (sweep.isIn(item)) rows.add(item)
   }
@@ -82,6 +84,7 @@ class Sweep {
 
   constructor(
     private readonly prepared: PreparedStore,
+    items: readonly Item[],
     private readonly what: What,
     home: CurrencyView,
   ) {
@@ -89,7 +92,7 @@ class Sweep {
     this.base = referenceAmounts(prepared, 'basePrice', home)
     this.unit = 10 ** home.digits
     this.matched = new Int32Array(variantSignatures)
-    this.sold = new Int32Array(variantSignatures)
+    this.sold = soldBySignature(prepared, items)
     this.holds = scopeMatcher(prepared, what)
     this.takesIn = scopeMatcher(prepared, { ...what, exclude: [] })
     const loosened = (to: What) => {
@@ -103,7 +106,6 @@ class Sweep {
 
   isIn({ number, product, variant, branches }: Item): boolean {
     const signature = this.prepared.index.signatureOf[number] as number
-    this.sold[signature] = (this.sold[signature] as number) + 1
     const isHeld = this.holds(number)
     if (this.holdsWithAnyStock?.(number) ?? isHeld)
       this.stock[isInStock(variant) ? 'inStock' : 'outOfStock'] += 1
@@ -168,6 +170,22 @@ class Sweep {
       `${names.slice(0, MOST_NOTED).join(', ')} ${names.length === 1 ? 'is' : 'are'} in other branches too. Left out here, they are out there as well.`,
     ]
   }
+}
+
+/** How many variants that can be sold have each signature; kept as long as they stay the same. */
+const SOLD = new WeakMap<readonly Item[], Int32Array>()
+
+function soldBySignature({ index }: PreparedStore, items: readonly Item[]): Int32Array {
+  let sold = SOLD.get(items)
+  if (!sold) {
+    sold = new Int32Array(index.variantSignatures)
+    for (const { number } of items) {
+      const signature = index.signatureOf[number] as number
+      sold[signature] = (sold[signature] as number) + 1
+    }
+    SOLD.set(items, sold)
+  }
+  return sold
 }
 
 function orEverything({ include, exclude }: What): What {

@@ -326,10 +326,14 @@ function nodesOf(byId: ReadonlyMap<string, TreeCategory>, move: CategoryTreeView
   return nodes(null)
 }
 
+/** So many categories are opened to their second level; more are easier looked through from the top. */
+const MOST_OPENED = 200
+
 /** The top, and whatever leads to the branch it begins at. */
 function openAtFirst({ categories, move, at }: CategoryTreeView): ReadonlySet<Key> {
   const byId = new Map(categories.map((each) => [each.id, each]))
-  const open = new Set<Key>(categories.filter(({ parent }) => parent === null).map(({ id }) => id))
+  const top = categories.length > MOST_OPENED ? [] : categories.filter(({ parent }) => parent === null)
+  const open = new Set<Key>(top.map(({ id }) => id))
   const begins = move ? move.place.parent : (byId.get(at ?? '')?.parent ?? null)
   for (let id = begins; id !== null; id = byId.get(id)?.parent ?? null) open.add(id)
   return open
