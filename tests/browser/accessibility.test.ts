@@ -64,6 +64,23 @@ const VIEWS: readonly (readonly [
   ],
   ['group', '/groups/bee-farms', null],
   ['store', '/settings/settings', null],
+  [
+    'shop colour',
+    '/settings/settings',
+    async (page) => {
+      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
+      await page.getByRole('button', { name: /^Shop colour: / }).click()
+      await page.getByRole('radiogroup', { name: 'Colours' }).waitFor()
+    },
+  ],
+  [
+    'what the board shows',
+    '/board?of=Timber%3DCedar',
+    async (page) => {
+      await page.getByRole('button', { name: /^Showing: / }).click()
+      await page.getByTestId('reach').waitFor()
+    },
+  ],
   ['limit', '/limits/buckets-by-the-stack', null],
   ['categories', '/categories', null],
   ['moving a category', '/categories?move=nuclei&into=queens&before=-', null],

@@ -159,7 +159,7 @@ export function StockNarrowing({ what, matched: { stock }, onChange }: Narrowing
     'out-of-stock': stock.outOfStock,
   }
   return (
-    <section role="radiogroup" aria-label="Stock">
+    <div role="radiogroup" aria-label="Stock">
       <Heading>Stock</Heading>
       {STOCK.map(([choice, name]) => (
         <label key={choice} className="flex items-center gap-2 py-0.5">
@@ -174,6 +174,6 @@ export function StockNarrowing({ what, matched: { stock }, onChange }: Narrowing
           <span className="text-xs text-soft">{counts[choice]}</span>
         </label>
       ))}
-    </section>
+    </div>
   )
 }
