@@ -327,7 +327,7 @@ function nodesOf(byId: ReadonlyMap<string, TreeCategory>, move: CategoryTreeView
 }
 
 /** So many categories are opened to their second level; more are easier looked through from the top. */
-const MOST_OPENED = 200
+const MOST_OPENED = 100
 
 /** The top, and whatever leads to the branch it begins at. */
 function openAtFirst({ categories, move, at }: CategoryTreeView): ReadonlySet<Key> {
