@@ -34,7 +34,7 @@ export async function editProduct(
 }
 
 /** Takes a change of the product's history back. */
-export async function takeBackOnProduct(
+export async function undoOnProduct(
   changeSet: number,
   code: string,
   vantage: Vantage,

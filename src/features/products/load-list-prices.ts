@@ -6,7 +6,6 @@ import { type Variant, variantName } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
-import { emptyListPrice, findInList } from '@/core/engine/price/find-in-list'
 import { currencyViewInto } from '@/core/engine/context/currency-view'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { toPrice } from '@/core/engine/lists/price-step'
@@ -15,6 +14,7 @@ import type { ItemTerm } from '@/core/price/fix-price'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { priceInList } from '@/server/engine/price-in-list'
 import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatAmount } from '@/ui/format/amount'
@@ -66,9 +66,10 @@ const MOST_VARIANTS = 6
 
 /** A product's prices in the base and in every list that has one for it, whoever it is for. */
 export async function loadListPrices(
-  { prepared, pricingContext, quantity }: RequestContext,
+  requestContext: RequestContext,
   product: string,
 ): Promise<ListPricesView> {
+  const { prepared, pricingContext } = requestContext
   const { store, index } = prepared
   const home = getSettings(store).currency
   const record = store.product.get(product)
@@ -111,28 +112,18 @@ export async function loadListPrices(
     },
   ]
   const others: ListPricesView['others'][number][] = []
-  const found = emptyListPrice()
   const slices = new Slices()
   for (const list of store['price-list'].values()) {
     const compiled = prepared.lists.get(list.id)
     if (!compiled || list.status !== 'active' || list.state !== 'on') continue
     if (slices.isDue()) await slices.rest()
-    const currencyView = currencyViewInto(prepared, pricingContext.currencyView, list.currency)
     const basis = compiled.basis ?? storeBasis(prepared)
     const rules = new Set<string>()
     const cells = items.map((each): ListPriceCell => {
-      const { number } = each
-      const isFound = findInList(
-        prepared,
-        currencyView,
-        compiled,
-        number,
-        { own: quantity, counted: null },
-        found,
-      )
+      const found = priceInList(requestContext, compiled, each.number)
       // A rule for extras stands on their own sheet.
-      if (isFound && each.item.kind === 'variant') rules.add(ruleOf(found.line))
-      return cellOf(currencyView, each, isFound ? found.units : Number.NaN, basis)
+      if (!Number.isNaN(found.units) && each.item.kind === 'variant') rules.add(ruleOf(found.line))
+      return cellOf(found.currencyView, each, found.units, basis)
     })
     if (cells.every(({ price }) => price === '')) {
       others.push({ list: list.id, name: list.name })

@@ -3,8 +3,6 @@
 import { toPrice } from '@/core/engine/lists/price-step'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
-import { emptyListPrice, findInList } from '@/core/engine/price/find-in-list'
-import { currencyViewInto } from '@/core/engine/context/currency-view'
 import { fromUnits } from '@/core/engine/lists/price-step'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { typedAmount } from '@/core/decimal/written-amount'
@@ -14,6 +12,7 @@ import { commit } from '@/server/changes/commit'
 import { lineRequests, readTyped } from '@/server/changes/edit-amounts'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
+import { priceInList } from '@/server/engine/price-in-list'
 import { lookFrom } from '@/server/engine/look-from'
 import { getSteppe } from '@/server/engine/steppe'
 import { asMerchant, currentAuthor } from '@/server/session/author'
@@ -40,7 +39,8 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   const wrong = checkVantages([edit.vantage])
   if (wrong) return { ok: false, problem: wrong }
   const steppe = await getSteppe()
-  const { prepared, pricingContext, quantity } = await lookFrom({ ...edit.vantage, on: null })
+  const requestContext = await lookFrom({ ...edit.vantage, on: null })
+  const { prepared, quantity } = requestContext
   const { store, index } = prepared
   const list = store['price-list'].get(edit.list)
   const compiled = prepared.lists.get(edit.list)
@@ -50,17 +50,8 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   const number = index.numberOf.get(item.kind === 'variant' ? item.variant : item.extra)
   if (!list || !compiled || label === undefined || number === undefined)
     return { ok: false, problem: 'The list or the item is gone. Reload the page.' }
-  const currencyView = currencyViewInto(prepared, pricingContext.currencyView, list.currency)
-  const found = emptyListPrice()
-  const isFound = findInList(
-    prepared,
-    currencyView,
-    compiled,
-    number,
-    { own: quantity, counted: null },
-    found,
-  )
-  const current = isFound ? toPrice(found.units, currencyView.digits) : null
+  const { currencyView, units } = priceInList(requestContext, compiled, number)
+  const current = toPrice(units, currencyView.digits)
   if ((current === null ? '' : formatAmount(current, currencyView.digits)) !== edit.seen)
     return { ok: false, problem: 'Somebody changed this price meanwhile. Reload to see the new one.' }
   const basis = compiled.basis ?? storeBasis(prepared)

@@ -8,7 +8,7 @@ import { HistorySection } from '@/ui/frame/history-section'
 import { useSheet } from '@/ui/frame/use-sheet'
 import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import type { ReactNode } from 'react'
-import { editProduct, takeBackOnProduct } from './edit-product'
+import { editProduct, undoOnProduct } from './edit-product'
 import { PRODUCT_FIELDS, type ProductSheetRow, type ProductSheetView } from './product-view'
 
 const FIRST_FIELD = 1
@@ -96,10 +96,8 @@ export function ProductGrid({
       {children}
       <HistorySection
         history={view.history}
-        onTakeBack={
-          view.live
-            ? (changeSet) => take(() => takeBackOnProduct(changeSet, view.code, view.vantage))
-            : undefined
+        onUndo={
+          view.live ? (changeSet) => take(() => undoOnProduct(changeSet, view.code, view.vantage)) : undefined
         }
       />
     </div>

@@ -19,7 +19,7 @@ export function reachesOtherwise(
   return (term) => {
     if (term.kind === own) return false
     switch (term.kind) {
-      // What most lines name is told by its id alone.
+      // Most lines name items, which an id settles.
       case 'variant':
         return named.has(term.variant)
       case 'product':
