@@ -57,8 +57,8 @@ export function Board({ title, view, filter }: BoardProps) {
     [rows],
   )
   const isWide = view.columns.length <= WIDE_COLUMNS
-  useHotkeys('mod+z', () => void board.takeBack('undo'), { preventDefault: true })
-  useHotkeys(['mod+shift+z', 'mod+y'], () => void board.takeBack('redo'), { preventDefault: true })
+  useHotkeys('mod+z', () => void board.undoOrRedo('undo'), { preventDefault: true })
+  useHotkeys(['mod+shift+z', 'mod+y'], () => void board.undoOrRedo('redo'), { preventDefault: true })
 
   const columns: readonly GridColumn[] = [
     {
@@ -88,7 +88,7 @@ export function Board({ title, view, filter }: BoardProps) {
           onLook={() => setVantage(column.vantage)}
         />
       ),
-      width: isWide ? 'minmax(76px, 160px)' : 'minmax(76px, 84px)',
+      width: isWide ? 'minmax(76px, 160px)' : 'minmax(76px, 9%)',
       align: 'right' as const,
     })),
   ]

@@ -14,7 +14,7 @@ export interface SomeRules {
   readonly more: number
 }
 
-/** What rules are told apart by, each a column of the tree. */
+/** The columns of the tree that rules stand in. */
 export type RuleColumn = 'lists' | 'limits' | 'access' | 'adjustments'
 
 export interface TreeCategory extends Branch {

@@ -243,7 +243,7 @@ export function CategoryTree({ view, tabs, effect, lines }: CategoryTreeProps) {
                 </span>
               </label>
             )}
-            <p className="flex justify-end gap-2 pt-4">
+            <p className="sticky -bottom-4 -mx-4 mt-4 flex justify-end gap-2 border-t border-base-300 bg-lifted px-4 py-3">
               <button type="button" className="btn btn-sm" onClick={putBack}>
                 Put back <kbd className="kbd kbd-xs">Esc</kbd>
               </button>
@@ -334,7 +334,9 @@ function openAtFirst({ categories, move, at }: CategoryTreeView): ReadonlySet<Ke
   const byId = new Map(categories.map((each) => [each.id, each]))
   const top = categories.length > MOST_OPENED ? [] : categories.filter(({ parent }) => parent === null)
   const open = new Set<Key>(top.map(({ id }) => id))
-  const begins = move ? move.place.parent : (byId.get(at ?? '')?.parent ?? null)
-  for (let id = begins; id !== null; id = byId.get(id)?.parent ?? null) open.add(id)
+  const parentOf = (id: string) => byId.get(id)?.parent ?? null
+  // Of a move both ends: where it would stand, and where it stands.
+  const ends = move ? [move.place.parent, parentOf(move.id)] : [parentOf(at ?? '')]
+  for (const end of ends) for (let id = end; id !== null; id = parentOf(id)) open.add(id)
   return open
 }
