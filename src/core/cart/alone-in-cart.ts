@@ -56,7 +56,7 @@ export function nearestAlone(
     if (compare(next, ZERO) <= 0) return null
     const [broken] = brokenAlone(prepared, tried, next)
     if (!broken) return next
-    // A value or a weight is not met by a quantity that can be told from it.
+    // A value or a weight is not met by a quantity that follows from it.
     if (broken.kind === 'together' && broken.measure !== 'quantity') return null
     const nearest = broken.nearest[side]
     // Where two limits contradict each other, each sends back to where the other refused.

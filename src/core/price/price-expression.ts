@@ -36,7 +36,7 @@ export type PriceExpressionError =
 type Outcome<Value> =
   { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly error: PriceExpressionError }
 
-/** Reads what was typed. Blanks around it do not matter; a comma is told apart, because it is a slip often made. */
+/** Reads what was typed. Blanks around it do not matter; a comma is reported as such, because it is a frequent slip. */
 export function parsePriceExpression(text: string): Outcome<PriceExpression> {
   const typed = text.replace(/\s+/g, '').toLowerCase().replace('−', '-')
   const match = /^([+-]|x|×|m)?(\d*\.?\d+|\d+\.)(%)?$/.exec(typed)

@@ -2,7 +2,7 @@ import type { Issue, RecordKind } from '../issue/issue'
 import { labelOf } from './references'
 import { type Change, currenciesTaken, type RecordOfKind, type Store } from './store'
 
-/** Kinds chosen by name: two of one name could not be told apart in a sentence. */
+/** Kinds chosen by name: a sentence could not distinguish two of one name. */
 const CHOSEN_BY_NAME: ReadonlySet<RecordKind> = new Set([
   'channel',
   'region',
@@ -79,7 +79,7 @@ function ownersOfNames(store: Store, kind: RecordKind): ReadonlyMap<string, read
   return ownersOf(records, (record) => [nameKey(record)])
 }
 
-/** Categories of one name are told apart by what they hang on. */
+/** Categories of one name differ by their parents. */
 function nameKey({ name, parent }: Named): string {
   return `${parent ?? ''}/${name?.toLowerCase()}`
 }

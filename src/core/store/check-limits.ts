@@ -47,7 +47,7 @@ export function checkLimits(next: Store, changes: readonly Change[]): readonly I
   return issues.slice(0, MOST_TOLD)
 }
 
-/** Whoever has mended some will hear of the rest. */
+/** The most that are reported at once. */
 const MOST_TOLD = 20
 
 function isSingle({ state, status, counting, days }: LimitRule): boolean {

@@ -142,19 +142,19 @@ export function BoardToolbar({
           >
             {board.anyClosed ? 'Open all' : 'Close all'}
           </button>
-          <TakeBackButton
+          <UndoButton
             name="Undo"
             keys="Ctrl Z"
             icon={IconArrowBackUp}
             enabled={board.canUndo}
-            onClick={() => void board.takeBack('undo')}
+            onClick={() => void board.undoOrRedo('undo')}
           />
-          <TakeBackButton
+          <UndoButton
             name="Redo"
             keys="Ctrl Shift Z"
             icon={IconArrowForwardUp}
             enabled={board.canRedo}
-            onClick={() => void board.takeBack('redo')}
+            onClick={() => void board.undoOrRedo('redo')}
           />
         </span>
       </header>
@@ -194,7 +194,7 @@ function isEverything({ include, exclude }: What): boolean {
   return exclude.length === 0 && include.some(({ kind }) => kind === 'everything')
 }
 
-interface TakeBackButtonProps {
+interface UndoButtonProps {
   readonly name: string
   readonly keys: string
   readonly icon: typeof IconArrowBackUp
@@ -202,7 +202,7 @@ interface TakeBackButtonProps {
   readonly onClick: () => void
 }
 
-function TakeBackButton({ name, keys, icon: Icon, enabled, onClick }: TakeBackButtonProps) {
+function UndoButton({ name, keys, icon: Icon, enabled, onClick }: UndoButtonProps) {
   return (
     <button
       type="button"

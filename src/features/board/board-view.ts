@@ -5,7 +5,7 @@ import type { What } from '@/core/predicates/what'
 
 /** A buyer's column of the board. */
 export interface BoardColumn {
-  /** What a column is told by: its buyer where columns differ in nothing else, else the vantage as an address has it. */
+  /** What identifies a column: its buyer where columns differ in nothing else, else the vantage as an address has it. */
   readonly key: string
   readonly vantage: Vantage
   readonly title: string

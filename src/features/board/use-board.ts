@@ -39,7 +39,7 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
     [columns, take],
   )
 
-  const takeBack = useCallback(
+  const undoOrRedo = useCallback(
     (which: 'undo' | 'redo'): Promise<void> =>
       inTurn(async () => {
         const before = currentUndoStacks()
@@ -59,7 +59,7 @@ export function useBoard(view: BoardView, filter: BoardFilter) {
   return {
     ...rows,
     edit,
-    takeBack,
+    undoOrRedo,
     canUndo: stacks.done.length > 0,
     canRedo: stacks.undone.length > 0,
     ready: useReady(),

@@ -77,7 +77,7 @@ export async function rowsOf(id: string, result: RowResult, page: number): Promi
 }
 
 /** Takes everything an import changed back; resolves to what is wrong, or `null`. */
-export async function takeBackImport(changeSet: number): Promise<string | null> {
+export async function undoImport(changeSet: number): Promise<string | null> {
   await asMerchant()
   const note = {
     author: await currentAuthor(),

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useCallback, useEffect, useState } from 'react'
 import { toast } from 'sonner'
 import { VantageLink } from '@/ui/frame/vantage-link'
-import { importNow, readFile, stopImport, takeBackImport } from './import-actions'
+import { importNow, readFile, stopImport, undoImport } from './import-actions'
 import { ImportPreview } from './import-preview'
 import type { ImportView } from './import-view'
 import { MatchColumns } from './match-columns'
@@ -131,11 +131,9 @@ function Done({
   const [takenBack, setTakenBack] = useState(false)
   const [busy, setBusy] = useState(false)
   const { wrong } = progress.counts
-  async function takeBack(): Promise<void> {
+  async function undo(): Promise<void> {
     setBusy(true)
-    const problem = await takeBackImport(progress.changeSet).catch(
-      () => 'The server did not answer; try again.',
-    )
+    const problem = await undoImport(progress.changeSet).catch(() => 'The server did not answer; try again.')
     setBusy(false)
     if (problem) toast.error(problem)
     else setTakenBack(true)
@@ -161,7 +159,7 @@ function Done({
           </a>
         )}
         {!takenBack && (
-          <button type="button" className="link-name" disabled={busy} onClick={() => void takeBack()}>
+          <button type="button" className="link-name" disabled={busy} onClick={() => void undo()}>
             {busy ? 'Taking back …' : 'Take all of it back'}
           </button>
         )}

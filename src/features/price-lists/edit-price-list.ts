@@ -147,10 +147,7 @@ export async function editLineWhen(
 }
 
 /** Takes a change of the list's history back. */
-export async function takeBackOnPriceList(
-  sheet: SheetReference,
-  changeSet: number,
-): Promise<PriceListOutcome> {
+export async function undoOnPriceList(sheet: SheetReference, changeSet: number): Promise<PriceListOutcome> {
   await asMerchant()
   const note = {
     author: await currentAuthor(),

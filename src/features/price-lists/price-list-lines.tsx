@@ -17,13 +17,7 @@ import { RulePicker } from '@/ui/picker/rule/rule-picker'
 import { Unrolled } from '@/ui/picker/unrolled'
 import { WhenPicker } from '@/ui/picker/when/when-picker'
 import { CoverageSection } from './coverage-section'
-import {
-  addPriceLine,
-  editLineScope,
-  editLineWhen,
-  editPriceLine,
-  takeBackOnPriceList,
-} from './edit-price-list'
+import { addPriceLine, editLineScope, editLineWhen, editPriceLine, undoOnPriceList } from './edit-price-list'
 import type { LineEffect, PriceListView } from './price-list-view'
 
 const RULE_COLUMN = 1
@@ -236,8 +230,8 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
       <CoverageSection coverage={view.coverage} isOn={view.state === 'on'} />
       <HistorySection
         history={view.history}
-        onTakeBack={
-          view.live ? (changeSet) => take((now) => takeBackOnPriceList(sheetOf(now), changeSet)) : undefined
+        onUndo={
+          view.live ? (changeSet) => take((now) => undoOnPriceList(sheetOf(now), changeSet)) : undefined
         }
       />
     </section>

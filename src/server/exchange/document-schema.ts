@@ -37,7 +37,7 @@ function schemaOf(schema: Joi.Schema): object {
   return (schema as unknown as WithJsonSchema)['~standard'].jsonSchema.input({ target: 'draft-2020-12' })
 }
 
-/** Alternatives told apart by their kind come out with an empty one that allows everything: it is left out. */
+/** Alternatives that differ by their kind come out with an empty one that allows everything: it is left out. */
 function tightened(schema: unknown): unknown {
   if (Array.isArray(schema)) return schema.map(tightened)
   if (schema === null || typeof schema !== 'object') return schema

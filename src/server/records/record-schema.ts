@@ -47,7 +47,7 @@ const inherited = {
 const term = (kind: string, fields: Joi.PartialSchemaMap = {}) =>
   Joi.object({ kind: Joi.valid(kind), ...fields })
 
-/** One of several objects told apart by their kind, so that an error names the one that was meant. */
+/** One of several objects that differ by their kind, so that an error names the one that was meant. */
 const oneOf = (...terms: readonly Joi.ObjectSchema[]) => {
   const kinds = terms.map((each) => each.extract('kind'))
   return Joi.alternatives().conditional('.kind', {

@@ -195,9 +195,7 @@ export function RecordSheet({ view, main, side, summary, actions, hasOwnHistory 
           {!isNew && !hasOwnHistory && (
             <HistorySection
               history={view.history}
-              onTakeBack={
-                view.live ? (changeSet) => act(undoOnRecord(referenceTo(view), changeSet)) : undefined
-              }
+              onUndo={view.live ? (changeSet) => act(undoOnRecord(referenceTo(view), changeSet)) : undefined}
             />
           )}
         </section>

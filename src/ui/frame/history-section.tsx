@@ -6,16 +6,16 @@ import type { HistoryLine } from '../format/history-line'
 interface HistorySectionProps {
   readonly history: readonly HistoryLine[]
   /** Takes a change back; resolves to what is wrong, or `null`. Left out where nothing can be changed. */
-  readonly onTakeBack?: ((changeSet: number) => Promise<string | null>) | undefined
+  readonly onUndo?: ((changeSet: number) => Promise<string | null>) | undefined
 }
 
 /** The change set that made the store: there is nothing to go back to before it. */
 const FIRST_CHANGE_SET = 1
 
 /** What happened to a record, newest first, each change with a button that undoes it. */
-export function HistorySection({ history, onTakeBack }: HistorySectionProps) {
-  async function takeBack(changeSet: number): Promise<void> {
-    const problem = await onTakeBack?.(changeSet)
+export function HistorySection({ history, onUndo }: HistorySectionProps) {
+  async function undo(changeSet: number): Promise<void> {
+    const problem = await onUndo?.(changeSet)
     if (problem) toast.error(problem)
     else toast('Undone.')
   }
@@ -31,12 +31,12 @@ export function HistorySection({ history, onTakeBack }: HistorySectionProps) {
             <span className="text-soft">{when}</span>
             <span>{author}</span>
             <span className="truncate">{note}</span>
-            {onTakeBack && changeSet > FIRST_CHANGE_SET && (
+            {onUndo && changeSet > FIRST_CHANGE_SET && (
               <button
                 type="button"
                 aria-label={`Undo: ${note}`}
                 className="link-name"
-                onClick={() => void takeBack(changeSet)}
+                onClick={() => void undo(changeSet)}
               >
                 Undo
               </button>
