@@ -46,6 +46,8 @@ test('a branch is moved by mouse and by keys, with what that would change before
     // A reload loses nothing; taking the lines along keeps every price.
     await page.reload()
     await isReady()
+    // Both its ends are in sight, though the branch it leaves begins closed.
+    await row('Nuclei, where it stands').waitFor()
     await side.getByRole('checkbox', { name: /^Keep today’s prices/ }).check()
     await reads(side.getByTestId('moved-prices'), 'no price moves')
     await side.getByRole('button', { name: /^Move/ }).click()

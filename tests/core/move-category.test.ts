@@ -1,6 +1,8 @@
 import {
   type Branch,
+  changedAncestors,
   childrenOf,
+  isLeftBehind,
   isWithin,
   movedTo,
   placeOf,
@@ -8,6 +10,7 @@ import {
   type TreePlace,
   type TreeStep,
 } from '@/core/catalogue/move-category'
+import type { WhatTerm } from '@/core/predicates/what'
 import fc from 'fast-check'
 
 const branch = (id: string, parent: string | null, position: number): Branch => ({ id, parent, position })
@@ -102,4 +105,27 @@ test('any walk by steps ends in a tree with the same categories, where the walke
       },
     ),
   )
+})
+
+test('a move leaves what is above it now and not then, and enters the opposite', () => {
+  const { left, entered } = changedAncestors(TREE, 'spare', { parent: 'hives', before: null })
+  expect([[...left].sort(), [...entered]]).toEqual([['frames', 'super'], ['hives']])
+  // One level up only the nearest is left.
+  expect(changedAncestors(TREE, 'spare', { parent: 'frames', before: null })).toEqual({
+    left: new Set(['super']),
+    entered: new Set(),
+  })
+})
+
+test('a scope is left behind when it reaches the category from above alone', () => {
+  const category = (id: string, descendants = true) =>
+    ({ kind: 'category', category: id, descendants }) as const
+  const isLeft = (include: readonly WhatTerm[], exclude: readonly WhatTerm[] = []) =>
+    isLeftBehind({ include, exclude }, 'spare', new Set(['super']))
+  expect(isLeft([category('super')])).toBe(true)
+  expect(isLeft([{ kind: 'everything' }, category('super')])).toBe(true)
+  expect(isLeft([category('super', false)])).toBe(false)
+  expect(isLeft([category('super'), category('spare')])).toBe(false)
+  expect(isLeft([category('super')], [category('spare')])).toBe(false)
+  expect(isLeft([category('frames')])).toBe(false)
 })

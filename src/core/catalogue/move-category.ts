@@ -1,3 +1,4 @@
+import type { What } from '../predicates/what'
 import type { Category } from './category'
 
 /** As much of a category as its place needs. */
@@ -34,12 +35,7 @@ export function placeOf(categories: ReadonlyMap<string, Branch>, id: string): Tr
 
 /** Whether a category is the other one or somewhere below it. */
 export function isWithin(categories: ReadonlyMap<string, Branch>, id: string | null, above: string): boolean {
-  const seen = new Set<string>()
-  for (let next = id; next !== null && !seen.has(next); next = categories.get(next)?.parent ?? null) {
-    if (next === above) return true
-    seen.add(next)
-  }
-  return false
+  return ancestorsOf(categories, id).has(above)
 }
 
 /** A place one step on from another one; `null` where there is none in that direction. */
@@ -93,6 +89,38 @@ export function movedTo<Kind extends Branch>(
   return order
     .map((each, position) => ({ ...each, position }))
     .filter((each) => each.id === id || categories.get(each.id)?.position !== each.position)
+}
+
+/** Ids of the categories a move takes one from under, and of those it brings it under. */
+export function changedAncestors(
+  categories: ReadonlyMap<string, Branch>,
+  id: string,
+  { parent }: TreePlace,
+): { readonly left: ReadonlySet<string>; readonly entered: ReadonlySet<string> } {
+  const before = ancestorsOf(categories, branchOf(categories, id).parent)
+  const after = ancestorsOf(categories, parent)
+  return {
+    left: new Set([...before].filter((each) => !after.has(each))),
+    entered: new Set([...after].filter((each) => !before.has(each))),
+  }
+}
+
+/** Whether a scope reaches a category through one of those it leaves, and does not name it itself. */
+export function isLeftBehind({ include, exclude }: What, id: string, left: ReadonlySet<string>): boolean {
+  const names = (terms: What['include']) =>
+    terms.some((term) => term.kind === 'category' && term.category === id)
+  return (
+    include.some((term) => term.kind === 'category' && term.descendants && left.has(term.category)) &&
+    !names(include) &&
+    !names(exclude)
+  )
+}
+
+function ancestorsOf(categories: ReadonlyMap<string, Branch>, from: string | null): ReadonlySet<string> {
+  const ids = new Set<string>()
+  for (let next = from; next !== null && !ids.has(next); next = categories.get(next)?.parent ?? null)
+    ids.add(next)
+  return ids
 }
 
 function branchOf<Kind extends Branch>(categories: ReadonlyMap<string, Kind>, id: string): Kind {

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { pathToRoot } from '@/core/catalogue/category'
+import { changedAncestors } from '@/core/catalogue/move-category'
 import { findRights } from '@/core/engine/rules/find-rights'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Store } from '@/core/store/store'
@@ -12,7 +13,7 @@ import { accountBuyer, type EffectBuyer, buyerContextOf, usualBuyers } from '@/s
 import { type ChangeEffect, changeEffect } from '@/sheet/effect/change-effect'
 import { type Mention, mentionsOfItems } from '@/sheet/effect/mentions'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
-import { abovesOf, linesLeft, requestsToMove } from './category-move'
+import { linesLeft, requestsToMove } from './category-move'
 import type { PendingMove } from './category-tree-view'
 
 export interface MoveEffect {
@@ -44,7 +45,7 @@ export async function loadMoveEffect(
   const { store } = prepared
   const category = store.category.get(move.id)
   if (!category) return null
-  const { left, entered } = abovesOf(store, move)
+  const { left, entered } = changedAncestors(store.category, move.id, move.place)
   const [leaving, entering] = await mentionsOfItems(prepared, `move ${move.id} to ${move.place.parent}`, [
     through(left),
     through(entered),
