@@ -1,7 +1,7 @@
 'use client'
 
 import { usePathname, useRouter, useSearchParams } from 'next/navigation'
-import { createContext, type ReactNode, use, useCallback, useEffect, useMemo, useState } from 'react'
+import { createContext, type ReactNode, use, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { parseVantage, withVantage } from './vantage-url'
 
@@ -46,6 +46,7 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
   // The place it is open on: elsewhere, and until something is chosen, the panel is a slim edge.
   const [traceOpenOn, setTraceOpenOn] = useState<string | null>(null)
   const [isFoldedByHand, setFoldedByHand] = useState(false)
+  const opening = useRef<ReturnType<typeof setTimeout>>(undefined)
   const traceOpen = traceOpenOn === path
   const [passing, setPassing] = useState<{ readonly from: Vantage; readonly at: Vantage } | null>(null)
   const [latestChangeSet, setLatestChangeSet] = useState(0)
@@ -69,10 +70,13 @@ export function FrameProvider({ children }: { readonly children: ReactNode }) {
       showTrace: (target, reveal) => {
         setTrace(target)
         const isWanted = reveal || (path === '/board' && !isFoldedByHand)
-        if (isWanted && !traceOpen) setTimeout(() => setTraceOpenOn(path), OPENS_AFTER)
+        clearTimeout(opening.current)
+        if (isWanted && !traceOpen) opening.current = setTimeout(() => setTraceOpenOn(path), OPENS_AFTER)
       },
       traceOpen,
       setTraceOpen: (open) => {
+        // What was about to open must not undo what is asked for now.
+        clearTimeout(opening.current)
         setTraceOpenOn(open ? path : null)
         setFoldedByHand(!open)
       },
