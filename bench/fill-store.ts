@@ -1,5 +1,6 @@
 import { RECORD_KINDS } from '@/core/issue/issue'
-import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { commit } from '@/server/changes/commit'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import type { Steppe } from '@/server/engine/steppe'
 import { largeStore, type StoreSize } from './large-store'
 

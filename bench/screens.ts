@@ -1,6 +1,7 @@
 // `npm run bench:screens`: every page and interface over 100,000 variants and 1,000,000 lines, beside a page with nothing
 // on it in the same run, and how long each holds up whoever else asks; with `-- usual` over 5,000 variants.
-import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { commit } from '@/server/changes/commit'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import { openSteppe } from '@/server/engine/steppe'
 import { startServer } from '@tests/browser/server'
 import { mkdtempSync, rmSync } from 'node:fs'

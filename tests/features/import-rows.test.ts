@@ -1,5 +1,5 @@
 import { applyChanges, type Change, type Store } from '@/core/store/store'
-import { parseContext } from '@/server/changes/commit'
+import { parseContext } from '@/server/changes/weigh'
 import { guessMatching } from '@/server/imports/import-field'
 import { lineFields } from '@/server/imports/line-fields'
 import { productFields } from '@/server/imports/product-fields'

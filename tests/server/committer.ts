@@ -1,4 +1,5 @@
-import { commit, type ChangeRequest } from '@/server/changes/commit'
+import { commit } from '@/server/changes/commit'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import { revisionOf } from '@/server/changes/history'
 import { getPrepared, openSteppe } from '@/server/engine/steppe'
 

@@ -1,5 +1,6 @@
 import type { Change } from '@/core/store/store'
-import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { commit } from '@/server/changes/commit'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import { DirectoryInUseError } from '@/server/database/directory-lock'
 import { openSteppe } from '@/server/engine/steppe'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'

@@ -1,6 +1,7 @@
 import type { RecordKind } from '@/core/issue/issue'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import { type ChangeRequest, commit } from '@/server/changes/commit'
+import { commit } from '@/server/changes/commit'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import { formerlyKnownAs, revisionAsOf, revisionOf } from '@/server/changes/history'
 import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'

@@ -1,5 +1,6 @@
 import type { RecordKind } from '../issue/issue'
 import { ALWAYS, compileSchedule } from '../predicates/when'
+import { atOnce, type Steps } from '../steps/steps'
 import { applyChanges, type Change, getSettings, type Store } from '../store/store'
 import { keepAmounts, readBasePrices } from './amounts/amounts'
 import { type CatalogueIndex, indexCatalogue } from './items/catalogue-index'
@@ -10,8 +11,15 @@ import { compileTerms } from './context/terms'
 
 /** Compiles a store once, so that every question after it only looks up. */
 export function prepare(store: Store): PreparedStore {
-  const index = indexCatalogue(store)
-  const prepared = assemble(store, index, compileLists(store, index), new Map())
+  return atOnce(prepareInSteps(store))
+}
+
+/** `prepare` in steps. */
+function* prepareInSteps(store: Store): Steps<PreparedStore> {
+  const index = yield* indexCatalogue(store)
+  const lists = yield* compileLists(store, index)
+  const prepared = assemble(store, index, lists, new Map())
+  yield
   readBasePrices(prepared)
   return prepared
 }
@@ -94,13 +102,23 @@ const MOST_REFRESHED = 2_000
  * Holds  `refresh(prepare(a), b, changes from a to b)` answers like `prepare(b)`.
  */
 export function refresh(prepared: PreparedStore, next: Store, changes: readonly Change[]): PreparedStore {
+  return atOnce(refreshInSteps(prepared, next, changes))
+}
+
+/** `refresh` in steps. */
+export function* refreshInSteps(
+  prepared: PreparedStore | null,
+  next: Store,
+  changes: readonly Change[],
+): Steps<PreparedStore> {
+  if (!prepared) return yield* prepareInSteps(next)
   const isLarge = changes.length > MOST_REFRESHED
   if (isLarge || changes.some((change) => AFFECTS[change.kind] === 'everything' || movesItems(change)))
-    return prepare(next)
+    return yield* prepareInSteps(next)
 
   const { index } = prepared
   const touchedItems = new Set(changes.flatMap((change) => numbersTouched(index, change)))
-  const lists = refreshLists(prepared, next, changes, touchedItems.size > 0)
+  const lists = yield* refreshLists(prepared, next, changes, touchedItems.size > 0)
   const onlyLines = changes.every(
     ({ kind }) => kind === 'price-line' || kind === 'product' || kind === 'variant',
   )
@@ -126,12 +144,12 @@ function mindsLists(change: Change): boolean {
   )
 }
 
-function refreshLists(
+function* refreshLists(
   prepared: PreparedStore,
   next: Store,
   changes: readonly Change[],
   itemsChanged: boolean,
-): ReadonlyMap<string, CompiledList> {
+): Steps<ReadonlyMap<string, CompiledList>> {
   const { index } = prepared
   const lists = new Map(prepared.lists)
   const linesOf = new Map<string, ListLines>()
@@ -160,6 +178,7 @@ function refreshLists(
     const list = next['price-list'].get(id)
     if (list) lists.set(id, lines.compile(list, next, index))
     else lists.delete(id)
+    yield
   }
   return lists
 }

@@ -1,3 +1,5 @@
+import { atOnce, eachInSteps, type Steps } from '../steps/steps'
+
 /** A map is copied once this share of it would stand in the layer. */
 const LARGEST_LAYER = 1 / 16
 const SMALLEST_LAYER = 64
@@ -63,20 +65,29 @@ export function withChanges<Value>(
   map: ReadonlyMap<string, Value>,
   changes: readonly (readonly [key: string, value: Value | null])[],
 ): ReadonlyMap<string, Value> {
+  return atOnce(withChangesInSteps(map, changes))
+}
+
+/** The same, in steps where the whole map is copied. */
+export function* withChangesInSteps<Value>(
+  map: ReadonlyMap<string, Value>,
+  changes: readonly (readonly [key: string, value: Value | null])[],
+): Steps<ReadonlyMap<string, Value>> {
   const below = map instanceof LayeredMap ? (map.below as ReadonlyMap<string, Value>) : map
   const before = map instanceof LayeredMap ? (map.layer as ReadonlyMap<string, Value | null>) : []
   const layer = new Map<string, Value | null>(before)
-  for (const [key, value] of changes) {
+  yield* eachInSteps(changes, ([key, value]) => {
     // An entry that went and came back stands last, as in a map of its own.
     if (value === null && !below.has(key)) layer.delete(key)
     else layer.set(key, value)
-  }
+  })
   if (layer.size <= Math.max(SMALLEST_LAYER, below.size * LARGEST_LAYER)) return new LayeredMap(below, layer)
-  const whole = new Map(below)
-  for (const [key, value] of layer) {
+  const whole = new Map<string, Value>()
+  yield* eachInSteps(below, ([key, value]) => whole.set(key, value))
+  yield* eachInSteps(layer, ([key, value]) => {
     if (value === null) whole.delete(key)
     else whole.set(key, value)
-  }
+  })
   return whole
 }
 

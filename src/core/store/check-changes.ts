@@ -1,6 +1,7 @@
 import { depthOf, findCycle } from '../catalogue/category'
 import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
 import { findReferenceCycle, listsReferredTo } from '../price/price-references'
+import { atOnce, eachInSteps, type Steps } from '../steps/steps'
 import { dependantKey, findDependants, labelOf, referencesOf } from './references'
 import { checkAccess } from './check-access'
 import { checkDoubles } from './check-doubles'
@@ -22,23 +23,27 @@ const NAMED_DEPENDANTS = 5
  * whose options are not their product's, removals that leave others behind.
  */
 export function checkChanges(next: Store, changes: readonly Change[]): readonly Issue[] {
+  return atOnce(checkInSteps(next, changes))
+}
+
+/** `checkChanges` in steps. */
+export function* checkInSteps(next: Store, changes: readonly Change[]): Steps<readonly Issue[]> {
   const owners = new CodeOwners(next)
-  const dependants = findDependants(
+  const dependants = yield* findDependants(
     next,
     changes.filter(({ after }) => after === null),
   )
-  return [
-    ...changes.flatMap((change) =>
-      change.after === null
-        ? checkRemoval(change, dependants.get(dependantKey(change)) ?? [])
-        : [...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change)],
-    ),
-    ...checkListReferences(next, changes),
-    ...checkDoubles(next, changes),
-    ...checkTaxes(next, changes),
-    ...checkAccess(next, changes),
-    ...checkLimits(next, changes),
-  ]
+  const issues: Issue[] = []
+  yield* eachInSteps(changes, (change) => {
+    if (change.after === null)
+      issues.push(...checkRemoval(change, dependants.get(dependantKey(change)) ?? []))
+    else issues.push(...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change))
+  })
+  for (const check of [checkListReferences, checkDoubles, checkTaxes, checkAccess, checkLimits]) {
+    yield
+    issues.push(...check(next, changes))
+  }
+  return issues
 }
 
 /** Lists that come to be computed from themselves, each circle named once. */

@@ -1,3 +1,4 @@
+import { eachInSteps, type Steps } from '../steps/steps'
 import type { Assortment } from '../access/assortment'
 import type { What } from '../predicates/what'
 import type { Where } from '../predicates/where'
@@ -127,15 +128,15 @@ export function labelOf(kind: RecordKind, record: AnyRecord): string {
  * The records that speak of any that are to go, as far as they would be left without them: what people call them, by
  * `dependantKey` of what they speak of. One walk over the store, however many are to go.
  */
-export function findDependants(
+export function* findDependants(
   store: Store,
   removed: readonly Pick<Change, 'kind' | 'id'>[],
-): ReadonlyMap<string, readonly string[]> {
+): Steps<ReadonlyMap<string, readonly string[]>> {
   const wanted = new Set(removed.filter(({ kind }) => !UNREFERENCED_KINDS.has(kind)).map(dependantKey))
   const found = new Map<string, string[]>()
   if (wanted.size === 0) return found
   for (const [kind, records] of Object.entries(store) as [RecordKind, ReadonlyMap<string, AnyRecord>][]) {
-    for (const record of records.values()) {
+    yield* eachInSteps(records.values(), (record) => {
       const keys = referencesOf(kind, record).map(dependantKey)
       for (const key of new Set(keys)) {
         if (!wanted.has(key)) continue
@@ -143,7 +144,7 @@ export function findDependants(
         if (labels) labels.push(labelOf(kind, record))
         else found.set(key, [labelOf(kind, record)])
       }
-    }
+    })
   }
   return found
 }

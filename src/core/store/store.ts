@@ -15,7 +15,8 @@ import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
 import type { Tax, TaxClass, TaxRate, TaxSettings } from '../tax/tax'
-import { withChanges } from '../maps/layered-map'
+import { withChangesInSteps } from '../maps/layered-map'
+import { atOnce, type Steps } from '../steps/steps'
 
 /** What holds for the whole store. There is exactly one, under the id `settings`. */
 export interface Settings extends TaxSettings {
@@ -110,20 +111,23 @@ export function getSettings(store: Store): Settings {
 
 /** The store after the changes; what does not change is shared with the store before. */
 export function applyChanges(store: Store, changes: readonly Change[]): Store {
+  return atOnce(applyInSteps(store, changes))
+}
+
+/** `applyChanges` in steps. */
+export function* applyInSteps(store: Store, changes: readonly Change[]): Steps<Store> {
   const byKind = new Map<RecordKind, Change[]>()
   for (const change of changes) {
     const known = byKind.get(change.kind)
     if (known) known.push(change)
     else byKind.set(change.kind, [change])
   }
-  const next = [...byKind].map(([kind, some]) => [
-    kind,
-    withChanges<unknown>(
-      store[kind],
-      some.map(({ id, after }) => [id, after]),
-    ),
-  ])
-  return { ...store, ...Object.fromEntries(next) } as Store
+  const next: Record<string, unknown> = { ...store }
+  for (const [kind, some] of byKind) {
+    const entries = some.map(({ id, after }): [string, unknown] => [id, after])
+    next[kind] = yield* withChangesInSteps<unknown>(store[kind], entries)
+  }
+  return next as Store
 }
 
 /** The changes that take everything back, last one first. */

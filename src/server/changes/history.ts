@@ -7,11 +7,30 @@ import type { Decimal } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { type Change, reverseChanges, type Store } from '@/core/store/store'
-import { and, asc, desc, eq, gt, gte, isNotNull, isNull, lte, ne, notInArray, or, sql } from 'drizzle-orm'
+import {
+  and,
+  asc,
+  desc,
+  eq,
+  gt,
+  gte,
+  isNotNull,
+  isNull,
+  lte,
+  ne,
+  notInArray,
+  or,
+  type SQL,
+  sql,
+} from 'drizzle-orm'
+import type { PgColumn } from 'drizzle-orm/pg-core'
 import * as schema from '../database/schema'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
-import { commit, type ChangeRequest, type CommitOutcome, SHOP_AUTHOR } from './commit'
+import { toChange } from '../records/take-back'
+import { commit, SHOP_AUTHOR } from './commit'
+import type { CommitOutcome } from './commit-outcome'
+import type { ChangeRequest } from './weigh'
 
 export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
 
@@ -61,17 +80,19 @@ function backFrom(current: Fields, reversed: Change): object | null {
   return { ...current, ...back, stock: moveStock(now ?? null, seen ?? null, then ?? null) }
 }
 
+/** What is still being written in slices stands in the history already, and does not count yet. */
+function counts({ lastChangeSet }: Steppe, changeSet: PgColumn): SQL {
+  return lte(changeSet, lastChangeSet)
+}
+
 async function readChanges(steppe: Steppe, changeSet: number): Promise<readonly Change[]> {
+  if (changeSet > steppe.lastChangeSet) return []
   const rows = await steppe.database
     .select()
     .from(schema.changes)
     .where(eq(schema.changes.changeSet, changeSet))
     .orderBy(asc(schema.changes.position))
   return rows.map(toChange)
-}
-
-function toChange(row: { kind: string; record: string; before: unknown; after: unknown }): Change {
-  return { kind: row.kind, id: row.record, before: row.before, after: row.after } as Change
 }
 
 const FIRST_CHANGE_SET = 1
@@ -132,7 +153,11 @@ export async function formerlyKnownAs(
     .select({ id: schema.changes.record })
     .from(schema.changes)
     .where(
-      and(eq(schema.changes.kind, kind), sql`${schema.formerCode(schema.changes)} = ${code.toLowerCase()}`),
+      and(
+        eq(schema.changes.kind, kind),
+        sql`${schema.formerCode(schema.changes)} = ${code.toLowerCase()}`,
+        counts(steppe, schema.changes.changeSet),
+      ),
     )
     .orderBy(desc(schema.changes.changeSet))
     .limit(1)
@@ -152,6 +177,7 @@ export async function formerRecord(
       eq(schema.changes.kind, kind),
       eq(schema.changes.record, id),
       gt(schema.changes.changeSet, revision),
+      counts(steppe, schema.changes.changeSet),
     ),
     orderBy: asc(schema.changes.changeSet),
   })
@@ -177,11 +203,14 @@ export async function latestChangeSets(
   count: number,
 ): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
   const { id, at, author, note, undoes } = schema.changeSets
-  const takenBack = steppe.database.select({ id: undoes }).from(schema.changeSets).where(isNotNull(undoes))
+  const takenBack = steppe.database
+    .select({ id: undoes })
+    .from(schema.changeSets)
+    .where(and(isNotNull(undoes), counts(steppe, id)))
   return steppe.database
     .select({ id, at, note })
     .from(schema.changeSets)
-    .where(and(isNull(undoes), ne(author, SHOP_AUTHOR), notInArray(id, takenBack)))
+    .where(and(isNull(undoes), ne(author, SHOP_AUTHOR), notInArray(id, takenBack), counts(steppe, id)))
     .orderBy(desc(id))
     .limit(count)
 }
@@ -227,7 +256,7 @@ export async function latestChangesOf(
     .selectDistinct({ changeSet: id, at, author, note })
     .from(schema.changes)
     .innerJoin(schema.changeSets, eq(id, schema.changes.changeSet))
-    .where(ofPart ? or(itself, ofPart) : itself)
+    .where(and(ofPart ? or(itself, ofPart) : itself, counts(steppe, id)))
     .orderBy(desc(id))
     .limit(count)
 }

@@ -4,7 +4,8 @@ import type { RecordKind } from '@/core/issue/issue'
 import { DEMO_AUTHOR, DEMO_LAST_LIST, DEMO_ROUNDS, DEMO_SET_UP } from '@/demo/demo-history'
 import { demoRecords } from '@/demo/demo-store'
 import type { Steppe } from '../engine/steppe'
-import { type ChangeRequest, commit } from './commit'
+import { commit } from './commit'
+import type { ChangeRequest } from './weigh'
 import { revisionOf } from './history'
 
 type Draft = { readonly id: string } & Readonly<Record<string, unknown>>

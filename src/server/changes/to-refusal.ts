@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Refusal } from '@/core/store/refusal'
 import { meansTheSame } from '@/core/store/same-meaning'
-import type { CommitOutcome } from './commit'
+import type { CommitOutcome } from './commit-outcome'
 import type { UndoOutcome } from './history'
 
 type Refused = Exclude<CommitOutcome | UndoOutcome, { readonly ok: true }>

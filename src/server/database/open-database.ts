@@ -10,6 +10,7 @@ import {
   rmSync,
   statfsSync,
 } from 'node:fs'
+import { open } from 'node:fs/promises'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite'
@@ -23,6 +24,8 @@ export interface OpenDatabase {
   readonly database: Database
   /** Forces what has been committed onto the disk. */
   sync(): void
+  /** The same, while others go on; whatever is committed meanwhile is left to the next. */
+  syncMeanwhile(): Promise<void>
   /** Bytes free on the disk it lies on. */
   freeBytes(): number
   close(): Promise<void>
@@ -68,7 +71,21 @@ export async function openDatabase(
   }
   return {
     database,
-    sync: () => syncWriteAheadLog(join(files, 'pg_wal')),
+    sync: () => {
+      for (const log of logsIn(files)) {
+        const file = openSync(log, 'r+')
+        fdatasyncSync(file)
+        closeSync(file)
+      }
+    },
+    syncMeanwhile: async () => {
+      for (const log of logsIn(files)) {
+        // One that is not used any more may be gone by now.
+        const file = await open(log, 'r+').catch(() => null)
+        await file?.datasync()
+        await file?.close()
+      }
+    },
     freeBytes: () => {
       const { bavail, bsize } = statfsSync(directory)
       return bavail * bsize
@@ -80,12 +97,13 @@ export async function openDatabase(
   }
 }
 
-/** The database itself never asks the disk to keep its word, so a power cut could take commits back. */
-function syncWriteAheadLog(folder: string): void {
-  for (const entry of readdirSync(folder, { withFileTypes: true })) {
-    if (!entry.isFile()) continue
-    const file = openSync(join(folder, entry.name), 'r+')
-    fdatasyncSync(file)
-    closeSync(file)
-  }
+/**
+ * Where the database writes down what is committed. It never asks the disk to keep its word by itself, so a power cut
+ * could take commits back.
+ */
+function logsIn(files: string): readonly string[] {
+  const folder = join(files, 'pg_wal')
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
+    entry.isFile() ? [join(folder, entry.name)] : [],
+  )
 }

@@ -544,6 +544,8 @@ export const changeSets = pgTable('change_set', {
   note: text('note').notNull(),
   /** The change set this one undoes. */
   undoes: integer('undoes').references((): AnyPgColumn => changeSets.id),
+  /** Being written in slices: nothing of it counts yet, and all of it is taken back if the server dies now. */
+  isUnfinished: boolean('is_unfinished').notNull().default(false),
 })
 
 type ChangedColumns = Record<'before' | 'after', AnyPgColumn>

@@ -1,5 +1,7 @@
 import 'server-only'
 
+import type { Steps } from '@/core/steps/steps'
+
 /** How long one piece of work may hold up everybody else, in milliseconds. */
 const LONGEST_SLICE = 20
 /** Small steps between two looks at the clock. */
@@ -15,6 +17,15 @@ export class Slices {
     if (performance.now() - this.began < LONGEST_SLICE) return
     await new Promise<void>((resolve) => setImmediate(resolve))
     this.began = performance.now()
+  }
+
+  /** Does work that knows its steps. */
+  async run<Result>(work: Steps<Result>): Promise<Result> {
+    for (;;) {
+      const step = work.next()
+      if (step.done) return step.value
+      await this.rest()
+    }
   }
 
   /** Whether to rest now, for steps so small that looking at the clock before each would cost more than they do. */

@@ -8,6 +8,8 @@ import type { Store } from '@/core/store/store'
 import { join } from 'node:path'
 import { type Database, openDatabase, type OpenOptions } from '../database/open-database'
 import { loadStore, type Revisions } from '../records/record-tables'
+import { takeBackUnfinished } from '../records/take-back'
+import type { UnderWay } from './under-way'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
 export interface Steppe {
@@ -15,6 +17,7 @@ export interface Steppe {
   readonly directory: string
   readonly database: Database
   readonly sync: () => void
+  readonly syncMeanwhile: () => Promise<void>
   /** Bytes free on the disk. */
   readonly freeBytes: () => number
   readonly close: () => Promise<void>
@@ -28,6 +31,8 @@ export interface Steppe {
   readonly past: Map<string, PreparedStore>
   /** Settles when the write before has ended; the next one waits for it. */
   writing: Promise<unknown>
+  /** The large change that is written in slices beside the others. */
+  underWay: UnderWay | null
 }
 
 /** What keeps a store from being read. */
@@ -58,18 +63,21 @@ export async function closeSteppe(): Promise<void> {
   if (!running) return
   delete holder[HANDLE]
   const steppe = await running
+  await steppe.underWay?.ended.catch(() => undefined)
   await steppe.writing.catch(() => undefined)
   await steppe.close()
 }
 
 /** Opens the store in a directory. Most callers want `getSteppe`. */
 export async function openSteppe(directory: string, options: OpenOptions = {}): Promise<Steppe> {
-  const { database, sync, freeBytes, close } = await openDatabase(directory, options)
+  const { database, sync, syncMeanwhile, freeBytes, close } = await openDatabase(directory, options)
+  await takeBackUnfinished(database)
   const { store, revisions } = await loadStore(database)
   return {
     directory,
     database,
     sync,
+    syncMeanwhile,
     freeBytes,
     close,
     revisions,
@@ -77,6 +85,7 @@ export async function openSteppe(directory: string, options: OpenOptions = {}): 
     lastChangeSet: await lastChangeSetId(database),
     past: new Map(),
     writing: Promise.resolve(),
+    underWay: null,
   }
 }
 

@@ -8,7 +8,8 @@ import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
 import type { Database } from '../database/open-database'
 import * as schema from '../database/schema'
 
-type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
+/** A transaction, or the database itself for statements each on its own. */
+type Writer = Pick<Database, 'execute'>
 type Fields = Readonly<Record<string, unknown>>
 
 /** A field that lies in a table of its own, one row an entry, so that the database knows what it speaks of. */
@@ -126,12 +127,12 @@ function entriesOf(table: PgTable, { table: entries, owner, named }: JoinedField
     where ${sql.identifier(owner)} = ${sql.identifier(getTableName(table))}.id)`
 }
 
-/** Called with how many rows are written so far; throwing in it ends the transaction with nothing written. */
+/** Called with how many rows are written so far; throwing in it ends the writing. */
 type OnProgress = (done: number) => Promise<void> | void
 
 /** Notes down what a change set changed, in its order. */
 export async function writeHistory(
-  transaction: Transaction,
+  writer: Writer,
   changes: readonly Change[],
   changeSet: number,
   onProgress: OnProgress,
@@ -146,41 +147,64 @@ export async function writeHistory(
       before,
       after,
     }))
-    await transaction.execute(sql`
+    await writer.execute(sql`
       insert into ${schema.changes} (change_set, position, kind, record, before, after)
       select change_set, position, kind, record, before, after
       from jsonb_populate_recordset(null::${schema.changes}, ${JSON.stringify(rows)}::jsonb)`)
   }
 }
 
+/** Forgets what a change set changed, and then that there was one. */
+export async function forgetHistory(
+  writer: Writer,
+  changeSet: number,
+  onProgress: OnProgress,
+): Promise<void> {
+  for (let from = 0; ; from += ROWS_A_WRITE) {
+    await onProgress(from)
+    const { rows } = await writer.execute(sql`
+      delete from ${schema.changes} where change_set = ${changeSet}
+        and position >= ${from} and position < ${from + ROWS_A_WRITE} returning position`)
+    if (rows.length === 0) break
+  }
+  await writer.execute(sql`delete from ${schema.changeSets} where id = ${changeSet}`)
+}
+
 /** Writes changes: what others hang on is made first and removed last. */
 export async function writeChanges(
-  transaction: Transaction,
+  writer: Writer,
   changes: readonly Change[],
   revisionOf: (record: Pick<Change, 'kind' | 'id'>) => number,
   onProgress: OnProgress,
 ): Promise<void> {
   let done = 0
-  await freeCodes(transaction, changes)
+  await freeCodes(writer, changes)
   for (const kind of RECORD_KINDS) {
-    const records = changes.flatMap((change) =>
-      change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
+    const records = parentsFirst(
+      changes.flatMap((change) =>
+        change.kind === kind && change.after !== null ? [change.after as RecordOfKind[RecordKind]] : [],
+      ),
     )
     for (let at = 0; at < records.length; at += ROWS_A_WRITE) {
       await onProgress(done)
       const some = records.slice(at, at + ROWS_A_WRITE)
-      await writeRows(transaction, TABLES[kind], some, (id) => revisionOf({ kind, id }))
+      await writeRows(writer, TABLES[kind], some, (id) => revisionOf({ kind, id }))
       done += some.length
     }
   }
   for (const kind of [...RECORD_KINDS].reverse()) {
-    const ids = changes.flatMap((change) =>
-      change.kind === kind && change.after === null ? [change.id] : [],
+    const removed = parentsFirst(
+      changes.flatMap((change) =>
+        change.kind === kind && change.after === null && change.before !== null
+          ? [change.before as RecordOfKind[RecordKind]]
+          : [],
+      ),
     )
+    const ids = removed.map(({ id }) => id).reverse()
     for (let at = 0; at < ids.length; at += ROWS_A_WRITE) {
       await onProgress(done)
       const some = JSON.stringify(ids.slice(at, at + ROWS_A_WRITE))
-      await transaction.execute(
+      await writer.execute(
         sql`delete from ${TABLES[kind].table} where id in (select jsonb_array_elements_text(${some}::jsonb))`,
       )
       done += Math.min(ROWS_A_WRITE, ids.length - at)
@@ -192,7 +216,7 @@ export async function writeChanges(
  * Codes that are given up in a change set may be taken by others in the same: two that are swapped, or one removed and
  * made anew. Until everything is written, those who give theirs up go by their ids.
  */
-async function freeCodes(transaction: Transaction, changes: readonly Change[]): Promise<void> {
+async function freeCodes(writer: Writer, changes: readonly Change[]): Promise<void> {
   const given = new Map<RecordKind, string[]>()
   for (const { kind, id, before, after } of changes) {
     if (before === null || (after !== null && codeField(before) === codeField(after))) continue
@@ -207,7 +231,7 @@ async function freeCodes(transaction: Transaction, changes: readonly Change[]): 
     const name = sql.identifier(column.name)
     for (let at = 0; at < ids.length; at += ROWS_A_WRITE) {
       const some = JSON.stringify(ids.slice(at, at + ROWS_A_WRITE))
-      await transaction.execute(
+      await writer.execute(
         sql`update ${table} set ${name} = ${GIVEN_UP} || id where id in (select jsonb_array_elements_text(${some}::jsonb))`,
       )
     }
@@ -223,13 +247,13 @@ function codeField(record: object): string | null {
 }
 
 async function writeRows(
-  transaction: Transaction,
+  writer: Writer,
   { table, joined }: RecordTable,
   records: readonly RecordOfKind[RecordKind][],
   revisionOf: (id: string) => number,
 ): Promise<void> {
   const columns = Object.entries(getTableColumns(table))
-  const rows = parentsFirst(records).map((record) =>
+  const rows = records.map((record) =>
     Object.fromEntries(
       columns.map(([field, { name }]) => [
         name,
@@ -245,15 +269,15 @@ async function writeRows(
     names.map((name) => sql.identifier(name)),
     sql`, `,
   )
-  await transaction.execute(sql`
+  await writer.execute(sql`
     insert into ${table} (${list})
     select ${list} from jsonb_populate_recordset(null::${table}, ${JSON.stringify(rows)}::jsonb)
     on conflict (id) do update set ${sql.join(assignments, sql`, `)}`)
-  if (joined) await writeEntries(transaction, joined, records)
+  if (joined) await writeEntries(writer, joined, records)
 }
 
 async function writeEntries(
-  transaction: Transaction,
+  writer: Writer,
   { field, table, owner, named }: JoinedField,
   records: readonly RecordOfKind[RecordKind][],
 ): Promise<void> {
@@ -265,10 +289,10 @@ async function writeEntries(
       position,
     })),
   )
-  await transaction.execute(
+  await writer.execute(
     sql`delete from ${table} where ${sql.identifier(owner)} in (select jsonb_array_elements_text(${ids}::jsonb))`,
   )
-  await transaction.execute(
+  await writer.execute(
     sql`insert into ${table} select * from jsonb_populate_recordset(null::${table}, ${JSON.stringify(entries)}::jsonb)`,
   )
 }

@@ -4,7 +4,7 @@ import { findByCode } from '@/core/catalogue/find-by-code'
 import type { PriceList } from '@/core/price/price-list'
 import { codeFromName } from '@/core/store/code-from-name'
 import type { Store } from '@/core/store/store'
-import type { ChangeRequest } from '@/server/changes/commit'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import { randomUUID } from 'node:crypto'
 
 /** A list’s lines for a copy of it. */

@@ -1,6 +1,7 @@
 import { categoriesOf, extraFacts, itemFacts, ownFacts } from '../../catalogue/item-facts'
 import type { Product } from '../../catalogue/product'
 import type { ItemFacts } from '../../predicates/what'
+import { eachInSteps, type Steps } from '../../steps/steps'
 import type { Store } from '../../store/store'
 
 /**
@@ -27,7 +28,7 @@ export interface CatalogueIndex {
   readonly signatureFacts: readonly ItemFacts[]
 }
 
-export function indexCatalogue(store: Store): CatalogueIndex {
+export function* indexCatalogue(store: Store): Steps<CatalogueIndex> {
   const ids: string[] = []
   const products: (string | null)[] = []
   const signatures: number[] = []
@@ -35,7 +36,7 @@ export function indexCatalogue(store: Store): CatalogueIndex {
   const branches = new Branches()
   let product: Product | undefined
   let branch: Branch | undefined
-  for (const variant of store.variant.values()) {
+  yield* eachInSteps(store.variant.values(), (variant) => {
     // Variants of one product mostly come one after the other.
     if (product === undefined || product.id !== variant.product) {
       product = store.product.get(variant.product)
@@ -52,7 +53,7 @@ export function indexCatalogue(store: Store): CatalogueIndex {
     ids.push(variant.id)
     products.push(product.id)
     signatures.push(signature)
-  }
+  })
   const variantCount = ids.length
   let signature = firsts.length
   for (const id of store.extra.keys()) {
@@ -60,7 +61,7 @@ export function indexCatalogue(store: Store): CatalogueIndex {
     products.push(null)
     signatures.push(signature++)
   }
-  return numberItems({ ids, products, signatures }, variantCount, signature, {
+  return yield* numberItems({ ids, products, signatures }, variantCount, signature, {
     ...gatherSignatures(store, firsts),
     variantSignatures: firsts.length,
   })
@@ -103,12 +104,12 @@ class Branch {
 }
 
 /** Counting sort by signature: items of one keep the order they came in. */
-function numberItems(
+function* numberItems(
   { ids, products, signatures }: FoundItems,
   variantCount: number,
   count: number,
   facts: Pick<CatalogueIndex, 'signaturesOf' | 'variantSignatures' | 'signatureFacts'>,
-): CatalogueIndex {
+): Steps<CatalogueIndex> {
   const signatureStarts = new Int32Array(count + 1)
   for (const signature of signatures) (signatureStarts[signature + 1] as number) += 1
   for (let at = 0; at < count; at += 1) (signatureStarts[at + 1] as number) += signatureStarts[at] as number
@@ -119,7 +120,7 @@ function numberItems(
   const numbersOfProduct = new Map<string, number[]>()
   let last: string | null = null
   let numbers: number[] = []
-  for (let at = 0; at < ids.length; at += 1) {
+  yield* eachInSteps(ids.keys(), (at) => {
     const id = ids[at] as string
     const signature = signatures[at] as number
     const number = next[signature] as number
@@ -128,14 +129,14 @@ function numberItems(
     signatureOf[number] = signature
     numberOf.set(id, number)
     const product = products[at] as string | null
-    if (product === null) continue
+    if (product === null) return
     if (product !== last) {
       last = product
       numbers = numbersOfProduct.get(product) ?? []
       if (numbers.length === 0) numbersOfProduct.set(product, numbers)
     }
     numbers.push(number)
-  }
+  })
   return { items, variantCount, numberOf, numbersOfProduct, signatureStarts, signatureOf, ...facts }
 }
 

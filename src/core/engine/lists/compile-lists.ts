@@ -1,5 +1,6 @@
 import type { What, WhatTerm } from '../../predicates/what'
 import { compareLines, type PriceLine, type PriceList } from '../../price/price-list'
+import { eachInSteps, type Steps } from '../../steps/steps'
 import type { Store } from '../../store/store'
 import type { CatalogueIndex } from '../items/catalogue-index'
 import { CompiledList } from './compiled-list'
@@ -153,14 +154,16 @@ function onlyTerm({ include, exclude }: What): WhatTerm | undefined {
 }
 
 /** All lists of a store, in one pass over its lines as they lie in memory. */
-export function compileLists(store: Store, index: CatalogueIndex): ReadonlyMap<string, CompiledList> {
+export function* compileLists(store: Store, index: CatalogueIndex): Steps<ReadonlyMap<string, CompiledList>> {
   const gathered = new Map<string, ListLines>()
   for (const list of store['price-list'].values()) gathered.set(list.id, ListLines.empty())
   const reader = new LineReader(index, (line, number) => gathered.get(line.list)?.add(line, number))
-  for (const line of store['price-line'].values()) reader.read(line)
+  yield* eachInSteps(store['price-line'].values(), (line) => reader.read(line))
   reader.flush()
   const compiled = new Map<string, CompiledList>()
-  for (const list of store['price-list'].values())
+  for (const list of store['price-list'].values()) {
     compiled.set(list.id, (gathered.get(list.id) as ListLines).compile(list, store, index))
+    yield
+  }
   return compiled
 }

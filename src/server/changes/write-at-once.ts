@@ -1,0 +1,50 @@
+import 'server-only'
+
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import type { Change } from '@/core/store/store'
+import * as schema from '../database/schema'
+import type { Steppe } from '../engine/steppe'
+import { revisionKey, writeChanges, writeHistory } from '../records/record-tables'
+import type { Committed, CommitNote, CommitProgress } from './commit-outcome'
+import type { Weighed } from './weigh'
+
+/** Writes what has been weighed, in one transaction, and makes it what is known of the store. */
+export async function writeAtOnce(
+  steppe: Steppe,
+  { changes, before, after }: Weighed,
+  note: CommitNote,
+  onProgress: CommitProgress,
+): Promise<Committed> {
+  const changeSet = steppe.lastChangeSet + 1
+  const revisionOf = (record: Pick<Change, 'kind' | 'id'>) =>
+    (note.keepsRevisions && steppe.revisions.get(revisionKey(record))) || changeSet
+  const { author, at, undoes = null } = note
+  await steppe.database.transaction(async (transaction) => {
+    await transaction.insert(schema.changeSets).values({ id: changeSet, at, author, note: note.note, undoes })
+    await writeHistory(transaction, changes, changeSet, (done) => onProgress('writing', done))
+    await writeChanges(transaction, changes, revisionOf, (done) =>
+      onProgress('writing', changes.length + done),
+    )
+    await note.alongside?.(transaction)
+  })
+  steppe.sync()
+  keep(steppe, after, changes, changeSet, revisionOf)
+  return { ok: true, changeSet, changes, before, after }
+}
+
+/** What is on disk is what is known from now on. */
+export function keep(
+  steppe: Steppe,
+  after: PreparedStore,
+  changes: readonly Change[],
+  changeSet: number,
+  revisionOf: (record: Pick<Change, 'kind' | 'id'>) => number,
+): void {
+  steppe.prepared = after
+  steppe.broken = null
+  steppe.lastChangeSet = changeSet
+  for (const change of changes) {
+    if (change.after === null) steppe.revisions.delete(revisionKey(change))
+    else steppe.revisions.set(revisionKey(change), revisionOf(change))
+  }
+}

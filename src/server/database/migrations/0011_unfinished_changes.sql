@@ -1,0 +1,1 @@
+ALTER TABLE "change_set" ADD COLUMN "is_unfinished" boolean DEFAULT false NOT NULL;

@@ -1,0 +1,47 @@
+import 'server-only'
+
+import { type Change, reverseChanges } from '@/core/store/store'
+import { asc, desc, eq, sql } from 'drizzle-orm'
+import type { Database } from '../database/open-database'
+import * as schema from '../database/schema'
+import { forgetHistory, revisionKey, writeChanges } from './record-tables'
+
+/** A change as the history holds it. */
+export function toChange(row: { kind: string; record: string; before: unknown; after: unknown }): Change {
+  return { kind: row.kind, id: row.record, before: row.before, after: row.after } as Change
+}
+
+/** Takes back what a server was writing in slices when it died: nothing of it had counted yet. */
+export async function takeBackUnfinished(database: Database): Promise<void> {
+  const unfinished = await database.query.changeSets.findMany({
+    where: eq(schema.changeSets.isUnfinished, true),
+    orderBy: desc(schema.changeSets.id),
+  })
+  for (const { id } of unfinished) {
+    const rows = await database
+      .select()
+      .from(schema.changes)
+      .where(eq(schema.changes.changeSet, id))
+      .orderBy(asc(schema.changes.position))
+    const revisions = await revisionsBefore(database, id)
+    await database.transaction(async (transaction) => {
+      const back = reverseChanges(rows.map(toChange))
+      const nothing = () => undefined
+      await writeChanges(transaction, back, (record) => revisions.get(revisionKey(record)) ?? 1, nothing)
+      await forgetHistory(transaction, id, nothing)
+    })
+  }
+}
+
+/** The change sets that wrote the records of one before it did. */
+async function revisionsBefore(database: Database, changeSet: number): Promise<ReadonlyMap<string, number>> {
+  const { rows } = await database.execute<{ kind: string; id: string; revision: number }>(sql`
+    select earlier.kind, earlier.record as id, max(earlier.change_set) as revision
+    from ${schema.changes} as earlier
+    join ${schema.changes} as own on own.kind = earlier.kind and own.record = earlier.record
+    where own.change_set = ${changeSet} and earlier.change_set < ${changeSet}
+    group by earlier.kind, earlier.record`)
+  return new Map(
+    rows.map(({ kind, id, revision }) => [revisionKey({ kind: kind as Change['kind'], id }), revision]),
+  )
+}
