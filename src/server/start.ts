@@ -2,7 +2,7 @@ import 'server-only'
 
 import { DirectoryInUseError } from './database/directory-lock'
 import { seedDemo } from './changes/seed-demo'
-import { readyCatalogue } from './engine/catalogue-order'
+import { makeReady } from './engine/make-ready'
 import { closeSteppe, getSteppe } from './engine/steppe'
 
 /** Opens the store when the server starts, fills it with the demo if asked to, and closes it when it stops. */
@@ -10,7 +10,7 @@ export async function start(): Promise<void> {
   try {
     const steppe = await getSteppe()
     if (process.env['STEPPE_DEMO'] === '1' && steppe.prepared === null) await seedDemo(steppe)
-    if (steppe.prepared) readyCatalogue(steppe.prepared.store)
+    if (steppe.prepared) await makeReady(steppe.prepared)
   } catch (error) {
     console.error(error instanceof DirectoryInUseError ? error.message : error)
     process.exit(1)

@@ -3,6 +3,7 @@ import { copiedText, rangeFacts } from '@/features/board/board-facts'
 import { editableCell, planPaste, whyNotTyped } from '@/features/board/board-edits'
 import { layOutRows } from '@/features/board/board-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
+import type { BoardView } from '@/features/board/board-view'
 import { loadBoard } from '@/features/board/load-board'
 import {
   asShownWhole,
@@ -15,17 +16,22 @@ import { rangeFigures } from '@/features/board/range-figures'
 import { parseBoardFilter } from '@/features/board/board-url'
 import { lookAs } from '@tests/fixtures/demo-request'
 
-const view = loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams()))
-const rows = layOutRows(view.counts, new Set())
+const [BASE, GUEST] = [1, 3]
+let view: BoardView
+let rows: ReturnType<typeof layOutRows>
+let CLUB: number
+let ownBase: number
+beforeAll(async () => {
+  view = await loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams()))
+  rows = layOutRows(view.counts, new Set())
+  CLUB = 3 + view.columns.findIndex(({ title }) => title === 'Club members')
+  ownBase = rows.findIndex((_, row) => rowAt(row).variant?.ownBase && rowAt(row).place?.kind === 'variant')
+})
 const rowAt = (row: number) => {
   const place = rows[row]
   const product = place && view.firstBlock[place.product]
   return { place, product, variant: place?.kind === 'variant' ? product?.variants[place.variant] : undefined }
 }
-const [BASE, GUEST, CLUB] = [1, 3, 3 + view.columns.findIndex(({ title }) => title === 'Club members')]
-const ownBase = rows.findIndex(
-  (_, row) => rowAt(row).variant?.ownBase && rowAt(row).place?.kind === 'variant',
-)
 const cellAt = (row: number, column: number) => editableCell(view, rowAt(row), column)
 
 test('a base price goes to the variant that has its own, else to what it is taken over from', () => {
@@ -75,15 +81,15 @@ describe('a pasted block', () => {
       cells.map(([column, text]) => ({ row: ownBase, column, text })),
       rowAt,
     )
-  const current = cellAt(ownBase, BASE)?.current ?? decimal(0)
+  const current = () => cellAt(ownBase, BASE)?.current ?? decimal(0)
 
   test('says what each figure was and becomes, and what is the same already', () => {
     const plan = paste([BASE, '1,234.50'], [CLUB, '€ 9.90'])
     expect(plan.changes.map(({ before, after }) => [before, after])).toEqual([
-      [current, '1234.5'],
+      [current(), '1234.5'],
       [cellAt(ownBase, CLUB)?.current, '9.9'],
     ])
-    expect(paste([BASE, current])).toMatchObject({ changes: [], unchanged: 1, problems: [] })
+    expect(paste([BASE, current()])).toMatchObject({ changes: [], unchanged: 1, problems: [] })
   })
 
   test('may be written with commas, and in expressions', () => {
@@ -137,8 +143,8 @@ describe('figures of a range', () => {
   test('a range without prices has no figures', () => expect(rangeFigures([], 2)).toBeNull())
 })
 
-test('the board looked at from elsewhere keeps its rows, so that scrubbing changes figures alone', () => {
-  const later = loadBoard(
+test('the board looked at from elsewhere keeps its rows, so that scrubbing changes figures alone', async () => {
+  const later = await loadBoard(
     lookAs('guest', { ...DEFAULT_VANTAGE, buying: 40 }),
     parseBoardFilter(new URLSearchParams()),
   )
@@ -170,12 +176,12 @@ describe('a range changed by one rule', () => {
     if (!read.ok) throw new Error(read.problem)
     return read.value
   }
-  const whole = { top: 0, bottom: Math.min(rows.length, 40) - 1, left: BASE, right: CLUB }
+  const whole = () => ({ top: 0, bottom: Math.min(rows.length, 40) - 1, left: BASE, right: CLUB })
 
   test('every price that can be changed moves, from the figure that is seen; nothing else', () => {
-    const plan = planRange(view, whole, rule('+10%'), rowAt)
+    const plan = planRange(view, whole(), rule('+10%'), rowAt)
     expect(plan.changes.length + plan.unchanged + plan.problems.length).toBe(
-      countEditable(view, whole, rowAt),
+      countEditable(view, whole(), rowAt),
     )
     for (const { before, after, edit } of plan.changes) {
       expect(edit.seen).toBe(before)
@@ -185,7 +191,7 @@ describe('a range changed by one rule', () => {
   })
 
   test('a rule that gives what is there changes nothing', () => {
-    expect(planRange(view, whole, rule('+0%'), rowAt).changes).toEqual([])
+    expect(planRange(view, whole(), rule('+0%'), rowAt).changes).toEqual([])
   })
 
   test('filling down gives every price below the first one of its column', () => {
@@ -197,8 +203,8 @@ describe('a range changed by one rule', () => {
 })
 
 /** The board under a filter, as one reads its rows from the top. */
-function boardOf(search: string) {
-  const shown = loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams(search)))
+async function boardOf(search: string) {
+  const shown = await loadBoard(lookAs('guest'), parseBoardFilter(new URLSearchParams(search)))
   const places = layOutRows(shown.counts, new Set())
   const at = (row: number) => {
     const place = places[row]
@@ -209,33 +215,33 @@ function boardOf(search: string) {
   return { shown, places, at }
 }
 
-test('one variant shown of many gets a price of its own: those out of sight stay as they are', () => {
-  const { shown, places, at } = boardOf('find=HV-COM-PF')
+test('one variant shown of many gets a price of its own: those out of sight stay as they are', async () => {
+  const { shown, places, at } = await boardOf('find=HV-COM-PF')
   expect(places).toHaveLength(1)
   expect(at(0).variant?.ownBase).toBe(false)
   expect(editableCell(shown, at(0), BASE)?.edit('9')).toMatchObject({ record: 'variant' })
   // A product that has only one takes its price over.
-  const alone = boardOf('find=HV-OBS')
+  const alone = await boardOf('find=HV-OBS')
   expect(editableCell(alone.shown, alone.at(0), BASE)?.edit('9')).toMatchObject({ record: 'product' })
 })
 
-test('what is shown is changed once on a product that is shown whole, else on each of its variants', () => {
+test('what is shown is changed once on a product that is shown whole, else on each of its variants', async () => {
   const rule = readRangeRule('+10%')
   if (!rule.ok) throw new Error(rule.problem)
-  const changed = (search: string) => {
-    const { shown, places, at } = boardOf(search)
+  const changed = async (search: string) => {
+    const { shown, places, at } = await boardOf(search)
     const range = { top: 0, bottom: places.length - 1, left: BASE, right: BASE }
     return planRange(shown, range, rule.value, (row) => asShownWhole(at(row))).changes.map(
       ({ label, before, after }) => `${label}: ${before} → ${after}`,
     )
   }
   // Pine, flat-packed takes the product's price over; the others have their own.
-  expect(changed('find=HV-COM')).toEqual([
+  expect(await changed('find=HV-COM')).toEqual([
     'base price of HV-COM: 289 → 317.9',
     'base price of HV-COM-PA: 336 → 369.6',
     'base price of HV-COM-CF: 415 → 456.5',
   ])
-  expect(changed('of=HV-COM-PF, HV-COM-PA')).toEqual([
+  expect(await changed('of=HV-COM-PF, HV-COM-PA')).toEqual([
     'base price of HV-COM-PF: 289 → 317.9',
     'base price of HV-COM-PA: 336 → 369.6',
   ])

@@ -5,7 +5,7 @@ import { ask } from '@/core/engine/ask'
 import { applyChanges, type Change, type Store } from '@/core/store/store'
 import { readWhat } from '@/core/notation/what-text'
 import { matchWhat } from '@/core/predicates/what'
-import { BLOCK_SIZE, type BoardProduct } from '@/features/board/board-view'
+import { BLOCK_SIZE, type BoardProduct, type BoardView } from '@/features/board/board-view'
 import { comparedColumns } from '@/features/board/compared-columns'
 import { loadBoard, loadBoardBlock } from '@/features/board/load-board'
 import { findRecords } from '@/features/palette/find-records'
@@ -24,13 +24,15 @@ const ONE = { quantity: decimal(1), extras: [], basket: [] }
 
 describe('the board', () => {
   const requestContext = lookAs('account:fennmoor')
-  const view = loadBoard(requestContext, EVERYTHING)
   const products: BoardProduct[] = []
-  for (let from = 0; from < view.counts.length; from += BLOCK_SIZE) {
-    products.push(...loadBoardBlock(requestContext, EVERYTHING, from, BLOCK_SIZE))
-  }
+  let view: BoardView
+  beforeAll(async () => {
+    view = await loadBoard(requestContext, EVERYTHING)
+    for (let from = 0; from < view.counts.length; from += BLOCK_SIZE)
+      products.push(...(await loadBoardBlock(requestContext, EVERYTHING, from, BLOCK_SIZE)))
+  })
 
-  test('whoever is looked as stands first, then guests, then the groups in their order', () => {
+  test('whoever is looked as stands first, then guests, then the groups in their order', async () => {
     expect(view.columns.map(({ title }) => title)).toEqual([
       'Fennmoor Honey Farm',
       'Guest',
@@ -40,10 +42,10 @@ describe('the board', () => {
       'Distributors',
       'Schools',
     ])
-    expect(loadBoard(lookAs('guest'), EVERYTHING).columns).toHaveLength(6)
+    expect((await loadBoard(lookAs('guest'), EVERYTHING)).columns).toHaveLength(6)
   })
 
-  test('a comparison never stands alone, and can be narrowed to what differs', () => {
+  test('a comparison never stands alone, and can be narrowed to what differs', async () => {
     const guest = lookAs('guest')
     expect(comparedColumns(store, requestContext.vantage).map(({ as }) => as)).toEqual([
       'guest',
@@ -51,33 +53,31 @@ describe('the board', () => {
     ])
     const columns = comparedColumns(store, guest.vantage)
     expect(columns.map(({ as }) => as)).toEqual(['guest', 'group:bee-farms'])
-    const differing = loadBoard(guest, { ...EVERYTHING, columns, only: 'differing' })
-    const all = loadBoard(guest, { ...EVERYTHING, columns })
-    const rows = loadBoardBlock(guest, { ...EVERYTHING, columns }, 0, all.counts.length).flatMap(
-      (each) => each.variants,
-    )
+    const differing = await loadBoard(guest, { ...EVERYTHING, columns, only: 'differing' })
+    const all = await loadBoard(guest, { ...EVERYTHING, columns })
+    const block = await loadBoardBlock(guest, { ...EVERYTHING, columns }, 0, all.counts.length)
+    const rows = block.flatMap((each) => each.variants)
     const different = rows.filter(({ cells: [first, other] }) => first?.amount !== other?.amount)
     expect(differing.variantCount).toBe(different.length)
     expect(differing.variantCount).toBeLessThan(all.variantCount)
-    expect(
-      loadBoard(guest, { ...EVERYTHING, columns: [guest.vantage], only: 'differing' }).variantCount,
-    ).toBe(0)
+    const alone = await loadBoard(guest, { ...EVERYTHING, columns: [guest.vantage], only: 'differing' })
+    expect(alone.variantCount).toBe(0)
   })
 
   test('what it shows is any rule of the catalogue; what the store does not know is said', async () => {
     const of = 'Hives, Timber=Pine, not in stock, not HV-COM'
-    const shown = loadBoard(requestContext, { ...EVERYTHING, of })
-    const rows = loadBoardBlock(requestContext, { ...EVERYTHING, of }, 0, shown.counts.length)
+    const shown = await loadBoard(requestContext, { ...EVERYTHING, of })
+    const rows = await loadBoardBlock(requestContext, { ...EVERYTHING, of }, 0, shown.counts.length)
     const scope = readWhat(store, of)
     const held = scope.ok ? await soldInScope(prepared, scope.value) : []
     const skus = (all: readonly { readonly sku: string }[]) => all.map(({ sku }) => sku).sort()
     expect(skus(rows.flatMap(({ variants }) => variants))).toEqual(skus(held.map(({ variant }) => variant)))
     expect(shown.whatWords).toBe('Hives and Timber Pine, but not what is in stock and Commercial hive')
-    expect(loadBoard(requestContext, { ...EVERYTHING, of: 'Hivse' })).toMatchObject({
+    expect(await loadBoard(requestContext, { ...EVERYTHING, of: 'Hivse' })).toMatchObject({
       counts: [],
       whatProblem: expect.stringContaining('Hives'),
     })
-    expect(loadBoard(requestContext, { ...EVERYTHING, category: 'gone' })).toMatchObject({
+    expect(await loadBoard(requestContext, { ...EVERYTHING, category: 'gone' })).toMatchObject({
       counts: [],
       whatProblem: 'There is no category “gone”.',
     })

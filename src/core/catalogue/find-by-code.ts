@@ -1,11 +1,12 @@
 import { findNearest, type ReadyCandidates, readyCandidates } from '../issue/issue'
 import { layersOf } from '../maps/layered-map'
+import { sharedMemory } from '../maps/shared-memory'
 import type { Variant } from './product'
 
 type Entry<Item> = readonly [id: string, record: Item]
 
 /** Codes in lower case against records; as long as the records, which are never changed in place. */
-const INDEXES = new WeakMap<object, ReadonlyMap<string, Entry<unknown>>>()
+const INDEXES = sharedMemory('codes', () => new WeakMap<object, ReadonlyMap<string, Entry<unknown>>>())
 
 /**
  * The record with a code. Two codes that differ only in case are the same: people type them either way. What was changed
@@ -49,7 +50,7 @@ export function findBySku(variants: ReadonlyMap<string, Variant>, sku: string): 
 }
 
 /** SKUs ready to be looked through; as long as the variants, which are never changed in place. */
-const SKUS = new WeakMap<object, ReadyCandidates>()
+const SKUS = sharedMemory('skus', () => new WeakMap<object, ReadyCandidates>())
 
 /** The SKU most like what was typed; `null` when none is like it at all. */
 export function nearestSku(variants: ReadonlyMap<string, Variant>, typed: string): string | null {

@@ -93,6 +93,14 @@ export function withChanges(prepared: PreparedStore, changes: readonly Change[])
   return changes.length === 0 ? prepared : refresh(prepared, applyChanges(prepared.store, changes), changes)
 }
 
+/** Reads of every list what is only read when somebody stands before it, so that the first who asks does not wait. */
+export function* readyLists({ lists }: PreparedStore): Steps<void> {
+  for (const list of lists.values()) {
+    list.readContents()
+    yield
+  }
+}
+
 /** Beyond so many changes, preparing everything is quicker than finding the place of each. */
 const MOST_REFRESHED = 2_000
 

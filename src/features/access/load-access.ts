@@ -79,7 +79,7 @@ const NONE: AccessCell = { all: 0, see: 0, price: 0, buy: 0, quote: 0 }
 
 type BranchCounts = ReadonlyMap<string, AccessCell>
 
-const COUNTS = new Remembered<BranchCounts>()
+const COUNTS = new Remembered<BranchCounts>('access-counts')
 
 function countBranches(
   prepared: RequestContext['prepared'],

@@ -133,7 +133,7 @@ interface Counts {
   readonly everything: number
 }
 
-const COUNTS = new Remembered<Counts>()
+const COUNTS = new Remembered<Counts>('assortment-counts')
 
 function countBranches(
   prepared: PreparedStore,

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { sharedMemory } from '@/core/maps/shared-memory'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
@@ -32,7 +33,10 @@ export function boardScope(store: Store, { category, of }: BoardFilter): BoardSc
 
 /** So many filters are kept for each state of the store: a board is read in many pieces. */
 const MOST_KEPT = 8
-const KEPT = new WeakMap<PreparedStore, Map<string, readonly ProductWithVariants[]>>()
+const KEPT = sharedMemory(
+  'board-scopes',
+  () => new WeakMap<PreparedStore, Map<string, readonly ProductWithVariants[]>>(),
+)
 
 /** The products the board shows, with those of their variants that it shows. */
 export function productsOfBoard(

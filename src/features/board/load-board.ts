@@ -16,7 +16,8 @@ import { EVERYTHING } from '@/core/predicates/what'
 import { isOwnRung } from '@/core/price/ladder'
 import { onlyMethod } from '@/core/price/price-method'
 import { getSettings, type Store } from '@/core/store/store'
-import { findShownProduct } from '@/server/engine/catalogue-order'
+import { Slices } from '@/server/doors/slices'
+import { findShownProduct, type ProductWithVariants } from '@/server/engine/catalogue-order'
 import { type RequestContext, pricingContextOf } from '@/server/engine/look-from'
 import { whatSentence } from '@/ui/format/rule-phrases'
 import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
@@ -38,7 +39,7 @@ import { columnSubtitle, columnTitle } from './column-words'
 import { othersReached } from './others-reached'
 
 /** The board as somebody looks at it: columns, sizes and the first rows. */
-export function loadBoard(requestContext: RequestContext, filter: BoardFilter): BoardView {
+export async function loadBoard(requestContext: RequestContext, filter: BoardFilter): Promise<BoardView> {
   const { prepared } = requestContext
   const { store } = prepared
   const columns = openColumns(
@@ -68,7 +69,7 @@ export function loadBoard(requestContext: RequestContext, filter: BoardFilter): 
       contracts: store.contract.size,
       rates: store['tax-rate'].size,
     },
-    firstBlock: products.slice(0, BLOCK_SIZE).map((each) => toBoardProduct(prepared, columns, each)),
+    firstBlock: await toBlock(prepared, columns, products.slice(0, BLOCK_SIZE)),
     what: what.include.length === 0 ? EVERYTHING : what,
     whatWords: problem === '' ? whatSentence(what, store) : filter.of || (filter.category ?? ''),
     whatProblem: problem,
@@ -76,21 +77,35 @@ export function loadBoard(requestContext: RequestContext, filter: BoardFilter): 
 }
 
 /** Some of the board's products, in its order. */
-export function loadBoardBlock(
+export async function loadBoardBlock(
   requestContext: RequestContext,
   filter: BoardFilter,
   from: number,
   count: number,
-): readonly BoardProduct[] {
+): Promise<readonly BoardProduct[]> {
   const { prepared } = requestContext
   const columns = openColumns(
     prepared,
     boardVantages(prepared.store, vantageOf(requestContext), filter.columns),
     requestContext.now,
   )
-  return narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
-    .slice(from, from + count)
-    .map((each) => toBoardProduct(prepared, columns, each))
+  const products = narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
+  return toBlock(prepared, columns, products.slice(from, from + count))
+}
+
+/** In slices: who looks first makes what many prices are found with. */
+async function toBlock(
+  prepared: PreparedStore,
+  columns: readonly OpenColumn[],
+  products: readonly ProductWithVariants[],
+): Promise<readonly BoardProduct[]> {
+  const slices = new Slices()
+  const block: BoardProduct[] = []
+  for (const each of products) {
+    await slices.rest()
+    block.push(toBoardProduct(prepared, columns, each))
+  }
+  return block
 }
 
 /** Somebody who does not exist looks as a guest. */

@@ -122,7 +122,7 @@ interface BranchMeans {
   readonly sample: GroupView['sample']
 }
 
-const MEANS = new Remembered<BranchMeans>()
+const MEANS = new Remembered<BranchMeans>('branch-means')
 
 /** The mean difference to the base price on two sides, by branch; and a product that costs less here than for guests. */
 async function meansByBranch(

@@ -67,7 +67,7 @@ function itemsNamed(store: Store, text: string): readonly Item[] {
   )
 }
 
-const LIMITED = new Remembered<readonly Item[]>()
+const LIMITED = new Remembered<readonly Item[]>('limited')
 
 /** Everything that has a limit, in the order of the catalogue. */
 function limitedItems({ prepared, pricingContext }: RequestContext): Promise<readonly Item[]> {

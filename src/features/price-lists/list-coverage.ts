@@ -20,7 +20,7 @@ import type { CoverageView } from './price-list-view'
 const MOST_KINDS = 40
 const NAMED = 6
 
-const COVERAGE = new Remembered<CoverageView>()
+const COVERAGE = new Remembered<CoverageView>('coverage')
 
 /**
  * How much of the catalogue a list prices, and how much of that it decides for anybody it is for, at the instant and

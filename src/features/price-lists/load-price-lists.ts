@@ -20,6 +20,7 @@ import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { latestChangesOf, revisionOf } from '@/server/changes/history'
 import type { RequestContext } from '@/server/engine/look-from'
+import { Slices } from '@/server/doors/slices'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { formatMoney, rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
@@ -130,7 +131,7 @@ export async function loadPriceListSheet(
 
 type LineEffects = ReadonlyMap<number, { effect: LineEffect; example: string }>
 
-const EFFECTS = new Remembered<LineEffects>()
+const EFFECTS = new Remembered<LineEffects>('line-effects')
 
 function knownEffects(requestContext: RequestContext, listId: string): Promise<LineEffects> {
   const { prepared, pricingContext, quantity } = requestContext
@@ -138,12 +139,14 @@ function knownEffects(requestContext: RequestContext, listId: string): Promise<L
     const { store, index } = prepared
     const digits = prepared.lists.get(listId)?.digits ?? 2
     const members = await listMembers(prepared, pricingContext, listId, quantity)
-    return new Map(
-      [...members].map(([line, own]) => {
-        const example = store.variant.get(index.items[own[0]?.number ?? -1] ?? '')?.sku ?? ''
-        return [line, { effect: effectOf(own, digits), example }]
-      }),
-    )
+    const slices = new Slices()
+    const effects = new Map<number, { effect: LineEffect; example: string }>()
+    for (const [line, own] of members) {
+      await slices.rest()
+      const example = store.variant.get(index.items[own[0]?.number ?? -1] ?? '')?.sku ?? ''
+      effects.set(line, { effect: effectOf(own, digits), example })
+    }
+    return effects
   })
 }
 

@@ -116,7 +116,7 @@ export async function loadListPrices(
   for (const list of store['price-list'].values()) {
     const compiled = prepared.lists.get(list.id)
     if (!compiled || list.status !== 'active' || list.state !== 'on') continue
-    if (slices.isDue()) await slices.rest()
+    await slices.rest()
     const basis = compiled.basis ?? storeBasis(prepared)
     const rules = new Set<string>()
     const cells = items.map((each): ListPriceCell => {

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { sharedMemory } from '@/core/maps/shared-memory'
 import { type CompiledAssortment, holdsBranch } from '@/core/access/assortment'
 import { pathToRoot } from '@/core/catalogue/category'
 import { findRights, isUnrestricted } from '@/core/engine/rules/find-rights'
@@ -37,7 +38,10 @@ export function firstVisible(
 }
 
 /** What can be reached, by pricing context, as long as the prepared store. */
-const CATEGORIES = new WeakMap<PreparedStore, WeakMap<PricingContext, ReadonlySet<string> | null>>()
+const CATEGORIES = sharedMemory(
+  'reachable-categories',
+  () => new WeakMap<PreparedStore, WeakMap<PricingContext, ReadonlySet<string> | null>>(),
+)
 
 /** Ids of the categories a visitor can reach something in; `null` where nothing is kept from them. */
 export function reachableCategories(visitor: ShopVisitor): ReadonlySet<string> | null {

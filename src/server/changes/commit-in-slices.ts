@@ -6,6 +6,7 @@ import { isDiskFull } from '../database/disk-room'
 import * as schema from '../database/schema'
 import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
+import { makeReady } from '../engine/make-ready'
 import type { UnderWay } from '../engine/under-way'
 import { forgetHistory, revisionKey, writeChanges, writeHistory } from '../records/record-tables'
 import type { Committed, CommitNote, CommitOutcome, CommitProgress } from './commit-outcome'
@@ -40,6 +41,7 @@ export async function commitInSlices(
     if (isDiskFull(steppe)) return { ok: false, code: 'disk-full', freeBytes: steppe.freeBytes() }
     const weighed = await weigh(steppe, requests(), (done) => onProgress('checking', done))
     if (!weighed.ok) return weighed
+    await makeReady(weighed.after)
     const joined = await join(steppe, underWay, weighed, note, onProgress)
     if (joined) return joined
     try {

@@ -4,6 +4,8 @@ import { inTreeOrder, pathToRoot } from '@/core/catalogue/category'
 import { findByCode, findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import type { Product, Variant } from '@/core/catalogue/product'
 import { layersOf } from '@/core/maps/layered-map'
+import { sharedMemory } from '@/core/maps/shared-memory'
+import { atOnce, eachInSteps, type Steps } from '@/core/steps/steps'
 import type { Store } from '@/core/store/store'
 
 export interface ProductWithVariants {
@@ -25,12 +27,12 @@ interface Shelves {
   readonly products: readonly Shelved[]
   /** Where each product stands, by its id. */
   readonly places: ReadonlyMap<string, number>
-  /** Ids of categories against where all that is in them or below stands; filled as they are asked for. */
-  readonly byCategory: Map<string, readonly number[]>
+  /** Ids of categories against where all that is in them or below stands; `null` until first asked for. */
+  byCategory: ReadonlyMap<string, readonly number[]> | null
 }
 
 /** Kept as long as the records they were made from: sorting a large catalogue for every block would be waste. */
-const shelves = new WeakMap<Store['product'], Shelves>()
+const shelves = sharedMemory('shelves', () => new WeakMap<Store['product'], Shelves>())
 
 function shelvesOf(store: Store): Shelves {
   const known = shelves.get(store.product)
@@ -62,7 +64,7 @@ function shelve(store: Store): Shelves {
     categories: store.category,
     products,
     places: new Map(products.map(({ product }, at) => [product.id, at])),
-    byCategory: new Map(),
+    byCategory: null,
   }
 }
 
@@ -153,26 +155,34 @@ function wordsOf(shelved: Shelved): readonly string[] {
 function productsIn(store: Store, code: string): readonly Shelved[] {
   const wanted = findByCode(store.category, code)?.id
   if (wanted === undefined) return []
-  const { products, byCategory } = shelvesOf(store)
-  let places = byCategory.get(wanted)
-  if (!places) {
-    const below = new Set(
-      [...store.category.keys()].filter((id) =>
-        pathToRoot(store.category, id).some((each) => each.id === wanted),
-      ),
-    )
-    places = products.flatMap(({ product }, at) =>
-      product.categories.some((id) => below.has(id)) ? [at] : [],
-    )
-    byCategory.set(wanted, places)
-  }
-  return places.map((at) => products[at] as Shelved)
+  const shelved = shelvesOf(store)
+  shelved.byCategory ??= atOnce(placesByCategory(shelved))
+  const { products, byCategory } = shelved
+  return (byCategory.get(wanted) ?? []).map((at) => products[at] as Shelved)
+}
+
+function* placesByCategory({ products, categories }: Shelves): Steps<ReadonlyMap<string, readonly number[]>> {
+  const above = new Map([...categories.keys()].map((id) => [id, pathToRoot(categories, id)]))
+  const places = new Map<string, number[]>()
+  yield* eachInSteps(products.entries(), ([at, { product }]) => {
+    for (const { id } of product.categories.flatMap((category) => above.get(category) ?? [])) {
+      const known = places.get(id)
+      if (!known) places.set(id, [at])
+      else if (known.at(-1) !== at) known.push(at)
+    }
+  })
+  return places
 }
 
 /** Makes everything ready that is looked up in a catalogue, so that nobody who asks first waits for it. */
-export function readyCatalogue(store: Store): void {
-  for (const shelved of shelvesOf(store).products) wordsOf(shelved)
+export function* readyCatalogue(store: Store): Steps<void> {
+  const shelved = shelvesOf(store)
+  yield
+  shelved.byCategory ??= yield* placesByCategory(shelved)
+  yield* eachInSteps(shelved.products, wordsOf)
   findByCode(store.product, '')
+  yield
   findBySku(store.variant, '')
+  yield
   nearestSku(store.variant, '')
 }

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { sharedMemory } from '@/core/maps/shared-memory'
 import type { RequestContext } from './look-from'
 
 /** Beyond it the oldest are forgotten. */
@@ -10,7 +11,12 @@ const MOST_KEPT = 500
  * is being found out waits for the same.
  */
 export class Remembered<Value> {
-  private readonly known = new WeakMap<object, Map<string, Promise<Value>>>()
+  private readonly known: WeakMap<object, Map<string, Promise<Value>>>
+
+  /** `name` is what it remembers, and of no other. */
+  constructor(name: string) {
+    this.known = sharedMemory(`remembered.${name}`, () => new WeakMap<object, Map<string, Promise<Value>>>())
+  }
 
   /** `key` says everything else the answer depends on. */
   of(
@@ -32,12 +38,11 @@ export class Remembered<Value> {
   }
 }
 
-const NUMBERS = new WeakMap<object, number>()
-let last = 0
+const NUMBERS = sharedMemory('pricing-context-words', () => ({ of: new WeakMap<object, number>(), last: 0 }))
 
 /** A word for a pricing context, the same for no other one: what holds for somebody, somewhere, for some time. */
 export function wordOf(pricingContext: RequestContext['pricingContext']): string {
-  let number = NUMBERS.get(pricingContext)
-  if (number === undefined) NUMBERS.set(pricingContext, (number = last += 1))
+  let number = NUMBERS.of.get(pricingContext)
+  if (number === undefined) NUMBERS.of.set(pricingContext, (number = NUMBERS.last += 1))
   return String(number)
 }

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { sharedMemory } from '@/core/maps/shared-memory'
 import { distancesUp } from '@/core/catalogue/category'
 import type { Product, Variant } from '@/core/catalogue/product'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
@@ -24,7 +25,7 @@ interface Kept {
   readonly sold: Promise<readonly SoldVariant[]>
 }
 
-const KEPT = new WeakMap<PreparedStore['store']['variant'], Kept>()
+const KEPT = sharedMemory('sold-variants', () => new WeakMap<PreparedStore['store']['variant'], Kept>())
 
 /** Every variant that is there to be sold; kept as long as the catalogue, which prices do not change. */
 export function soldVariants({ store, index }: PreparedStore): Promise<readonly SoldVariant[]> {

@@ -6,6 +6,7 @@ import type { PriceList } from '@/core/price/price-list'
 import type { Store } from '@/core/store/store'
 import { randomUUID } from 'node:crypto'
 import { commit } from '../changes/commit'
+import { letOthersGo } from '../doors/slices'
 import { type ChangeRequest, parseContext } from '../changes/weigh'
 import { revisionOf } from '../changes/history'
 import { getPrepared, type Steppe } from '../engine/steppe'
@@ -147,11 +148,6 @@ export function startWriting(steppe: Steppe, job: ImportJob, author: string): vo
 
 class Cancelled extends Error {}
 
-/** Lets others have a turn: a page that asks how far it is, or that somebody cancels. */
-function turn(): Promise<void> {
-  return new Promise((resolve) => setImmediate(resolve))
-}
-
 function run(job: ImportJob, work: () => Promise<void>): void {
   job.isCancelled = false
   job.state = { step: 'reading', done: 0, of: job.table.rows.length }
@@ -180,7 +176,7 @@ async function read(steppe: Steppe, job: ImportJob): Promise<void> {
     newId: randomUUID,
     pause: async (done: number) => {
       job.state = { step: 'reading', done, of: job.table.rows.length }
-      await turn()
+      await letOthersGo()
       if (job.isCancelled) throw new Cancelled()
     },
   }
@@ -220,7 +216,7 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
     async (stage, done) => {
       // Every record is written twice: itself, and its line of the history.
       job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
-      await turn()
+      await letOthersGo()
       if (job.isCancelled) throw new Cancelled()
     },
   )

@@ -58,7 +58,7 @@ export function ladderOf(
   )
 }
 
-const LADDERS = new Remembered<LadderView>()
+const LADDERS = new Remembered<LadderView>('ladders')
 
 async function computeLadder(
   prepared: PreparedStore,

@@ -18,7 +18,7 @@ export interface Mention {
   readonly about: string
 }
 
-const KNOWN = new Remembered<readonly (readonly Mention[])[]>()
+const KNOWN = new Remembered<readonly (readonly Mention[])[]>('mentions')
 
 /**
  * Everything that names something of the catalogue in what it is for; for several things at once, in one pass over all

@@ -15,6 +15,6 @@ export default async function BoardPage({ searchParams }: BoardPageProps) {
   const fields = new URLSearchParams(await searchParams)
   const vantage = parseVantage(fields)
   const filter = parseBoardFilter(fields)
-  const view = loadBoard(await lookFrom(vantage), filter)
+  const view = await loadBoard(await lookFrom(vantage), filter)
   return <Board title="Board" view={view} filter={filter} />
 }

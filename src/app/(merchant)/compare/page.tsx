@@ -21,5 +21,5 @@ export default async function ComparePage({ searchParams }: ComparePageProps) {
   const columns =
     chosen.columns.length > 0 ? chosen.columns : comparedColumns(requestContext.prepared.store, vantage)
   const filter = { ...chosen, columns }
-  return <Board title="Compare" view={loadBoard(requestContext, filter)} filter={filter} />
+  return <Board title="Compare" view={await loadBoard(requestContext, filter)} filter={filter} />
 }

@@ -21,5 +21,7 @@ export const GET = withStore(async (request: NextRequest) => {
   }
   const requestContext = await lookFrom(parseVantage(fields))
   const count = Math.min(numbers.count, MOST_PRODUCTS)
-  return NextResponse.json(loadBoardBlock(requestContext, parseBoardFilter(fields), numbers.from, count))
+  return NextResponse.json(
+    await loadBoardBlock(requestContext, parseBoardFilter(fields), numbers.from, count),
+  )
 })

@@ -56,7 +56,7 @@ export class CompiledList {
   }
 
   /** What only matters once somebody stands before the list: not read while a large store is prepared. */
-  private readContents(): Contents {
+  readContents(): Contents {
     if (this.contents) return this.contents
     const { list, lines, store } = this
     const { timeZone } = getSettings(store)

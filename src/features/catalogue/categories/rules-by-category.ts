@@ -11,7 +11,7 @@ import type { BranchRule, RuleColumn } from './category-tree-view'
 
 export type BranchRules = Readonly<Record<RuleColumn, readonly BranchRule[]>>
 
-const KNOWN = new Remembered<ReadonlyMap<string, BranchRules>>()
+const KNOWN = new Remembered<ReadonlyMap<string, BranchRules>>('rules-by-category')
 
 /** The rules that name a category, by its id. */
 export function rulesByCategory(prepared: PreparedStore): Promise<ReadonlyMap<string, BranchRules>> {
