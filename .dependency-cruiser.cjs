@@ -1,10 +1,12 @@
 // One natural direction: app → features → server → core. docs/architecture.md says why.
 const CORE = [
+  'steps',
   'maps',
   'decimal',
   'currency',
   'issue',
   'predicates',
+  'rules',
   'limits',
   'catalogue',
   'access',

@@ -1,8 +1,5 @@
 import type { Status } from '../issue/issue'
-import type { What } from '../predicates/what'
-import type { Schedule } from '../predicates/when'
-import type { Where } from '../predicates/where'
-import type { Who } from '../predicates/who'
+import type { Rule } from '../rules/rule'
 
 /** What stands before a channel. */
 export const GATES = ['open', 'sign-in', 'sign-in-prices', 'sign-in-buy', 'passcode'] as const
@@ -16,18 +13,7 @@ export type AccessEffect = (typeof EFFECTS)[number]
 export type Landing = 'message' | 'sign-in' | 'contact'
 
 /** Who may see, see the price of, buy or ask for a quote on what. */
-export interface AccessRule {
-  readonly id: string
-  readonly code: string
-  readonly name: string
-  readonly state: 'on' | 'off'
-  readonly status: Status
-  readonly audience: Who
-  readonly scope: What
-  readonly place: Where
-  readonly schedule: Schedule
-  /** Among rules that say equally much, 1 comes before 2. */
-  readonly rank: number
+export interface AccessRule extends Rule {
   readonly effect: AccessEffect
   readonly landing: Landing
   /** What the page a hidden one leads to says; empty for the shop's own words. */

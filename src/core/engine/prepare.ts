@@ -1,5 +1,6 @@
 import type { RecordKind } from '../issue/issue'
 import { ALWAYS, compileSchedule } from '../predicates/when'
+import { compileRules } from '../rules/rule'
 import { atOnce, type Steps } from '../steps/steps'
 import { applyChanges, type Change, getSettings, type Store } from '../store/store'
 import { keepAmounts, readBasePrices } from './amounts/amounts'
@@ -45,12 +46,7 @@ function assemble(
         },
       ]),
     ),
-    adjustments: new Map(
-      [...store.adjustment.values()].map((adjustment) => [
-        adjustment.id,
-        { adjustment, schedule: compileSchedule(adjustment.schedule, timeZone) },
-      ]),
-    ),
+    adjustments: compileRules(store.adjustment, timeZone),
     terms: compileTerms(store),
     pricingContexts,
     amounts: new Map(),

@@ -1,9 +1,5 @@
 import { compare, type Decimal, fromDigits, powerOfTen, toDigits, ZERO } from '../decimal/decimal'
-import type { Status } from '../issue/issue'
-import type { What } from '../predicates/what'
-import type { Schedule } from '../predicates/when'
-import type { Where } from '../predicates/where'
-import type { Who } from '../predicates/who'
+import type { Rule } from '../rules/rule'
 
 /** A quantity that may be bought, with what it is called: "12 per case". */
 export interface AllowedQuantity {
@@ -47,24 +43,13 @@ export interface TotalLimits {
 }
 
 /** A rule that limits what some buyers buy of some things. */
-export interface LimitRule extends QuantityLimits, TotalLimits {
-  readonly id: string
-  readonly code: string
-  readonly name: string
-  readonly state: 'on' | 'off'
-  readonly status: Status
+export interface LimitRule extends Rule, QuantityLimits, TotalLimits {
   /** Whether it counts each variant, all variants of a product, or everything in its scope together. */
   readonly counting: 'each' | 'product' | 'together'
   /** The maximum counts what the buyer has ordered in so many days too; `null` looks at this order only. */
   readonly days: number | null
   /** What buyers read where it stands in their way; empty for a sentence made of its figures. */
   readonly message: string
-  readonly audience: Who
-  readonly scope: What
-  readonly place: Where
-  readonly schedule: Schedule
-  /** Among rules that say equally much, 1 comes before 2. */
-  readonly rank: number
 }
 
 /** The limits of several levels, the one that says most first: field by field the first that sets it counts. */

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { LIMIT_FIELDS, type LimitField } from '@/core/limits/limit'
 import type { ExplainedAnswer } from '@/core/engine/explain/trace'
-import type { RuleVerdict, RuleStanding } from '@/core/engine/explain/explain-terms'
+import type { RuleStanding, RuleStood } from '@/core/engine/explain/explain-terms'
 import type { LimitSource } from '@/core/engine/rules/find-limits'
 import type { Store } from '@/core/store/store'
 import { taxLines } from '@/ui/format/tax-lines'
@@ -96,6 +96,7 @@ const STANDING: Readonly<Record<RuleStanding, string>> = {
   decides: 'counts',
   weaker: 'a nearer one counts',
   off: 'is off',
+  archived: 'is archived',
   'not-for-buyer': 'is not for them',
   'not-here': 'is for another place',
   'not-now': 'is for another time',
@@ -116,7 +117,7 @@ function ruleLines(store: Store, { accessRules }: ExplainedAnswer): readonly Lin
   })
 }
 
-function isTelling({ standing }: RuleVerdict): boolean {
+function isTelling({ standing }: RuleStood): boolean {
   return standing !== 'outside-scope' && standing !== 'decides'
 }
 

@@ -6,6 +6,7 @@ import {
   matchWhen,
   type Validity,
   validityAround,
+  type WhenMatch,
 } from '../../predicates/when'
 import { type Contract, contractStanding } from '../../price/contract'
 import type { Store } from '../../store/store'
@@ -21,8 +22,12 @@ export class Clock {
   }
 
   holds(schedule: CompiledSchedule): boolean {
+    return this.when(schedule).matches
+  }
+
+  readonly when = (schedule: CompiledSchedule): WhenMatch => {
     this.narrow(validityAround(schedule, this.at))
-    return matchWhen(schedule, this.at).matches
+    return matchWhen(schedule, this.at)
   }
 
   stands(contract: Contract, period: CompiledSchedule): boolean {

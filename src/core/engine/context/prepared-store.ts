@@ -1,6 +1,7 @@
 import type { CompiledSchedule } from '../../predicates/when'
 import type { Adjustment } from '../../price/adjustment'
 import type { Contract } from '../../price/contract'
+import type { CompiledRule } from '../../rules/rule'
 import type { Store } from '../../store/store'
 import type { CatalogueIndex } from '../items/catalogue-index'
 import type { CompiledList } from '../lists/compiled-list'
@@ -30,10 +31,7 @@ export interface PreparedStore {
   /** Whether any list has another basis than the store, so that amounts with and without tax meet. */
   readonly mixesBases: boolean
   readonly contracts: ReadonlyMap<string, { readonly contract: Contract; readonly period: CompiledSchedule }>
-  readonly adjustments: ReadonlyMap<
-    string,
-    { readonly adjustment: Adjustment; readonly schedule: CompiledSchedule }
-  >
+  readonly adjustments: readonly CompiledRule<Adjustment>[]
   readonly terms: CompiledTerms
   /** Made when first asked for: by buyer context, for some instants each. Shared with the store before an edit of lines. */
   readonly pricingContexts: Map<string, PricingContext[]>

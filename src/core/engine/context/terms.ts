@@ -2,6 +2,7 @@ import type { AccessRule, Passcode } from '../../access/access'
 import { type CompiledAssortment, compileAssortment } from '../../access/assortment'
 import type { LimitRule } from '../../limits/limit'
 import { ALWAYS, type CompiledSchedule, compileSchedule } from '../../predicates/when'
+import { type CompiledRule, compileRules } from '../../rules/rule'
 import { getSettings, type Store } from '../../store/store'
 import { type CompiledTaxes, compileTaxes } from '../../tax/find-levies'
 
@@ -10,8 +11,8 @@ export interface CompiledTerms {
   readonly taxes: CompiledTaxes
   /** When any rate starts or ends. */
   readonly ratePeriods: readonly CompiledSchedule[]
-  readonly rules: readonly { readonly rule: AccessRule; readonly schedule: CompiledSchedule }[]
-  readonly limits: readonly { readonly rule: LimitRule; readonly schedule: CompiledSchedule }[]
+  readonly rules: readonly CompiledRule<AccessRule>[]
+  readonly limits: readonly CompiledRule<LimitRule>[]
   readonly passcodes: ReadonlyMap<string, { readonly passcode: Passcode; readonly period: CompiledSchedule }>
   readonly ofChannel: ReadonlyMap<string, CompiledAssortment>
   readonly ofContract: ReadonlyMap<string, CompiledAssortment>
@@ -26,18 +27,14 @@ export function compileTerms(store: Store): CompiledTerms {
         assortment ? [[id, compileAssortment(assortment)] as const] : [],
       ),
     )
-  const scheduled = <Rule extends AccessRule | LimitRule>(rules: ReadonlyMap<string, Rule>) =>
-    [...rules.values()]
-      .filter(({ state, status }) => state === 'on' && status === 'active')
-      .map((rule) => ({ rule, schedule: compileSchedule(rule.schedule, timeZone) }))
   return {
     taxes,
     ratePeriods: [...taxes.ratesOf.values()]
       .flat()
       .filter(({ rate }) => rate.from !== null || rate.to !== null)
       .map(({ period }) => period),
-    rules: scheduled(store['access-rule']),
-    limits: scheduled(store.limit),
+    rules: compileRules(store['access-rule'], timeZone),
+    limits: compileRules(store.limit, timeZone),
     passcodes: new Map(
       [...store.passcode.values()]
         .filter(({ status }) => status === 'active')

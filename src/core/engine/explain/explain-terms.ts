@@ -1,10 +1,7 @@
-import type { AccessRule } from '../../access/access'
-import type { LimitRule } from '../../limits/limit'
-import { matchWhat } from '../../predicates/what'
-import { compileSchedule, matchWhen } from '../../predicates/when'
-import { matchWhere } from '../../predicates/where'
-import { matchWho } from '../../predicates/who'
-import { getSettings } from '../../store/store'
+import type { ItemFacts } from '../../predicates/what'
+import { matchWhen } from '../../predicates/when'
+import { isForItem, matchRule, type NotHolding } from '../../rules/match-rule'
+import type { CompiledRule, Rule } from '../../rules/rule'
 import { factsOf } from '../items/catalogue-index'
 import { winningRule } from '../rules/find-rights'
 import type { PreparedStore } from '../context/prepared-store'
@@ -15,13 +12,10 @@ export type RuleStanding =
   | 'decides'
   /** It is for this, but another says more. */
   | 'weaker'
-  | 'off'
-  | 'not-for-buyer'
-  | 'not-here'
-  | 'not-now'
+  | NotHolding['code']
   | 'outside-scope'
 
-export interface RuleVerdict {
+export interface RuleStood {
   readonly rule: string
   readonly standing: RuleStanding
 }
@@ -31,17 +25,17 @@ export function explainRights(
   prepared: PreparedStore,
   pricingContext: PricingContext,
   number: number,
-): readonly RuleVerdict[] {
+): readonly RuleStood[] {
   const { store, index } = prepared
   const facts = factsOf(store, index, number)
   const filedUnder = store.product.get(facts.product)?.categories ?? []
   const won = winningRule(store.category, pricingContext.terms.rules, facts, filedUnder)
   return inOrder(
-    [...store['access-rule'].values()].map((rule) => ({
-      rule: rule.id,
+    prepared.terms.rules.map((compiled) => ({
+      rule: compiled.rule.id,
       standing:
-        standingOf(prepared, pricingContext, rule, number) ??
-        (rule.id === won?.rule.id ? 'decides' : 'weaker'),
+        standingOf(pricingContext, compiled, facts) ??
+        (compiled.rule.id === won?.rule.id ? 'decides' : 'weaker'),
     })),
   )
 }
@@ -52,32 +46,29 @@ export function explainLimits(
   pricingContext: PricingContext,
   number: number,
   setBy: ReadonlySet<string>,
-): readonly RuleVerdict[] {
+): readonly RuleStood[] {
+  const facts = factsOf(prepared.store, prepared.index, number)
   return inOrder(
-    [...prepared.store.limit.values()].map((rule) => ({
-      rule: rule.id,
+    prepared.terms.limits.map((compiled) => ({
+      rule: compiled.rule.id,
       standing:
-        standingOf(prepared, pricingContext, rule, number) ?? (setBy.has(rule.id) ? 'decides' : 'weaker'),
+        standingOf(pricingContext, compiled, facts) ?? (setBy.has(compiled.rule.id) ? 'decides' : 'weaker'),
     })),
   )
 }
 
 /** What keeps a rule from being for this at all; `null` when it is. */
 function standingOf(
-  { store, index }: PreparedStore,
   { buyer, place, at }: PricingContext,
-  rule: AccessRule | LimitRule,
-  number: number,
+  { rule, schedule }: CompiledRule<Rule>,
+  facts: ItemFacts,
 ): RuleStanding | null {
-  if (rule.state === 'off' || rule.status === 'archived') return 'off'
-  if (!matchWho(rule.audience, buyer).matches) return 'not-for-buyer'
-  if (!matchWhere(rule.place, place).matches) return 'not-here'
-  const schedule = compileSchedule(rule.schedule, getSettings(store).timeZone)
-  if (!matchWhen(schedule, at).matches) return 'not-now'
-  return matchWhat(rule.scope, factsOf(store, index, number)).matches ? null : 'outside-scope'
+  const verdict = matchRule(rule, schedule, { buyer, place, when: (each) => matchWhen(each, at) })
+  if (!verdict.holds) return verdict.because.code
+  return isForItem(rule, facts) ? null : 'outside-scope'
 }
 
-function inOrder(verdicts: readonly RuleVerdict[]): readonly RuleVerdict[] {
+function inOrder(verdicts: readonly RuleStood[]): readonly RuleStood[] {
   const weight = { decides: 0, weaker: 1, 'outside-scope': 2 } as Partial<Record<RuleStanding, number>>
   return [...verdicts].sort((left, right) => (weight[left.standing] ?? 3) - (weight[right.standing] ?? 3))
 }

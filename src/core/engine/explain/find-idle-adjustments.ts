@@ -1,9 +1,8 @@
-import { matchWhat } from '../../predicates/what'
-import { type CompiledSchedule, matchWhen } from '../../predicates/when'
-import { matchWhere } from '../../predicates/where'
-import { matchWho } from '../../predicates/who'
+import { matchWhen } from '../../predicates/when'
 import type { Adjustment } from '../../price/adjustment'
 import type { Contract } from '../../price/contract'
+import { isForItem, matchRule } from '../../rules/match-rule'
+import type { CompiledRule } from '../../rules/rule'
 import { factsOf } from '../items/catalogue-index'
 import type { PreparedStore } from '../context/prepared-store'
 import type { PricingContext } from '../context/pricing-context'
@@ -19,14 +18,14 @@ export function findIdleAdjustments(
 ): readonly IdleAdjustment[] {
   const applied = new Set(gatherIn(steps, ({ applied }) => applied.map(({ adjustment }) => adjustment)))
   const leftOut = new Set(gatherIn(steps, (step) => step.leftOut))
-  return [...prepared.adjustments.values()]
-    .filter(({ adjustment }) => !applied.has(adjustment.id))
-    .sort((left, right) => (left.adjustment.code < right.adjustment.code ? -1 : 1))
-    .map(({ adjustment, schedule }) => ({
-      adjustment: adjustment.id,
-      reason: leftOut.has(adjustment.id)
+  return prepared.adjustments
+    .filter(({ rule }) => !applied.has(rule.id))
+    .sort((left, right) => (left.rule.code < right.rule.code ? -1 : 1))
+    .map((compiled) => ({
+      adjustment: compiled.rule.id,
+      reason: leftOut.has(compiled.rule.id)
         ? { code: 'nothing-left' }
-        : whyIdle(prepared, pricingContext, number, contract, adjustment, schedule),
+        : whyIdle(prepared, pricingContext, number, contract, compiled),
     }))
 }
 
@@ -45,24 +44,11 @@ function whyIdle(
   { buyer, place, at }: PricingContext,
   number: number,
   contract: Contract | null,
-  adjustment: Adjustment,
-  schedule: CompiledSchedule,
+  { rule, schedule }: CompiledRule<Adjustment>,
 ): IdleAdjustment['reason'] {
-  if (adjustment.status === 'archived') return { code: 'archived' }
-  if (adjustment.state === 'off') return { code: 'off' }
-  const who = matchWho(adjustment.audience, buyer)
-  if (!who.matches) return { code: 'not-for-buyer', match: who }
-  const where = matchWhere(adjustment.place, place)
-  if (!where.matches) return { code: 'not-here', match: where }
-  const when = matchWhen(schedule, at)
-  if (!when.matches)
-    return {
-      code: 'not-now',
-      because: when.because,
-      from: adjustment.schedule.from,
-      to: adjustment.schedule.to,
-    }
-  if (!matchWhat(adjustment.scope, factsOf(store, index, number)).matches) return { code: 'not-for-item' }
+  const verdict = matchRule(rule, schedule, { buyer, place, when: (each) => matchWhen(each, at) })
+  if (!verdict.holds) return verdict.because
+  if (!isForItem(rule, factsOf(store, index, number))) return { code: 'not-for-item' }
   if (contract?.isProtected) return { code: 'protected', contract: contract.id }
   return { code: 'not-from-base' }
 }

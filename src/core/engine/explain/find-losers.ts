@@ -1,8 +1,7 @@
 import { matchWhat } from '../../predicates/what'
-import { matchWhen } from '../../predicates/when'
-import { matchWhere } from '../../predicates/where'
-import { matchWho } from '../../predicates/who'
+import { type CompiledSchedule, matchWhen } from '../../predicates/when'
 import { contractStanding, isPartyTo } from '../../price/contract'
+import { matchHereAndNow, matchRule } from '../../rules/match-rule'
 import { breakAt, type CompiledLine, type LineStep } from '../lists/compiled-line'
 import type { CompiledList } from '../lists/compiled-list'
 import { factsOf } from '../items/catalogue-index'
@@ -226,17 +225,18 @@ function whyOffLadder(
   pricingContext: PricingContext,
   { list, schedule }: CompiledList,
 ): readonly [LossReason, string | null] {
-  if (list.status === 'archived') return [{ code: 'archived' }, null]
-  if (list.state === 'off') return [{ code: 'off' }, null]
   const { buyer, place, at } = pricingContext
+  const circumstances = { buyer, place, when: (each: CompiledSchedule) => matchWhen(each, at) }
+  const verdict = matchRule(list, schedule, circumstances)
+  const because = verdict.holds ? null : verdict.because
+  if (because?.code === 'archived' || because?.code === 'off') return [because, null]
   const bound = [...prepared.contracts.values()].filter(
     ({ contract }) => contract.lists.includes(list.id) && isPartyTo(contract, buyer),
   )
   const inForce = bound.some(({ contract, period }) => contractStanding(contract, period, at) === 'in-force')
-  const match = matchWho(list.audience, buyer)
   const [first] = bound
-  if (!inForce && !match.matches) {
-    if (!first) return [{ code: 'not-for-buyer', match }, null]
+  if (!inForce && because?.code === 'not-for-buyer') {
+    if (!first) return [because, null]
     const { contract, period } = first
     const standing = contractStanding(contract, period, at)
     if (standing === 'in-force') throw new RangeError('a contract is in force and is not')
@@ -245,9 +245,8 @@ function whyOffLadder(
       contract.id,
     ]
   }
-  const where = matchWhere(list.place, place)
-  if (!where.matches) return [{ code: 'not-here', match: where }, null]
-  const when = matchWhen(schedule, at)
-  if (when.matches) throw new RangeError(`list ${list.id} holds and is not on the ladder`)
-  return [{ code: 'not-now', because: when.because, from: list.schedule.from, to: list.schedule.to }, null]
+  // Who is bound by a contract need not be among those the list is for.
+  const elsewhere = matchHereAndNow(list, schedule, circumstances)
+  if (!elsewhere) throw new RangeError(`list ${list.id} holds and is not on the ladder`)
+  return [elsewhere.because, null]
 }

@@ -2,15 +2,15 @@ import type { Decimal } from '../../decimal/decimal'
 import type { RoundingRule } from '../../decimal/rounding'
 import type { WhatTerm } from '../../predicates/what'
 import type { WhenMatch } from '../../predicates/when'
-import type { WhereMatch } from '../../predicates/where'
-import type { WhoMatch, WhoTerm } from '../../predicates/who'
+import type { WhoTerm } from '../../predicates/who'
 import type { AdjustmentMethod } from '../../price/adjustment'
 import type { ContractStanding } from '../../price/contract'
 import type { BasedAmount, TaxBasis } from '../../price/based-amount'
 import type { Rung } from '../../price/ladder'
 import type { BreakCounting, PriceMethod, PriceReference } from '../../price/price-method'
+import type { NotHolding } from '../../rules/match-rule'
 import type { ReferenceField } from '../../catalogue/product'
-import type { RuleVerdict } from './explain-terms'
+import type { RuleStood } from './explain-terms'
 import type { FoundLimits } from '../rules/find-limits'
 import type { Access, AccessReason } from '../rules/find-rights'
 import type { PriceTax } from '../rules/find-tax'
@@ -139,16 +139,7 @@ export type TraceStep =
 
 /** Why a candidate did not decide the price. */
 export type LossReason =
-  | { readonly code: 'off' }
-  | { readonly code: 'archived' }
-  | { readonly code: 'not-for-buyer'; readonly match: Extract<WhoMatch, { matches: false }> }
-  | { readonly code: 'not-here'; readonly match: Extract<WhereMatch, { matches: false }> }
-  | {
-      readonly code: 'not-now'
-      readonly because: Extract<WhenMatch, { matches: false }>['because']
-      readonly from: string | null
-      readonly to: string | null
-    }
+  | NotHolding
   | {
       readonly code: 'contract'
       readonly contract: string
@@ -196,7 +187,7 @@ export interface Loser {
 export interface IdleAdjustment {
   readonly adjustment: string
   readonly reason:
-    | Extract<LossReason, { code: 'off' | 'archived' | 'not-for-buyer' | 'not-here' | 'not-now' }>
+    | NotHolding
     | { readonly code: 'not-for-item' }
     | { readonly code: 'protected'; readonly contract: string }
     /** It would have brought the price to zero or below, and is left out. */
@@ -264,9 +255,9 @@ export interface Answer {
 /** The same with why, and why not otherwise. */
 export interface ExplainedAnswer extends Answer {
   /** Every access rule and how it stood. */
-  readonly accessRules: readonly RuleVerdict[]
+  readonly accessRules: readonly RuleStood[]
   /** Every limit rule and how it stood. */
-  readonly limitRules: readonly RuleVerdict[]
+  readonly limitRules: readonly RuleStood[]
   readonly extras: readonly (Answer['extras'][number] & { readonly trace: Trace })[]
   readonly trace: Trace
 }

@@ -1,10 +1,9 @@
 import { type BuyerReference, buyerKey, findBuyerFacts } from '../../buyers/buyer'
 import { findDefaultChannel, type Place, placeFacts, type Region, regionsOf } from '../../places/place'
-import { type CompiledSchedule } from '../../predicates/when'
-import { matchWhere } from '../../predicates/where'
-import { matchWho } from '../../predicates/who'
-import { type Adjustment, compareAdjustments } from '../../price/adjustment'
+import type { Adjustment } from '../../price/adjustment'
 import { compareContracts, type Contract, isPartyTo } from '../../price/contract'
+import { matchRule } from '../../rules/match-rule'
+import { compareRules } from '../../rules/rule'
 import { getSettings, type Store } from '../../store/store'
 import { findBasisRates } from '../amounts/basis'
 import { buildLadder } from '../context/build-ladder'
@@ -96,16 +95,11 @@ function resolvePricingContext(prepared: PreparedStore, from: BuyerContext): Ope
   const region = regions[0] ?? null
   const [currency, currencyFrom] = chooseCurrency(store, from, contracts, region)
 
-  const holding = (adjustment: Adjustment, schedule: CompiledSchedule) =>
-    adjustment.state === 'on' &&
-    adjustment.status === 'active' &&
-    matchWho(adjustment.audience, buyer).matches &&
-    matchWhere(adjustment.place, place).matches &&
-    clock.holds(schedule)
-  const adjustments = [...prepared.adjustments.values()]
-    .filter(({ adjustment, schedule }) => holding(adjustment, schedule))
-    .map(({ adjustment }) => adjustment)
-    .sort(compareAdjustments)
+  const circumstances = { buyer, place, when: clock.when }
+  const adjustments = prepared.adjustments
+    .filter(({ rule, schedule }) => matchRule(rule, schedule, circumstances).holds)
+    .map(({ rule }) => rule)
+    .sort(compareRules)
   const onBase = adjustments.filter(({ target }) => target === 'base')
   const shown = adjustments.filter(({ target }) => target === 'shown')
 

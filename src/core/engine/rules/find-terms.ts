@@ -2,11 +2,12 @@ import type { Passcode } from '../../access/access'
 import type { Account } from '../../buyers/buyer'
 import { taxNumberCountry } from '../../buyers/tax-number'
 import type { Channel, Place } from '../../places/place'
-import { matchWhere, type PlaceFacts } from '../../predicates/where'
-import { type BuyerFacts, matchWho, type Who } from '../../predicates/who'
-import type { Where } from '../../predicates/where'
+import type { PlaceFacts } from '../../predicates/where'
+import type { BuyerFacts } from '../../predicates/who'
 import { compileSchedule, ALWAYS } from '../../predicates/when'
 import type { Contract } from '../../price/contract'
+import { matchRule } from '../../rules/match-rule'
+import type { CompiledRule, Rule } from '../../rules/rule'
 import { getSettings } from '../../store/store'
 import type { Clock } from '../context/clock'
 import type { PreparedStore } from '../context/prepared-store'
@@ -28,13 +29,11 @@ interface Asking {
 export function findTerms(prepared: PreparedStore, asking: Asking): PricingContextTerms {
   const { buyer, place, channel, account, passcode, deliverTo, taxPlace, contracts, clock } = asking
   const { terms } = prepared
-  const held = <Rule extends { readonly audience: Who; readonly place: Where }>(
-    rules: readonly { readonly rule: Rule; readonly schedule: Parameters<Clock['holds']>[0] }[],
-  ): readonly HeldRule<Rule>[] =>
+  const circumstances = { buyer, place, when: clock.when }
+  const held = <Kind extends Rule>(rules: readonly CompiledRule<Kind>[]): readonly HeldRule<Kind>[] =>
     rules.flatMap(({ rule, schedule }) => {
-      const who = matchWho(rule.audience, buyer)
-      if (!who.matches || !matchWhere(rule.place, place).matches || !clock.holds(schedule)) return []
-      return [{ rule, who: who.specificity }]
+      const verdict = matchRule(rule, schedule, circumstances)
+      return verdict.holds ? [{ rule, who: verdict.specificity }] : []
     })
   for (const period of terms.ratePeriods) clock.holds(period)
   return {
