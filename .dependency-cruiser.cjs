@@ -14,6 +14,7 @@ const CORE = [
   'buyers',
   'price',
   'tax',
+  'promotions',
   'store',
   'notation',
   'engine',

@@ -5,6 +5,7 @@ import type { Access } from '../engine/rules/find-rights'
 import type { FoundLimits, LimitSource } from '../engine/rules/find-limits'
 import type { QuestionError, BuyerContext } from '../engine/context/buyer-context'
 import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
+import type { AppliedPromotion, IdlePromotion, PromotionFacts } from './promote/outcome'
 import type { TaxBasis } from '../price/based-amount'
 
 /** One line of a cart as it is put in. */
@@ -27,6 +28,8 @@ export interface PastPurchase {
 export interface CartQuestion extends BuyerContext {
   readonly lines: readonly CartLineWanted[]
   readonly past: readonly PastPurchase[]
+  /** What promotions ask beside the lines; left out where nothing is known. */
+  readonly promotions?: PromotionFacts
 }
 
 /** An amount with its tax; net + tax = gross. */
@@ -53,6 +56,19 @@ export interface CartLine extends CartLineWanted {
   readonly contract: string | null
   /** How many there are; `null` where nobody counts. */
   readonly stock: Decimal | null
+  /** Of the whole line before promotions, in its basis; `null` without a price. */
+  readonly before: Decimal | null
+  readonly discounts: readonly Discount[]
+  /** The promotion that gives it for nothing, by id; `null` for what was put in. */
+  readonly gift: string | null
+}
+
+/** What a promotion takes off one line. */
+export interface Discount {
+  readonly promotion: string
+  readonly quantity: Decimal
+  /** In the basis of the line. */
+  readonly saving: Decimal
 }
 
 /** One sum of the same tax at the same rate. */
@@ -115,14 +131,21 @@ export interface Cart {
   readonly digits: number
   readonly lines: readonly CartLine[]
   readonly delivery: TaxedAmount
+  /** What is added for how the buyer pays, or below zero what is taken off. */
+  readonly payment: TaxedAmount
   readonly goods: TaxedAmount
   readonly taxes: readonly TaxTotal[]
-  /** Goods and delivery. */
+  /** Goods, delivery and payment. */
   readonly total: TaxedAmount
   readonly untaxed: 'certificate' | 'reverse-charge' | null
   /** Kilograms, where every line's weight is known; else `null`. */
   readonly weight: Decimal | null
   readonly problems: readonly CartProblem[]
+  readonly promotions: {
+    readonly applied: readonly AppliedPromotion[]
+    /** Every other one, and why it changed nothing. */
+    readonly idle: readonly IdlePromotion[]
+  }
 }
 
 export type CartResult =

@@ -4,12 +4,14 @@ import type { PreparedStore } from '../engine/context/prepared-store'
 import { openPricingContextExactly } from '../engine/price/open-pricing-context'
 import type { CartQuestion, CartResult } from './cart'
 import { findProblems } from './find-problems'
+import { NO_FACTS } from './promote/outcome'
+import { promote } from './promote/promote'
 import { checkLines, priceLines } from './price-lines'
 import { taxCart } from './tax-cart'
 
 /**
- * What a cart costs and whether it may be ordered, in stages: each line by itself → one taxed document → what stands in
- * its way.
+ * What a cart costs and whether it may be ordered, in stages: each line by itself → promotions → one taxed document → what
+ * stands in its way.
  *
  * Errors  names the buyer, variant, extra, channel or currency that does not exist, or a quantity not above zero. A
  *         line that may not be bought or a limit that is broken is a problem of the cart, not an error.
@@ -23,18 +25,22 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const pricingContext = opened.value
   const digits = findMinorDigits(pricingContext.currency) ?? 2
   const priced = priceLines(prepared, pricingContext, question.lines, digits)
-  const taxed = taxCart(prepared, pricingContext, priced, digits)
+  const facts = question.promotions ?? NO_FACTS
+  const promoted = promote(prepared, pricingContext, priced, facts, digits)
+  const { lines, ...taxed } = taxCart(prepared, pricingContext, promoted, facts.payment, digits)
   const weights = priced.map(({ weight }) => weight)
   return {
     ok: true,
     value: {
       currency: pricingContext.currency,
       digits,
+      lines,
       ...taxed,
       untaxed: pricingContext.terms.untaxed,
       weight: weights.every((weight) => weight !== null) ? sum(weights as Decimal[]) : null,
       problems: findProblems(prepared, pricingContext, {
-        lines: taxed.lines,
+        // Gifts obey no limits of quantity.
+        lines: lines.slice(0, priced.length),
         numbered: priced,
         weights,
         goodsNet: taxed.goods.net,

@@ -1,46 +1,55 @@
-import { type Decimal, sum } from '../decimal/decimal'
+import { type Decimal, sum, ZERO } from '../decimal/decimal'
+import { fromHome } from '../engine/context/currency-view'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
 import { leviesOf, type TaxableAmount, toTaxable } from '../engine/rules/find-tax'
+import type { Money, Payment } from '../promotions/promotion'
 import { getSettings } from '../store/store'
 import { splitTax } from '../tax/split-tax'
-import type { CartLine, TaxedAmount, TaxTotal } from './cart'
+import type { Cart, CartLine, TaxedAmount, TaxTotal } from './cart'
 import { netsOf, taxDocument } from './cart-tax'
-import { chargeDelivery } from './charge-delivery'
+import { type ChargedGoods, deliveryPrice, taxableCharge, taxableDelivery } from './charge-delivery'
 import type { PricedLine } from './price-lines'
+import { promoteDelivery, promotePayment } from './promote/charges'
+import type { Promoted } from './promote/promote'
 
-/** The third stage: one document of goods and delivery, with its taxes. */
+/** The third stage: one document of goods, delivery and payment, with its taxes. */
 export interface TaxedCart {
   readonly lines: readonly CartLine[]
   readonly goods: TaxedAmount
   readonly delivery: TaxedAmount
+  readonly payment: TaxedAmount
   readonly taxes: readonly TaxTotal[]
   readonly total: TaxedAmount
+  readonly promotions: Cart['promotions']
 }
 
 export function taxCart(
   prepared: PreparedStore,
   pricingContext: PricingContext,
-  priced: readonly PricedLine[],
+  promoted: Promoted,
+  payment: Payment | null,
   digits: number,
 ): TaxedCart {
-  const sold = priced.filter((line) => line.total !== null)
+  const sold = promoted.lines.filter((line) => line.total !== null)
   const taxables = sold.map(({ total, basis, taxClass }) =>
     toTaxable(prepared, pricingContext, { amount: total as Decimal, basis }, taxClass, digits),
   )
   const { taxRounding } = getSettings(prepared.store)
-  // Delivery depends on the net of the goods, and is taxed with them.
+  // Delivery and payment depend on the net of the goods, and are taxed with them.
   const nets = netsOf(taxables, taxRounding, digits)
-  const deliveries = chargeDelivery(
-    prepared,
-    pricingContext,
-    sold.map(({ taxClass }, at) => ({ taxClass, net: nets[at] as Decimal })),
-    digits,
-  )
-  const whole = taxDocument([...taxables, ...deliveries], taxRounding, digits)
+  const goods = sold.map(({ taxClass }, at) => ({ taxClass, net: nets[at] as Decimal }))
+  const charges = chargesOf(prepared, pricingContext, promoted, payment, goods, digits)
+  const deliveries = charges.delivery
+    ? taxableDelivery(prepared, pricingContext, charges.delivery, goods, digits)
+    : []
+  const payments =
+    charges.payment === ZERO ? [] : taxableCharge(prepared, pricingContext, charges.payment, goods, digits)
+  const whole = taxDocument([...taxables, ...deliveries, ...payments], taxRounding, digits)
+  const amounts = whole.lines.map(({ amount }) => amount)
   // Lines with a price stand in the document in their own order.
   let next = 0
-  const lines = priced.map((line): CartLine => {
+  const lines = promoted.lines.map((line): CartLine => {
     const taxed = line.total === null ? null : (whole.lines[next++] ?? null)
     return {
       ...line.wanted,
@@ -55,11 +64,49 @@ export function taxCart(
       list: line.list,
       contract: line.contract,
       stock: prepared.store.variant.get(line.wanted.variant)?.stock ?? null,
+      before: line.before,
+      discounts: line.discounts,
+      gift: line.gift,
     }
   })
-  const goods = totalOf(lines.flatMap(({ amount }) => amount ?? []))
-  const delivery = totalOf(whole.lines.slice(taxables.length).map(({ amount }) => amount))
-  return { lines, goods, delivery, taxes: whole.totals, total: totalOf([goods, delivery]) }
+  const ofGoods = totalOf(amounts.slice(0, taxables.length))
+  const delivery = totalOf(amounts.slice(taxables.length, taxables.length + deliveries.length))
+  const ofPayment = totalOf(amounts.slice(taxables.length + deliveries.length))
+  return {
+    lines,
+    goods: ofGoods,
+    delivery,
+    payment: ofPayment,
+    taxes: whole.totals,
+    total: totalOf([ofGoods, delivery, ofPayment]),
+    promotions: {
+      applied: [...promoted.applied, ...charges.applied],
+      idle: [...promoted.idle, ...charges.idle],
+    },
+  }
+}
+
+/** What delivery and payment come to, after the promotions on them. */
+function chargesOf(
+  prepared: PreparedStore,
+  { currencyView }: PricingContext,
+  { onCharges }: Promoted,
+  payment: Payment | null,
+  goods: readonly ChargedGoods[],
+  digits: number,
+) {
+  const money = ({ amount, own }: Money) =>
+    own[currencyView.currency] ?? fromHome(prepared, currencyView, amount, digits)
+  const price = deliveryPrice(prepared, { currencyView }, goods, digits)
+  const delivery = promoteDelivery(onCharges, price ?? ZERO, money, digits)
+  const goodsNet = sum(goods.map(({ net }) => net))
+  const paid = promotePayment(onCharges, payment, goodsNet, money, digits)
+  return {
+    delivery: price === null ? null : delivery.charge,
+    payment: paid.charge,
+    applied: [...delivery.applied, ...paid.applied],
+    idle: [...delivery.idle, ...paid.idle],
+  }
 }
 
 function unitAmountOf(

@@ -47,6 +47,32 @@ export function addFractions(left: Fraction, right: Fraction): Fraction {
   }
 }
 
+export const ZERO_FRACTION: Fraction = { numerator: 0n, denominator: 1n }
+
+export function subtractFractions(left: Fraction, right: Fraction): Fraction {
+  return addFractions(left, { ...right, numerator: -right.numerator })
+}
+
+export function sumFractions(values: readonly Fraction[]): Fraction {
+  return values.reduce(addFractions, ZERO_FRACTION)
+}
+
+/** Below, at or above zero as the left is below, equal to or above the right. */
+export function compareFractions(left: Fraction, right: Fraction): -1 | 0 | 1 {
+  const difference = left.numerator * right.denominator - right.numerator * left.denominator
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0
+}
+
+export function leastFraction(left: Fraction, right: Fraction): Fraction {
+  return compareFractions(left, right) <= 0 ? left : right
+}
+
+/** So many percent of a value. */
+export function percentOfFraction(value: Fraction, percent: Decimal): Fraction {
+  const { numerator, denominator } = toFraction(percent)
+  return multiplyFractions(value, { numerator, denominator: denominator * 100n })
+}
+
 /** The largest integer not above `numerator ÷ denominator`; the denominator is positive. */
 export function floorDivide(numerator: bigint, denominator: bigint): bigint {
   const quotient = numerator / denominator

@@ -24,6 +24,7 @@ export const RECORD_KINDS = [
   'limit',
   'access-rule',
   'passcode',
+  'promotion',
 ] as const
 export type RecordKind = (typeof RECORD_KINDS)[number]
 
@@ -88,6 +89,14 @@ export type IssueCode =
   | 'no-effect'
   /** A rule for the very same as another one, at the same rank: one of them never counts. */
   | 'shadowed'
+  /** A set of fewer than two units. */
+  | 'empty-set'
+  /** A set price no set could save by. */
+  | 'above-parts'
+  /** What nobody can know of guests. */
+  | 'never-known'
+  /** A record that is kept only for what speaks of it. */
+  | 'archived'
 
 /** One thing that is wrong with what somebody wants to store: data, worded by the interface. */
 export interface Issue {

@@ -6,6 +6,7 @@ import { dependantKey, findDependants, labelOf, referencesOf } from './reference
 import { checkAccess } from './check-access'
 import { checkDoubles } from './check-doubles'
 import { checkLimits } from './check-limits'
+import { checkPromotions } from './check-promotions'
 import { checkTaxes } from './check-taxes'
 import type { Change, RecordOfKind, Store } from './store'
 
@@ -39,7 +40,14 @@ export function* checkInSteps(next: Store, changes: readonly Change[]): Steps<re
       issues.push(...checkRemoval(change, dependants.get(dependantKey(change)) ?? []))
     else issues.push(...checkRecord(next, owners, change.kind, change.after), ...checkAxes(next, change))
   })
-  for (const check of [checkListReferences, checkDoubles, checkTaxes, checkAccess, checkLimits]) {
+  for (const check of [
+    checkListReferences,
+    checkDoubles,
+    checkTaxes,
+    checkAccess,
+    checkLimits,
+    checkPromotions,
+  ]) {
     yield
     issues.push(...check(next, changes))
   }

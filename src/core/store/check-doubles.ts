@@ -18,6 +18,7 @@ const CHOSEN_BY_NAME: ReadonlySet<RecordKind> = new Set([
   'limit',
   'access-rule',
   'passcode',
+  'promotion',
 ])
 
 interface Named {

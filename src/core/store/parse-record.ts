@@ -42,6 +42,7 @@ import {
   type PriceLineInput,
   type PriceListInput,
 } from '../price/parse-price-list'
+import { parsePromotion, type PromotionInput } from '../promotions/parse-promotion'
 import { parseTax, parseTaxClass, parseTaxRate, type TaxRateInput } from '../tax/parse-tax'
 import type { Tax, TaxClass } from '../tax/tax'
 import type { RecordOfKind, Settings } from './store'
@@ -70,6 +71,7 @@ export interface InputOfKind {
   readonly limit: LimitRuleInput
   readonly 'access-rule': AccessRule
   readonly passcode: Passcode
+  readonly promotion: PromotionInput
 }
 
 type SettingsInput = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'priceDigits'> & {
@@ -116,6 +118,7 @@ const PARSERS: Parsers = {
   limit: (input, { digits }) => parseLimitRule(input, digits),
   'access-rule': parseAccessRule,
   passcode: parsePasscode,
+  promotion: parsePromotion,
 }
 
 /**

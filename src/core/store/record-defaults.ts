@@ -1,3 +1,4 @@
+import { NO_USE_LIMITS } from '../promotions/promotion'
 import { ALWAYS } from '../predicates/when'
 import { EVERYTHING } from '../predicates/what'
 import { EVERYWHERE } from '../predicates/where'
@@ -142,6 +143,21 @@ export const RECORD_DEFAULTS = {
     target: 'base',
     rounding: null,
     rank: 1,
+    audience: { include: [{ kind: 'everyone' }], exclude: [] },
+    scope: EVERYTHING,
+    place: EVERYWHERE,
+    schedule: ALWAYS,
+  },
+  promotion: {
+    state: 'off',
+    ...active,
+    conditions: [],
+    combines: '',
+    uses: NO_USE_LIMITS,
+    isOffer: false,
+    isAnnounced: true,
+    rounding: null,
+    rank: 10,
     audience: { include: [{ kind: 'everyone' }], exclude: [] },
     scope: EVERYTHING,
     place: EVERYWHERE,

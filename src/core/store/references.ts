@@ -4,6 +4,7 @@ import type { What } from '../predicates/what'
 import type { Where } from '../predicates/where'
 import type { Who } from '../predicates/who'
 import { type Breaks, referenceOf } from '../price/price-method'
+import type { PromotionValue } from '../promotions/promotion'
 import type { RecordKind } from '../issue/issue'
 import type { Change, RecordOfKind, Store } from './store'
 
@@ -73,6 +74,7 @@ const REFERENCES: ReferencesOfKind = {
   limit: ruleReferences,
   'access-rule': ruleReferences,
   passcode: ({ channel }) => to('channel', 'channel', [channel]),
+  promotion: (promotion) => [...ruleReferences(promotion), ...valueReferences(promotion.value)],
 }
 
 function ruleReferences({
@@ -81,6 +83,16 @@ function ruleReferences({
   place,
 }: Pick<RecordOfKind['adjustment'], 'audience' | 'scope' | 'place'>): readonly Reference[] {
   return [...whoReferences(audience), ...whatReferences(scope), ...whereReferences(place)]
+}
+
+function valueReferences(value: PromotionValue): readonly Reference[] {
+  if (value.kind === 'set')
+    return value.parts.flatMap(({ scope }) =>
+      scope ? whatReferences(scope).map((each) => ({ ...each, field: 'value' })) : [],
+    )
+  return value.kind === 'free-goods' && typeof value.gift === 'object'
+    ? to('value', 'variant', [value.gift.variant])
+    : []
 }
 
 function assortmentReferences(assortment: Assortment | null): readonly Reference[] {
@@ -102,6 +114,7 @@ const UNREFERENCED_KINDS: ReadonlySet<RecordKind> = new Set([
   'tax-rate',
   'limit',
   'access-rule',
+  'promotion',
 ])
 
 function to(field: string, kind: RecordKind, ids: readonly (string | null)[]): readonly Reference[] {

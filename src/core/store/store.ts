@@ -14,6 +14,7 @@ import type { TaxBasis } from '../price/based-amount'
 import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
+import type { Promotion } from '../promotions/promotion'
 import type { Tax, TaxClass, TaxRate, TaxSettings } from '../tax/tax'
 import { withChangesInSteps } from '../maps/layered-map'
 import { atOnce, type Steps } from '../steps/steps'
@@ -77,6 +78,7 @@ export interface RecordOfKind {
   readonly limit: LimitRule
   readonly 'access-rule': AccessRule
   readonly passcode: Passcode
+  readonly promotion: Promotion
 }
 
 /** Everything the engine reads, as plain data: records by kind and id. Never changed in place. */

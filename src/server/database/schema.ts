@@ -1,3 +1,4 @@
+import type { Condition, PromotionValue, UseLimits } from '@/core/promotions/promotion'
 import type { AccessEffect, Gate, Landing } from '@/core/access/access'
 import type { Assortment } from '@/core/access/assortment'
 import type { AllowedQuantity, QuantityLimits } from '@/core/limits/limit'
@@ -432,6 +433,31 @@ export const adjustments = pgTable(
     revision: revision(),
   },
   (table) => [codeIndex('adjustment_code', table.code)],
+)
+
+export const promotions = pgTable(
+  'promotion',
+  {
+    id: text('id').primaryKey(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    state: state(),
+    status: status(),
+    value: jsonb('value').$type<PromotionValue>().notNull(),
+    conditions: jsonb('conditions').$type<readonly Condition[]>().notNull(),
+    combines: text('combines').notNull(),
+    uses: jsonb('uses').$type<UseLimits>().notNull(),
+    isOffer: boolean('is_offer').notNull(),
+    isAnnounced: boolean('is_announced').notNull(),
+    rounding: rounding(),
+    rank: integer('rank').notNull(),
+    audience: jsonb('audience').$type<Who>().notNull(),
+    scope: jsonb('scope').$type<What>().notNull(),
+    place: jsonb('place').$type<Where>().notNull(),
+    schedule: jsonb('schedule').$type<Schedule>().notNull(),
+    revision: revision(),
+  },
+  (table) => [codeIndex('promotion_code', table.code)],
 )
 
 export const limits = pgTable(

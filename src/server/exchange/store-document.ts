@@ -38,6 +38,7 @@ export const SECTIONS: Readonly<Record<RecordKind, string>> = {
   limit: 'limits',
   'access-rule': 'accessRules',
   passcode: 'passcodes',
+  promotion: 'promotions',
 }
 
 const FORMAT = 'steppe-store'

@@ -6,6 +6,7 @@ import { ROUNDING_MODES } from '@/core/decimal/rounding'
 import { EFFECTS, GATES } from '@/core/access/access'
 import { findNearest, type RecordKind } from '@/core/issue/issue'
 import { findTextFault } from '@/core/issue/text-fault'
+import { PAYMENTS } from '@/core/promotions/promotion'
 import Joi from 'joi'
 
 /**
@@ -136,6 +137,48 @@ const assortment = Joi.object({
   exclude: Joi.array().items(assortmentTerm),
 }).allow(null)
 const rule = { audience: who, scope: what, place: where, schedule: when, rank: Joi.number() }
+
+const count = Joi.number().allow(null)
+const money = Joi.object({ amount: text, own: Joi.object().pattern(Joi.string(), text) })
+const percentOff = term('percent', { percent: text })
+const amountOff = term('amount', { amount: money })
+const pricedAt = term('price', { price: money })
+const saving = oneOf(percentOff, amountOff, pricedAt)
+const promotionValue = oneOf(
+  term('item-price', { saving, closes: Joi.boolean() }),
+  term('by-quantity', { from: text, applies: Joi.valid('all', 'above'), saving }),
+  term('set', {
+    parts: Joi.array().items(Joi.object({ count: Joi.number(), scope: what.allow(null) })),
+    saving: oneOf(percentOff, amountOff, pricedAt, term('cheapest-free', { count: Joi.number() })),
+  }),
+  term('free-goods', {
+    brackets: Joi.array().items(Joi.object({ from: Joi.number(), free: Joi.number() })),
+    gift: Joi.alternatives(Joi.valid('same', 'bought'), Joi.object({ variant: id })),
+    repeats: Joi.boolean(),
+  }),
+  term('order', {
+    brackets: Joi.array().items(
+      Joi.object({ from: money.allow(null), saving: oneOf(percentOff, amountOff) }),
+    ),
+  }),
+  term('delivery', { saving: oneOf(percentOff, amountOff, pricedAt, term('free')) }),
+  term('payment', {
+    payment: Joi.valid(...PAYMENTS),
+    saving: oneOf(percentOff, amountOff),
+    isSurcharge: Joi.boolean(),
+  }),
+)
+const of = Joi.valid('scope', 'cart')
+const condition = oneOf(
+  term('value', { from: money, of }),
+  term('quantity', { from: text, of }),
+  term('weight', { from: text, of }),
+  term('orders', { from: Joi.number(), days: count }),
+  term('spend', { from: money, days: count }),
+  term('first-order'),
+  term('payment', { payment: Joi.valid(...PAYMENTS) }),
+  term('code', { code: text }),
+)
 
 const address = Joi.object({
   label: text,
@@ -373,6 +416,21 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     effect: Joi.valid(...EFFECTS),
     landing: Joi.valid('message', 'sign-in', 'contact'),
     message: text,
+    ...rule,
+  }),
+  promotion: Joi.object({
+    id,
+    code: text,
+    name: text,
+    state,
+    status,
+    value: promotionValue,
+    conditions: Joi.array().items(condition),
+    combines: text,
+    uses: Joi.object({ total: count, perBuyer: count, perOrder: count, perDay: count }),
+    isOffer: Joi.boolean(),
+    isAnnounced: Joi.boolean(),
+    rounding,
     ...rule,
   }),
   passcode: Joi.object({

@@ -56,6 +56,7 @@ const TABLES: Readonly<Record<RecordKind, RecordTable>> = {
   limit: { table: schema.limits },
   'access-rule': { table: schema.accessRules },
   passcode: { table: schema.passcodes },
+  promotion: { table: schema.promotions },
 }
 
 /** Which change set last wrote each record, by `kind/id`. */

@@ -227,6 +227,11 @@ const WORDING: Readonly<Record<IssueCode, (issue: Issue) => string>> = {
   'not-text': ({ expected }) => `it holds characters that are not text (at ${expected}).`,
   shadowed: ({ expected }) =>
     `“${expected}” is for the same buyers, goods and times at this rank, so one of the two would never count. Narrow one, or rank them.`,
+  'empty-set': () => 'a set takes two units at least.',
+  'above-parts': ({ value, expected }) =>
+    `${value} saves nothing: the dearest set of these costs ${expected} at base prices.`,
+  'never-known': () => 'what guests ordered before is not known. Let it hold for signed-in buyers.',
+  archived: ({ value }) => `“${value}” is archived. Choose something that is sold.`,
   'no-effect': () => 'everything is shown to everyone anyway, so this would change nothing.',
   'not-in-axes': ({ value, expected }) =>
     `it has “${value}” where its product asks for ${expected || 'no options'}.`,

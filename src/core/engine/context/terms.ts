@@ -2,6 +2,7 @@ import type { AccessRule, Passcode } from '../../access/access'
 import { type CompiledAssortment, compileAssortment } from '../../access/assortment'
 import type { LimitRule } from '../../limits/limit'
 import { ALWAYS, type CompiledSchedule, compileSchedule } from '../../predicates/when'
+import type { Promotion } from '../../promotions/promotion'
 import { type CompiledRule, compileRules } from '../../rules/rule'
 import { getSettings, type Store } from '../../store/store'
 import { type CompiledTaxes, compileTaxes } from '../../tax/find-levies'
@@ -13,6 +14,7 @@ export interface CompiledTerms {
   readonly ratePeriods: readonly CompiledSchedule[]
   readonly rules: readonly CompiledRule<AccessRule>[]
   readonly limits: readonly CompiledRule<LimitRule>[]
+  readonly promotions: readonly CompiledRule<Promotion>[]
   readonly passcodes: ReadonlyMap<string, { readonly passcode: Passcode; readonly period: CompiledSchedule }>
   readonly ofChannel: ReadonlyMap<string, CompiledAssortment>
   readonly ofContract: ReadonlyMap<string, CompiledAssortment>
@@ -35,6 +37,7 @@ export function compileTerms(store: Store): CompiledTerms {
       .map(({ period }) => period),
     rules: compileRules(store['access-rule'], timeZone),
     limits: compileRules(store.limit, timeZone),
+    promotions: compileRules(store.promotion, timeZone),
     passcodes: new Map(
       [...store.passcode.values()]
         .filter(({ status }) => status === 'active')

@@ -1,0 +1,94 @@
+import {
+  compareFractions,
+  type Fraction,
+  multiplyFractions,
+  subtractFractions,
+  ZERO_FRACTION,
+} from '../../decimal/fraction'
+import type { Promotion } from '../../promotions/promotion'
+
+/** Some of a line's units that have been through the same promotions. */
+export interface Segment {
+  readonly line: number
+  /** In thousandths. */
+  readonly quantity: number
+  /** What is still to be paid for all of it, exactly, in the basis of the store. */
+  readonly left: Fraction
+  readonly takenBy: readonly Promotion[]
+}
+
+/** How much of a segment a promotion takes. */
+export interface Take {
+  readonly segment: number
+  /** In thousandths. */
+  readonly quantity: number
+}
+
+/** The units of a cart, as promotions take them one after the other. Never changed in place. */
+export type Basket = readonly Segment[]
+
+/** What is to be paid for some of a segment. */
+export function shareOf({ left, quantity }: Segment, taken: number): Fraction {
+  return taken === quantity
+    ? left
+    : multiplyFractions(left, { numerator: BigInt(taken), denominator: BigInt(quantity) })
+}
+
+/** Below, at or above zero as one price for a unit is below, equal to or above another. */
+export function compareUnits(one: Segment, other: Segment): number {
+  const mine = one.left.numerator * other.left.denominator * BigInt(other.quantity)
+  const theirs = other.left.numerator * one.left.denominator * BigInt(one.quantity)
+  return mine === theirs ? 0 : mine < theirs ? -1 : 1
+}
+
+/** Whether a promotion may still take units that others took. */
+export function isOpen({ takenBy }: Segment, promotion: Promotion): boolean {
+  return closedBy(takenBy, promotion) === null
+}
+
+/**
+ * The promotion that keeps another off what it has taken; `null` when none does. Those on the whole order look at the
+ * cart after all others, and only stand in each other's way.
+ */
+export function closedBy(takenBy: readonly Promotion[], promotion: Promotion): Promotion | null {
+  return (
+    takenBy.find(
+      (taker) => closes(taker) && isOnOrder(taker) === isOnOrder(promotion) && !combine(taker, promotion),
+    ) ?? null
+  )
+}
+
+function isOnOrder({ value }: Promotion): boolean {
+  return value.kind === 'order'
+}
+
+function closes({ value }: Promotion): boolean {
+  return value.kind !== 'item-price' || value.closes
+}
+
+function combine(one: Promotion, other: Promotion): boolean {
+  return one.combines !== '' && one.combines === other.combines
+}
+
+/** The basket after a promotion took units; `savings` are exact parts, one for each take. */
+export function afterTaking(
+  basket: Basket,
+  promotion: Promotion,
+  takes: readonly Take[],
+  savings: readonly Fraction[],
+): Basket {
+  const taken = new Map(takes.map((take, at) => [take.segment, { ...take, saving: savings[at] as Fraction }]))
+  return basket.flatMap((segment, at): readonly Segment[] => {
+    const take = taken.get(at)
+    if (!take) return [segment]
+    const part = shareOf(segment, take.quantity)
+    const used: Segment = {
+      line: segment.line,
+      quantity: take.quantity,
+      left: compareFractions(part, take.saving) > 0 ? subtractFractions(part, take.saving) : ZERO_FRACTION,
+      takenBy: [...segment.takenBy, promotion],
+    }
+    const rest = segment.quantity - take.quantity
+    return rest === 0 ? [used] : [used, { ...segment, quantity: rest, left: shareOf(segment, rest) }]
+  })
+}

@@ -1,0 +1,75 @@
+import { type Decimal, powerOfTen } from '../../decimal/decimal'
+import { type Fraction, toFraction } from '../../decimal/fraction'
+import { fromHome } from '../../engine/context/currency-view'
+import type { PreparedStore } from '../../engine/context/prepared-store'
+import type { PricingContext } from '../../engine/context/pricing-context'
+import { QUANTITY_UNITS } from '../../engine/lists/compiled-line'
+import { floorUnits } from '../../engine/price/find-price'
+import { type What, matchWhat } from '../../predicates/what'
+import type { Money, Promotion } from '../../promotions/promotion'
+import { getSettings } from '../../store/store'
+import type { PricedLine } from '../price-lines'
+
+/** What promotions look at: the lines of a cart, whether they take part at all, and amounts in the buyer's currency. */
+export class Goods {
+  private readonly held = new Map<What, readonly boolean[]>()
+
+  constructor(
+    private readonly prepared: PreparedStore,
+    private readonly pricingContext: PricingContext,
+    readonly lines: readonly PricedLine[],
+    /** What each line comes to, in the basis of the store; `null` for one that cannot be bought. */
+    readonly amounts: readonly (Fraction | null)[],
+    readonly digits: number,
+  ) {}
+
+  /** Which lines a scope holds, whether they take part or not. */
+  holds(scope: What): readonly boolean[] {
+    let held = this.held.get(scope)
+    if (!held) this.held.set(scope, (held = this.lines.map(({ facts }) => matchWhat(scope, facts).matches)))
+    return held
+  }
+
+  /** Which lines a promotion is for and may change. */
+  of(promotion: Promotion): readonly boolean[] {
+    return this.holds(promotion.scope).map((isHeld, at) => isHeld && this.takesPart(at))
+  }
+
+  /** How many digits the price of a unit has. */
+  get priceDigits(): number {
+    return this.pricingContext.digits
+  }
+
+  /** The least a line's quantity may be sold for, in the basis of the store; `null` without a floor. */
+  floorOf(line: number, quantity: number): Fraction | null {
+    const { number } = this.lines[line] as PricedLine
+    const floor = floorUnits(this.prepared, this.pricingContext, number)
+    if (floor === Number.NEGATIVE_INFINITY) return null
+    const denominator = powerOfTen(this.priceDigits) * BigInt(QUANTITY_UNITS)
+    return { numerator: BigInt(floor) * BigInt(quantity), denominator }
+  }
+
+  takesPart(line: number): boolean {
+    return this.amounts[line] !== null && this.protectedBy(line) === null
+  }
+
+  /** The contract whose prices nothing else moves; `null` for a line that is free. */
+  protectedBy(line: number): string | null {
+    const id = this.lines[line]?.contract ?? null
+    return id !== null && this.prepared.store.contract.get(id)?.isProtected === true ? id : null
+  }
+
+  /**
+   * An amount in the buyer's currency: the one set for it, else converted as prices are.
+   *
+   * Errors  `null` without a rate.
+   */
+  money({ amount, own }: Money): Fraction | null {
+    const { currency, currencyView } = this.pricingContext
+    const set = own[currency]
+    if (set !== undefined) return toFraction(set)
+    if (currency === getSettings(this.prepared.store).currency) return toFraction(amount)
+    const converted: Decimal | null = fromHome(this.prepared, currencyView, amount, this.digits)
+    return converted === null ? null : toFraction(converted)
+  }
+}

@@ -1,0 +1,87 @@
+import type { Decimal } from '../../decimal/decimal'
+import type { Condition, UseLimits } from '../../promotions/promotion'
+import type { NotHolding } from '../../rules/match-rule'
+
+/** An order of the buyer's that was not cancelled. */
+export interface PastOrder {
+  /** Epoch milliseconds. */
+  readonly at: number
+  /** Goods without tax, in the store's currency. */
+  readonly value: Decimal
+}
+
+/** How often a promotion has been used. */
+export interface Uses {
+  readonly total: number
+  readonly byBuyer: number
+  readonly today: number
+}
+
+export type Choice = 'taken' | 'left'
+
+/** What promotions ask of a cart beside what lies in it. */
+export interface PromotionFacts {
+  /** As they were typed. */
+  readonly codes: readonly string[]
+  /** How the buyer will pay; `null` while they have not said. */
+  readonly payment: 'card' | 'terms' | null
+  /** What was said to each offer, by the promotion's id. */
+  readonly choices: Readonly<Record<string, Choice>>
+  /** `null` for guests, whose orders nobody knows. */
+  readonly pastOrders: readonly PastOrder[] | null
+  /** By the promotion's id; who is not in it has not been used. */
+  readonly uses: Readonly<Record<string, Uses>>
+}
+
+export const NO_FACTS: PromotionFacts = { codes: [], payment: null, choices: {}, pastOrders: null, uses: {} }
+
+/** Why a promotion changed nothing. */
+export type WhyNot =
+  | NotHolding
+  /** `missing` is in the condition's own measure; `null` where nothing could be added. */
+  | { readonly code: 'condition'; readonly condition: Condition; readonly missing: Decimal | null }
+  /** Nothing in the cart is what it is for. */
+  | { readonly code: 'not-for-cart' }
+  | { readonly code: 'protected'; readonly contract: string }
+  /** Another promotion has the units, by its id. */
+  | { readonly code: 'used'; readonly by: string }
+  /** So many more units would make it hold. */
+  | { readonly code: 'too-few'; readonly missing: Decimal }
+  /** So much more would, in the buyer's currency. */
+  | { readonly code: 'too-little'; readonly missing: Decimal }
+  | { readonly code: 'saves-nothing' }
+  /** Everything it could save would lead below the floor. */
+  | { readonly code: 'floor' }
+  | { readonly code: 'used-up'; readonly limit: keyof UseLimits }
+  | { readonly code: 'offered'; readonly saving: Decimal }
+  | { readonly code: 'declined'; readonly saving: Decimal }
+  /** The gift is not shown to this buyer, not sold, or not there; by the variant's id. */
+  | { readonly code: 'no-gift'; readonly variant: string }
+  | { readonly code: 'no-rate' }
+
+/** Sets that are alike, as they were formed. */
+export interface AppliedSet {
+  readonly times: number
+  readonly units: readonly { readonly line: number; readonly part: number; readonly count: number }[]
+  /** What one came to, and what it saves, to the currency's smallest unit. */
+  readonly amount: Decimal
+  readonly saving: Decimal
+}
+
+/** What a promotion did. Amounts are in the buyer's currency and the basis of the store. */
+export interface AppliedPromotion {
+  readonly promotion: string
+  readonly saving: Decimal
+  readonly uses: number
+  /** By the positions of the lines; gifts come after the lines that were put in. */
+  readonly lines: readonly { readonly line: number; readonly quantity: Decimal; readonly saving: Decimal }[]
+  readonly sets: readonly AppliedSet[]
+  readonly gifts: readonly { readonly variant: string; readonly quantity: Decimal }[]
+  /** How much less it saves so that nothing is sold below its floor; `null` where nothing is. */
+  readonly capped: Decimal | null
+}
+
+export interface IdlePromotion {
+  readonly promotion: string
+  readonly because: WhyNot
+}

@@ -1,0 +1,314 @@
+import { add, compare, decimal, type Decimal, subtract, ZERO } from '../../decimal/decimal'
+import { type Fraction, multiplyFractions, toFraction } from '../../decimal/fraction'
+import { roundToDigits } from '../../decimal/rounding'
+import { factorBetween, inBasis, storeBasis } from '../../engine/amounts/basis'
+import type { PreparedStore } from '../../engine/context/prepared-store'
+import type { PricingContext } from '../../engine/context/pricing-context'
+import { fromUnits } from '../../engine/lists/price-step'
+import { matchWhen } from '../../predicates/when'
+import type { Promotion, PromotionKind } from '../../promotions/promotion'
+import { matchRule } from '../../rules/match-rule'
+import { compareRules } from '../../rules/rule'
+import type { Discount } from '../cart'
+import { priceLines, type PricedLine } from '../price-lines'
+import { afterTaking, type Basket, type Segment } from './basket'
+import { findUnmet, usesLeft } from './conditions'
+import { Goods } from './goods'
+import type { AppliedPromotion, AppliedSet, IdlePromotion, PromotionFacts, WhyNot } from './outcome'
+import { type Gift, type Plan, planGoods } from './plan'
+import { spread } from './spread'
+
+/** A line as it is to be paid: its total is what promotions leave of it. */
+export interface PromotedLine extends PricedLine {
+  /** What the line costs before promotions. */
+  readonly before: Decimal | null
+  readonly discounts: readonly Discount[]
+  /** The promotion that gives it for nothing, by id; `null` for a line that was put in. */
+  readonly gift: string | null
+}
+
+/** The second stage: the lines with what promotions took off, gifts behind them, and how every promotion stood. */
+export interface Promoted {
+  readonly lines: readonly PromotedLine[]
+  readonly applied: readonly AppliedPromotion[]
+  readonly idle: readonly IdlePromotion[]
+  /** Those on delivery and payment that hold, in their order: their amounts are known when goods are. */
+  readonly onCharges: readonly Promotion[]
+}
+
+/** Promotions are considered kind by kind: prices of items, then goods together, then the whole order. */
+const PHASES: readonly (readonly PromotionKind[])[] = [
+  ['item-price'],
+  ['by-quantity', 'set', 'free-goods'],
+  ['order'],
+]
+
+/**
+ * What promotions take off the goods of a cart.
+ *
+ * Holds   lines add up to the whole; no unit is in two promotions that close it; nothing is saved that is not there.
+ */
+export function promote(
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  priced: readonly PricedLine[],
+  facts: PromotionFacts,
+  digits: number,
+): Promoted {
+  const run = new Run(prepared, pricingContext, priced, facts, digits)
+  for (const kinds of PHASES) run.consider(kinds)
+  return run.result()
+}
+
+interface Candidate {
+  readonly promotion: Promotion
+  readonly usesLeft: number
+}
+
+/** A promotion with what it would do now. */
+interface Ready extends Candidate {
+  readonly plan: Plan
+  readonly gifts: readonly PricedLine[]
+  readonly shares: readonly Decimal[]
+  readonly exacts: readonly Fraction[]
+  readonly saving: Decimal
+  readonly capped: Decimal
+}
+
+class Run {
+  private readonly goods: Goods
+  private readonly candidates: readonly Candidate[]
+  private readonly idle = new Map<string, WhyNot>()
+  private readonly applied: AppliedPromotion[] = []
+  private readonly gifts: { readonly line: PricedLine; readonly promotion: string }[] = []
+  private readonly discounts: Map<number, Discount[]> = new Map()
+  /** What is still to be paid on each line, in the basis of the store. */
+  private readonly leftOn: Decimal[]
+  private basket: Basket
+
+  constructor(
+    private readonly prepared: PreparedStore,
+    private readonly pricingContext: PricingContext,
+    private readonly priced: readonly PricedLine[],
+    private readonly facts: PromotionFacts,
+    private readonly digits: number,
+  ) {
+    const amounts = priced.map((line) =>
+      line.total === null || !line.access.buy
+        ? null
+        : inBasis(
+            prepared,
+            pricingContext.currencyView,
+            line.number,
+            { amount: line.total, basis: line.basis },
+            storeBasis(prepared),
+          ),
+    )
+    this.goods = new Goods(prepared, pricingContext, priced, amounts, digits)
+    this.leftOn = amounts.map((amount) => (amount ? roundToDigits(amount, digits, 'half-up') : ZERO))
+    this.basket = amounts.flatMap((left, line): readonly Segment[] => {
+      const { quantity } = priced[line] as PricedLine
+      return left && this.goods.takesPart(line) ? [{ line, quantity, left, takenBy: [] }] : []
+    })
+    this.candidates = this.findCandidates()
+  }
+
+  private findCandidates(): readonly Candidate[] {
+    const { buyer, place, at } = this.pricingContext
+    const circumstances = {
+      buyer,
+      place,
+      when: (schedule: Parameters<typeof matchWhen>[0]) => matchWhen(schedule, at),
+    }
+    return this.prepared.terms.promotions.flatMap(({ rule, schedule }): readonly Candidate[] => {
+      const verdict = matchRule(rule, schedule, circumstances)
+      const left = usesLeft(rule, this.facts)
+      const because: WhyNot | null = !verdict.holds
+        ? verdict.because
+        : left.count < 1 && left.by
+          ? { code: 'used-up', limit: left.by }
+          : findUnmet(rule, this.goods, this.facts, at)
+      const waits = because ? null : this.waitsForChoice(rule)
+      if (!because && !waits) return [{ promotion: rule, usesLeft: left.count }]
+      this.idle.set(rule.id, because ?? (waits as WhyNot))
+      return []
+    })
+  }
+
+  /** Offers on delivery and payment are taken without knowing what they come to; others are proposed with it. */
+  private waitsForChoice({ id, isOffer, value }: Promotion): WhyNot | null {
+    const choice = this.facts.choices[id]
+    if (!isOffer || choice === 'taken' || (value.kind !== 'delivery' && value.kind !== 'payment')) return null
+    return { code: choice === 'left' ? 'declined' : 'offered', saving: ZERO }
+  }
+
+  /** Applies promotions of some kinds in the order of their priority; of equal priority the one that saves most first. */
+  consider(kinds: readonly PromotionKind[]): void {
+    const own = this.candidates.filter(({ promotion }) => kinds.includes(promotion.value.kind))
+    const ranks = [...new Set(own.map(({ promotion }) => promotion.rank))].sort((one, other) => one - other)
+    for (const rank of ranks) {
+      let open = own.filter(({ promotion }) => promotion.rank === rank)
+      while (open.length > 0) {
+        const best = this.bestOf(open)
+        if (!best) break
+        this.apply(best)
+        open = open.filter(({ promotion }) => promotion.id !== best.promotion.id)
+      }
+    }
+  }
+
+  /** Of several the one that saves most, then the first by its code; those that save nothing say why. */
+  private bestOf(open: readonly Candidate[]): Ready | null {
+    let best: Ready | null = null
+    for (const candidate of open) {
+      const ready = this.ready(candidate)
+      if ('code' in ready) {
+        this.idle.set(candidate.promotion.id, ready)
+        continue
+      }
+      this.idle.delete(candidate.promotion.id)
+      const order = best === null ? 1 : compare(ready.saving, best.saving)
+      if (best === null || order > 0 || (order === 0 && ready.promotion.code < best.promotion.code))
+        best = ready
+    }
+    return best
+  }
+
+  private ready(candidate: Candidate): Ready | WhyNot {
+    const { promotion } = candidate
+    const planned = planGoods(promotion, this.basket, this.goods, candidate.usesLeft)
+    if (!planned.ok) return planned.because
+    const { plan } = planned
+    const gifts = plan.gifts.map((gift) => this.priceGift(gift))
+    const missing = gifts.findIndex((gift) => gift === null)
+    if (missing >= 0) return { code: 'no-gift', variant: (plan.gifts[missing] as Gift).variant }
+    const given = gifts as readonly PricedLine[]
+    const { shares, exacts, saving, capped } = spread(promotion, plan, this.basket, this.goods, this.leftOn)
+    const whole = given.reduce((sum, line) => add(sum, this.inStoreBasis(line)), saving)
+    if (whole === ZERO) return capped === ZERO ? { code: 'saves-nothing' } : { code: 'floor' }
+    if (promotion.isOffer) {
+      const choice = this.facts.choices[promotion.id]
+      if (choice !== 'taken') return { code: choice === 'left' ? 'declined' : 'offered', saving: whole }
+    }
+    return { ...candidate, plan, gifts: given, shares, exacts, saving: whole, capped }
+  }
+
+  /** Errors  `null` for what is hidden from the buyer, has no price, or is not there. */
+  private priceGift({ variant, count }: Gift): PricedLine | null {
+    const record = this.prepared.store.variant.get(variant)
+    if (!record || !this.prepared.index.numberOf.has(variant)) return null
+    const wanted = { variant, quantity: decimal(count), extras: [] }
+    const [line] = priceLines(this.prepared, this.pricingContext, [wanted], this.digits)
+    if (!line || line.total === null || !line.access.see || !line.access.buy) return null
+    const inCart = this.priced
+      .filter((each) => each.wanted.variant === variant)
+      .reduce((sum, each) => add(sum, each.wanted.quantity), wanted.quantity)
+    return record.stock !== null && compare(record.stock, inCart) < 0 ? null : line
+  }
+
+  private inStoreBasis({ total, basis, number }: PricedLine): Decimal {
+    const { currencyView } = this.pricingContext
+    const amount = { amount: total ?? ZERO, basis }
+    return roundToDigits(
+      inBasis(this.prepared, currencyView, number, amount, storeBasis(this.prepared)),
+      this.digits,
+      'half-up',
+    )
+  }
+
+  private apply({ promotion, plan, gifts, shares, exacts, saving, capped }: Ready): void {
+    const byLine = new Map<number, { quantity: number; saving: Decimal }>()
+    plan.takes.forEach(({ segment, quantity }, at) => {
+      const { line } = this.basket[segment] as Segment
+      const known = byLine.get(line)
+      const share = shares[at] ?? ZERO
+      byLine.set(line, {
+        quantity: (known?.quantity ?? 0) + quantity,
+        saving: known ? add(known.saving, share) : share,
+      })
+    })
+    const lines = [...byLine]
+      .sort(([one], [other]) => one - other)
+      .map(([line, taken]) => ({ line, quantity: fromUnits(taken.quantity, 3), saving: taken.saving }))
+    for (const { line, quantity, saving: share } of lines) {
+      this.leftOn[line] = subtract(this.leftOn[line] as Decimal, share)
+      if (share === ZERO) continue
+      const discount = { promotion: promotion.id, quantity, saving: this.inLineBasis(line, share) }
+      this.discounts.set(line, [...(this.discounts.get(line) ?? []), discount])
+    }
+    const first = this.priced.length + this.gifts.length
+    this.gifts.push(...gifts.map((line) => ({ line, promotion: promotion.id })))
+    this.applied.push({
+      promotion: promotion.id,
+      saving,
+      uses: plan.uses,
+      lines: [
+        ...lines,
+        ...gifts.map((line, at) => ({
+          line: first + at,
+          quantity: line.wanted.quantity,
+          saving: this.inStoreBasis(line),
+        })),
+      ],
+      sets: plan.sets.map((set) => this.toAppliedSet(set)),
+      gifts: gifts.map(({ wanted }) => ({ variant: wanted.variant, quantity: wanted.quantity })),
+      capped: capped === ZERO ? null : capped,
+    })
+    this.idle.delete(promotion.id)
+    this.basket = afterTaking(this.basket, promotion, plan.takes, exacts)
+  }
+
+  private toAppliedSet({ times, units, amount, saving }: Plan['sets'][number]): AppliedSet {
+    return {
+      times,
+      units: units.map(({ segment, part, count }) => ({
+        line: (this.basket[segment] as Segment).line,
+        part,
+        count,
+      })),
+      amount: roundToDigits(amount, this.digits, 'half-up'),
+      saving: roundToDigits(saving, this.digits, 'half-up'),
+    }
+  }
+
+  /** A saving in the basis the line itself is in. */
+  private inLineBasis(line: number, saving: Decimal): Decimal {
+    const { number, basis } = this.priced[line] as PricedLine
+    const { currencyView } = this.pricingContext
+    const factor = factorBetween(this.prepared, currencyView, number, storeBasis(this.prepared), basis)
+    if (!factor) return saving
+    return roundToDigits(multiplyFractions(toFraction(saving), factor), this.digits, 'half-up')
+  }
+
+  result(): Promoted {
+    const own = this.priced.map((line, at): PromotedLine => {
+      const discounts = this.discounts.get(at) ?? []
+      const left = discounts.reduce<Decimal | null>(
+        (total, { saving }) => total && subtract(total, saving),
+        line.total,
+      )
+      return { ...line, before: line.total, total: left && notBelowZero(left), discounts, gift: null }
+    })
+    const gifts = this.gifts.map(({ line, promotion }): PromotedLine => ({
+      ...line,
+      before: line.total,
+      total: ZERO,
+      discounts: [{ promotion, quantity: line.wanted.quantity, saving: line.total ?? ZERO }],
+      gift: promotion,
+    }))
+    return {
+      lines: [...own, ...gifts],
+      applied: this.applied,
+      idle: [...this.idle].map(([promotion, because]) => ({ promotion, because })),
+      onCharges: this.candidates
+        .map(({ promotion }) => promotion)
+        .filter(({ value }) => value.kind === 'delivery' || value.kind === 'payment')
+        .sort(compareRules),
+    }
+  }
+}
+
+/** Where a line has another basis than the store, bringing a saving there and back may be off by a smallest unit. */
+function notBelowZero(total: Decimal): Decimal {
+  return compare(total, ZERO) < 0 ? ZERO : total
+}
