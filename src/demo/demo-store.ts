@@ -1,3 +1,4 @@
+import { DEMO_PROMOTIONS } from './promotions'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ProductInput, VariantInput } from '@/core/catalogue/parse-catalogue'
 import type { Category } from '@/core/catalogue/category'
@@ -77,6 +78,7 @@ export interface DemoRecords {
   readonly limit: typeof DEMO_LIMITS
   readonly 'access-rule': typeof DEMO_ACCESS_RULES
   readonly passcode: typeof DEMO_PASSCODES
+  readonly promotion: typeof DEMO_PROMOTIONS
 }
 
 export function demoRecords(): DemoRecords {
@@ -92,6 +94,7 @@ export function demoRecords(): DemoRecords {
     limit: DEMO_LIMITS,
     'access-rule': DEMO_ACCESS_RULES,
     passcode: DEMO_PASSCODES,
+    promotion: DEMO_PROMOTIONS,
     category: flattenCategories(DEMO_CATEGORIES, null),
     'price-family': DEMO_FAMILIES,
     extra: DEMO_EXTRAS,

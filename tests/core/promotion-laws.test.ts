@@ -252,7 +252,7 @@ describe('whatever promotions there are', () => {
           expect(sum(parts.map((part) => part.saving))).toBe(saving)
         }
       }),
-      { numRuns: 500 },
+      { numRuns: 300 },
     )
   })
 

@@ -30,6 +30,7 @@ const OTHERS = [
   ['access-rule', 'Access rule', 'access-rules'],
   ['passcode', 'Passcode', 'passcodes'],
   ['adjustment', 'Adjustment', 'adjustments'],
+  ['promotion', 'Promotion', 'promotions'],
   ['category', 'Category', 'categories'],
   ['channel', 'Channel', 'channels'],
   ['region', 'Region', 'regions'],

@@ -73,6 +73,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
       count: store['access-rule'].size,
       beside: ['/access-rules', '/passcodes', '/assortments'],
     },
+    { href: '/promotions', name: 'Promotions', group: 'Set', key: 'y', count: store.promotion.size },
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
     { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
     { href: '/import', name: 'Import', group: 'Prove', key: 'i' },

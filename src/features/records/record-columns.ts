@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { PROMOTION_KIND_NAMES, promotionPhrase } from '@/ui/format/promotion-phrases'
 import { accountFacts } from '@/core/buyers/buyer'
 import { findPrice } from '@/core/engine/price/find-price'
 import { isPartyTo } from '@/core/price/contract'
@@ -155,6 +156,15 @@ export const COLUMNS: ColumnsOfKind = {
     },
     { title: 'Period', cell: ({ from, to }) => spanPhrase(from, to) },
     { title: 'Who has it', cell: ({ isReview }) => (isReview ? 'sees everything' : 'comes in') },
+  ],
+  promotion: [
+    { title: 'Kind', cell: ({ value }) => PROMOTION_KIND_NAMES[value.kind] },
+    { title: 'Offer', cell: ({ value }, { prepared }) => promotionPhrase(prepared.store, value) },
+    { title: 'What', cell: ({ scope }, { prepared }) => whatSentence(scope, prepared.store) },
+    { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },
+    { title: 'When', cell: ({ schedule }) => whenSentence(schedule) },
+    { title: 'Priority', cell: ({ rank }) => String(rank) },
+    { title: 'State', cell: ({ state }) => state },
   ],
   adjustment: [
     {

@@ -72,7 +72,7 @@ function tagsAndOthers(store: Store): readonly BuyerChoice[] {
   const section = 'Tags, passcodes and e-mails' as const
   const tags = [...new Set([...store.account.values()].flatMap((account) => account.tags))].sort()
   const emails = new Set(
-    (['price-list', 'adjustment', 'limit', 'access-rule'] as const)
+    (['price-list', 'adjustment', 'limit', 'access-rule', 'promotion'] as const)
       .flatMap((kind) => [...store[kind].values()])
       .flatMap(({ audience }) => [...audience.include, ...audience.exclude])
       .flatMap((term) => (term.kind === 'email' ? [term.email] : [])),

@@ -53,6 +53,7 @@ async function findMentions(
       ...scoped(store, 'adjustment', 'adjustments', 'adjustment', isIt),
       ...scoped(store, 'limit', 'limits', 'limit', isIt),
       ...scoped(store, 'access-rule', 'access-rules', 'access rule', isIt),
+      ...scoped(store, 'promotion', 'promotions', 'promotion', isIt),
       ...scoped(store, 'price-list', 'price-lists', 'part of the catalogue of a list', isIt),
     )
   })
@@ -79,7 +80,7 @@ function mentionOfLine(store: Store, list: PriceList, line: PriceLine): Mention 
 
 function scoped(
   store: Store,
-  kind: 'adjustment' | 'limit' | 'access-rule' | 'price-list',
+  kind: 'adjustment' | 'limit' | 'access-rule' | 'promotion' | 'price-list',
   path: string,
   about: string,
   isIt: TermTest,
@@ -100,6 +101,7 @@ export function mentionsOfBuyerOrPlace(
     ['adjustment', 'adjustments', 'adjustment'],
     ['limit', 'limits', 'limit'],
     ['access-rule', 'access-rules', 'access rule'],
+    ['promotion', 'promotions', 'promotion'],
   ] as const
   return kinds.flatMap(([kind, path, about]) =>
     [...store[kind].values()].flatMap(({ name, code, audience, place }) =>

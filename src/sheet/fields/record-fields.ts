@@ -12,6 +12,7 @@ import {
   ADJUSTMENT_FIELDS,
   PRICE_LIST_FIELDS,
 } from './rule-fields'
+import { PROMOTION_FIELDS } from './promotion-fields'
 import {
   CATEGORY_FIELDS,
   PRICE_FAMILY_FIELDS,
@@ -35,6 +36,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
   'access-rule': ACCESS_RULE_FIELDS,
   passcode: PASSCODE_FIELDS,
   adjustment: ADJUSTMENT_FIELDS,
+  promotion: PROMOTION_FIELDS,
   category: CATEGORY_FIELDS,
   'price-family': PRICE_FAMILY_FIELDS,
   extra: EXTRA_FIELDS,

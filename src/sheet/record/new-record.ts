@@ -28,6 +28,9 @@ export function beginning(store: Store, kind: EditableKind): Fields {
     ...(kind === 'contract' && { state: 'draft' }),
     // What the form shows first; in a document a rule has to say it.
     ...(kind === 'access-rule' && { effect: 'hide' }),
+    ...(kind === 'promotion' && {
+      value: { kind: 'item-price', saving: { kind: 'percent', percent: '10' }, closes: false },
+    }),
     ...(kind === 'adjustment' && { state: 'off', method: { kind: 'percent', percent: '-10' } }),
     ...('position' in RECORD_DEFAULTS[kind] && { position: store[kind].size }),
   }
@@ -41,7 +44,7 @@ export function asCopy(kind: EditableKind, source: Fields): Fields {
     ...(kind === 'variant' ? { sku: '' } : { code: '' }),
     ...('name' in fields && { name: `${String(fields['name'])}, copy` }),
     ...(kind === 'contract' && { state: 'draft' }),
-    ...((kind === 'adjustment' || kind === 'price-list') && { state: 'off' }),
+    ...((kind === 'adjustment' || kind === 'price-list' || kind === 'promotion') && { state: 'off' }),
   }
 }
 

@@ -74,6 +74,14 @@ const SECTIONS: readonly Section[] = [
     'Shop fronts and other ways to sell. Lists and adjustments can be for some of them only.',
   ),
   section(
+    'promotions',
+    'promotion',
+    'Promotions',
+    'promotion',
+    'Promotions',
+    'What a cart costs less by: prices of items, sets, free goods, vouchers, delivery. A price list says what an item costs.',
+  ),
+  section(
     'adjustments',
     'adjustment',
     'Adjustments',

@@ -8,6 +8,7 @@ const WEIGHED: ReadonlySet<EditableKind> = new Set<EditableKind>([
   'currency',
   'limit',
   'price-list',
+  'promotion',
   'region',
   'settings',
 ])
@@ -22,6 +23,7 @@ const SWITCHED: ReadonlySet<EditableKind> = new Set<EditableKind>([
   'adjustment',
   'limit',
   'price-list',
+  'promotion',
 ])
 
 /** Whether records of a kind are switched on and off. */

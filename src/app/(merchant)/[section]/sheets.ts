@@ -15,6 +15,7 @@ import { regionSheet } from '@/features/markets/region-sheet'
 import { priceListSheet } from '@/features/price-lists/price-list-sheet'
 import { productSheet } from '@/features/products/product-sheet'
 import { variantSheet } from '@/features/products/variant-sheet'
+import { promotionSheet } from '@/features/promotions/promotion-sheet'
 import { storeSheet } from '@/features/store/store-sheet'
 import { taxClassSheet, taxSheet } from '@/features/taxes/tax-sheets'
 import type { SheetOfKind } from '@/sheet/record/load-sheet'
@@ -30,6 +31,7 @@ export const SHEETS: Readonly<Record<EditableKind, SheetOfKind>> = {
   region: regionSheet,
   channel: channelSheet,
   adjustment: adjustmentSheet,
+  promotion: promotionSheet,
   'tax-class': taxClassSheet,
   tax: taxSheet,
   limit: limitSheet,

@@ -87,7 +87,10 @@ function dearestFirst(
       fits: held.map((each) => each?.[segment.line] ?? true),
     }))
     .filter(({ segment, units }) => units > 0 && takes[segment.line] && isOpen(segment, promotion))
-    .sort((one, other) => compareUnits(other.segment, one.segment) || one.segment.line - other.segment.line)
+    .sort(
+      (one, other) =>
+        compareUnits(other.segment, one.segment) || goods.compareLines(one.segment.line, other.segment.line),
+    )
 }
 
 function unitsFor(sources: readonly Source[], part: number): number {

@@ -13,6 +13,8 @@ import type { PricedLine } from '../price-lines'
 /** What promotions look at: the lines of a cart, whether they take part at all, and amounts in the buyer's currency. */
 export class Goods {
   private readonly held = new Map<What, readonly boolean[]>()
+  /** The place of each line by its SKU: of equally dear units the same are taken wherever their lines stand. */
+  private readonly places: readonly number[]
 
   constructor(
     private readonly prepared: PreparedStore,
@@ -21,7 +23,21 @@ export class Goods {
     /** What each line comes to, in the basis of the store; `null` for one that cannot be bought. */
     readonly amounts: readonly (Fraction | null)[],
     readonly digits: number,
-  ) {}
+  ) {
+    const { store } = prepared
+    const skuOf = ({ wanted }: PricedLine) => store.variant.get(wanted.variant)?.sku ?? wanted.variant
+    const bySku = [...lines.entries()].sort(([, one], [, other]) =>
+      skuOf(one) < skuOf(other) ? -1 : skuOf(one) > skuOf(other) ? 1 : 0,
+    )
+    const places: number[] = []
+    bySku.forEach(([line], place) => (places[line] = place))
+    this.places = places
+  }
+
+  /** Below or above zero as a line comes before or after another where their units are equally dear. */
+  compareLines(one: number, other: number): number {
+    return (this.places[one] ?? one) - (this.places[other] ?? other)
+  }
 
   /** Which lines a scope holds, whether they take part or not. */
   holds(scope: What): readonly boolean[] {

@@ -72,7 +72,7 @@ function openOf(promotion: Promotion, basket: Basket, goods: Goods): readonly nu
     .filter((at) => takes[segmentAt(basket, at).line] && isOpen(segmentAt(basket, at), promotion))
     .sort((one, other) => {
       const [mine, theirs] = [segmentAt(basket, one), segmentAt(basket, other)]
-      return compareUnits(theirs, mine) || mine.line - theirs.line
+      return compareUnits(theirs, mine) || goods.compareLines(mine.line, theirs.line)
     })
 }
 

@@ -1,0 +1,63 @@
+import 'server-only'
+
+import type { Promotion } from '@/core/promotions/promotion'
+import { SideList, SideRow } from '@/sheet/parts/side-parts'
+import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
+import { KindChoice } from './kind-choice'
+import { firstSample, loadSample } from './load-sample'
+import { promotionDetails, promotionSentence } from './promotion-sentence'
+import { SampleCart } from './sample-cart'
+
+export const promotionSheet: SheetOfKind = {
+  sentence: promotionSentence,
+  details: promotionDetails,
+  about: (record) => `switched ${String(record['state'])}`,
+  effect: drawPromotion,
+}
+
+async function drawPromotion(loaded: LoadedSheet): Promise<SheetEffect> {
+  const { view, record, before } = loaded
+  const promotion = record as unknown as Promotion
+  const sample = loadSample(loaded, await firstSample(loaded))
+  const of = {
+    label: view.label === '' ? null : view.label,
+    copyOf: view.copyOf,
+    texts: view.texts,
+    vantage: view.vantage,
+  }
+  return {
+    main: (
+      <>
+        <KindChoice store={before.prepared.store} value={promotion.value} />
+        {sample.ok ? (
+          <SampleCart key={JSON.stringify(of)} of={of} first={sample.view} />
+        ) : (
+          <p className="text-soft">{sample.problem}</p>
+        )}
+      </>
+    ),
+    side: <Side promotion={promotion} />,
+    ...(sample.ok && {
+      summary: `the sample cart pays ${sample.view.currency} ${sample.view.total} instead of ${sample.view.before}`,
+    }),
+  }
+}
+
+function Side({ promotion }: { readonly promotion: Promotion }) {
+  const { uses, isAnnounced, isOffer } = promotion
+  const any = (count: number | null) => (count === null ? 'as often as it fits' : String(count))
+  return (
+    <>
+      <SideList title="How often it may be used">
+        <SideRow name="In all">{any(uses.total)}</SideRow>
+        <SideRow name="By each buyer">{any(uses.perBuyer)}</SideRow>
+        <SideRow name="In one order">{any(uses.perOrder)}</SideRow>
+        <SideRow name="In a day">{any(uses.perDay)}</SideRow>
+      </SideList>
+      <SideList title="In the shop">
+        <SideRow name="Announced">{isAnnounced ? 'yes' : 'no'}</SideRow>
+        <SideRow name="Applied">{isOffer ? 'when taken' : 'by itself'}</SideRow>
+      </SideList>
+    </>
+  )
+}

@@ -1,0 +1,37 @@
+'use server'
+
+import { checkVantages } from '@/server/changes/check-amount-edits'
+import { lookFrom } from '@/server/engine/look-from'
+import { asMerchant } from '@/server/session/author'
+import { loadSheet } from '@/sheet/record/load-sheet'
+import type { Vantage } from '@/core/engine/context/vantage'
+import { loadSample } from './load-sample'
+import { promotionDetails, promotionSentence } from './promotion-sentence'
+import type { SampleLine, SampleOutcome } from './sample-view'
+
+/** The promotion a sample cart is of, with what is typed on its sheet. */
+export interface SampleOf {
+  /** `null` for one that is being made. */
+  readonly label: string | null
+  readonly copyOf: string | null
+  readonly texts: Readonly<Record<string, string>>
+  readonly vantage: Vantage
+}
+
+/** Prices a sample cart under a promotion as it would be, with nothing saved. */
+export async function trySample(
+  { label, copyOf, texts, vantage }: SampleOf,
+  lines: readonly SampleLine[],
+): Promise<SampleOutcome> {
+  await asMerchant()
+  if (checkVantages([vantage]) !== null) return { ok: false, problem: 'Reload the page, and try again.' }
+  const sheet = { sentence: promotionSentence, details: promotionDetails, effect: noEffect }
+  const loaded = await loadSheet(await lookFrom(vantage), 'promotion', { label, copyOf, texts }, sheet)
+  return loaded
+    ? loadSample(loaded, lines)
+    : { ok: false, problem: 'This promotion is gone. Reload the page.' }
+}
+
+function noEffect() {
+  return { main: null, side: null }
+}
