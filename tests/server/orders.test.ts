@@ -1,3 +1,4 @@
+import { NO_USE_LIMITS } from '@/core/promotions/promotion'
 import { decimal, subtract } from '@/core/decimal/decimal'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { commit } from '@/server/changes/commit'
@@ -5,6 +6,7 @@ import { latestChangeSets, latestChangesOf, revisionOf, undo } from '@/server/ch
 import { DiskFullError } from '@/server/database/disk-room'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
+import { readUses } from '@/server/shop/promotion-uses'
 import { demoSteppe } from './demo-steppe'
 
 const demo = demoSteppe()
@@ -31,11 +33,16 @@ const DOCUMENT: OrderDocument = {
       extras: [],
       unit: { net: decimal(5), gross: decimal(6) },
       perUnit: { amount: decimal('0.50'), per: 'piece' },
+      before: { net: decimal(10), gross: decimal(12) },
+      promotions: [],
+      isGift: false,
       ...sums,
     },
   ],
   goods: sums,
   delivery: { net: decimal(0), tax: decimal(0), gross: decimal(0) },
+  paymentCharge: { net: decimal(0), tax: decimal(0), gross: decimal(0) },
+  promotions: [],
   taxes: [{ name: 'VAT', percent: decimal(20), on: decimal(10), amount: decimal(2) }],
   total: sums,
   untaxed: null,
@@ -143,4 +150,49 @@ test('selling stands in no merchant’s way: edits go on, are taken back, and wh
   expect(sold?.note).toBe('Order of Fennmoor')
   await undo(steppe, sold!.changeSet, { author: 'Orla', note: 'sent back', at: new Date() })
   expect(variant().stock).toBe('29')
+})
+
+describe('the uses of a promotion', () => {
+  const id = 'promotion-open-day-voucher'
+  const using = (uses: number): OrderDocument => ({
+    ...DOCUMENT,
+    lines: DOCUMENT.lines.map((line) => ({ ...line, variant: 'nothing-counted' })),
+    promotions: [{ id, name: 'Open-day voucher', saving: decimal(1), uses }],
+  })
+  const limitedTo = async (uses: object) => {
+    const promotion = getPrepared(steppe).store.promotion.get(id)!
+    const after = { ...promotion, uses: { ...NO_USE_LIMITS, ...uses } }
+    const seen = revisionOf(steppe, 'promotion', id)
+    const note = { author: 'Test', note: 'uses', at: new Date('2027-03-01T08:00:00Z') }
+    expect(await commit(steppe, [{ kind: 'promotion', id, seen, after }], note)).toMatchObject({ ok: true })
+  }
+  const order = async (visitor: string, account: string | null, at: string, uses = 1) => {
+    await writeCart(steppe, visitor, [LINE])
+    return placeOrder(steppe, { account, visitor }, using(uses), new Date(at))
+  }
+
+  test('fifty orders at once get the last ten, and the others are told', async () => {
+    await limitedTo({ total: 10 })
+    const placed = await Promise.all(
+      Array.from({ length: 50 }, (_, at) => order(`race-${at}`, null, '2027-03-01T09:00:00Z')),
+    )
+    expect(placed.filter((number) => typeof number === 'number')).toHaveLength(10)
+    expect(placed.filter((number) => typeof number !== 'number')).toEqual(
+      Array.from({ length: 40 }, () => ({ usedUp: 'Open-day voucher' })),
+    )
+    const used = await readUses(steppe.database, { account: null, visitor: 'race-0' }, new Date(0))
+    expect(used[id]?.total).toBe(10)
+  }, 60_000)
+
+  test('by one buyer, and in one day', async () => {
+    await limitedTo({ perBuyer: 2 })
+    expect(await order('one', 'account-fennmoor', '2027-03-02T09:00:00Z', 2)).toEqual(expect.any(Number))
+    expect(await order('two', 'account-fennmoor', '2027-03-02T10:00:00Z')).toMatchObject({
+      usedUp: expect.any(String),
+    })
+    await limitedTo({ perDay: 1 })
+    expect(await order('three', null, '2027-03-03T09:00:00Z')).toEqual(expect.any(Number))
+    expect(await order('four', null, '2027-03-03T22:00:00Z')).toMatchObject({ usedUp: expect.any(String) })
+    expect(await order('five', null, '2027-03-04T09:00:00Z')).toEqual(expect.any(Number))
+  })
 })

@@ -58,6 +58,8 @@ export interface CartLine extends CartLineWanted {
   readonly stock: Decimal | null
   /** Of the whole line before promotions, in its basis; `null` without a price. */
   readonly before: Decimal | null
+  /** The same with its tax, computed by itself. */
+  readonly beforeAmount: TaxedAmount | null
   readonly discounts: readonly Discount[]
   /** The promotion that gives it for nothing, by id; `null` for what was put in. */
   readonly gift: string | null

@@ -2,7 +2,7 @@ import { type Decimal, sum, ZERO } from '../decimal/decimal'
 import { fromHome } from '../engine/context/currency-view'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
-import { leviesOf, type TaxableAmount, toTaxable } from '../engine/rules/find-tax'
+import { leviesOf, toTaxable } from '../engine/rules/find-tax'
 import type { Money, Payment } from '../promotions/promotion'
 import { getSettings } from '../store/store'
 import { splitTax } from '../tax/split-tax'
@@ -55,7 +55,7 @@ export function taxCart(
       ...line.wanted,
       access: line.access,
       unit: line.unit,
-      unitAmount: unitAmountOf(prepared, pricingContext, line),
+      unitAmount: taxedAlone(prepared, pricingContext, line, line.unit, pricingContext.digits),
       basis: line.basis,
       amount: taxed && taxed.amount,
       taxes: taxed ? taxed.taxes : [],
@@ -65,6 +65,7 @@ export function taxCart(
       contract: line.contract,
       stock: prepared.store.variant.get(line.wanted.variant)?.stock ?? null,
       before: line.before,
+      beforeAmount: taxedAlone(prepared, pricingContext, line, line.before, digits),
       discounts: line.discounts,
       gift: line.gift,
     }
@@ -109,19 +110,17 @@ function chargesOf(
   }
 }
 
-function unitAmountOf(
+/** An amount of a line with each of its taxes by itself, whatever the document rounds together. */
+function taxedAlone(
   prepared: PreparedStore,
   pricingContext: PricingContext,
-  { unit, basis, taxClass }: PricedLine,
+  { basis, taxClass }: PricedLine,
+  amount: Decimal | null,
+  digits: number,
 ): TaxedAmount | null {
-  if (unit === null) return null
-  const { digits } = pricingContext
-  return taxedUnit(toTaxable(prepared, pricingContext, { amount: unit, basis }, taxClass, digits), digits)
-}
-
-/** A unit price in a document: each of its taxes by itself, whatever the document rounds together. */
-function taxedUnit({ amount, basis, levies }: TaxableAmount, digits: number): TaxedAmount {
-  const { net, taxes, gross } = splitTax(amount, basis, levies, digits)
+  if (amount === null) return null
+  const taxable = toTaxable(prepared, pricingContext, { amount, basis }, taxClass, digits)
+  const { net, taxes, gross } = splitTax(taxable.amount, taxable.basis, taxable.levies, digits)
   return { net, tax: sum(taxes.map((tax) => tax.amount)), gross }
 }
 

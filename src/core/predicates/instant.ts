@@ -23,3 +23,9 @@ export function readInstant(text: string): number | null {
     return null
   }
 }
+
+/** The midnight a day began with where the store is. */
+export function startOfDay(at: Date, timeZone: string): Date {
+  const instant = Temporal.Instant.fromEpochMilliseconds(at.getTime())
+  return new Date(instant.toZonedDateTimeISO(timeZone).startOfDay().epochMilliseconds)
+}

@@ -10,13 +10,15 @@ import { storeBasis } from '@/core/engine/amounts/basis'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { withChanges } from '@/core/engine/prepare'
 import type { Promotion } from '@/core/promotions/promotion'
-import type { Store } from '@/core/store/store'
+import { toInstant } from '@/core/predicates/when'
+import { getSettings, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatAmount } from '@/ui/format/amount'
 import { promotionPhrase } from '@/ui/format/promotion-phrases'
 import { whyNotWords } from '@/ui/format/promotion-standing'
+import { formatDay } from '@/ui/format/instant'
 import { recordHref } from '@/ui/frame/record-href'
 import type { SampleCartView, SampleCompetitor, SampleLine, SampleRow, SampleSet } from './sample-view'
 
@@ -147,6 +149,16 @@ function toView(
     sets,
     competitors: competitorsOf(prepared, promotion, cart),
     why: idle ? whyNotWords({ store, currency, digits }, idle.because) : '',
+    begins: idle?.because.code === 'not-now' ? beginningOf(store, promotion) : null,
+  }
+}
+
+function beginningOf(store: Store, { schedule }: Promotion): SampleCartView['begins'] {
+  if (schedule.from === null) return null
+  const instant = toInstant(schedule.from, getSettings(store).timeZone)
+  return {
+    on: new Date(instant).toISOString(),
+    words: formatDay(new Date(instant), getSettings(store).timeZone),
   }
 }
 

@@ -1,12 +1,14 @@
 'use client'
 
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { usePathname } from 'next/navigation'
 import { useState, useTransition } from 'react'
 import type { SampleCartView, SampleLine, SampleRow, SampleSet } from './sample-view'
 import { type SampleOf, trySample } from './try-sample'
 
 /** A cart to try a promotion on: units are typed, lines added, and everything is worked out again. */
 export function SampleCart({ of, first }: { readonly of: SampleOf; readonly first: SampleCartView }) {
+  const path = usePathname()
   const [view, setView] = useState(first)
   const [problem, setProblem] = useState('')
   const [isBusy, startTransition] = useTransition()
@@ -74,8 +76,13 @@ export function SampleCart({ of, first }: { readonly of: SampleOf; readonly firs
       )}
       {view.why && (
         <p className="py-1">
-          <b className="text-warning">It saves nothing here.</b>{' '}
-          <span className="text-soft">It {view.why}.</span>
+          <b className="bg-warning px-2 text-warning-content">It saves nothing here</b>{' '}
+          <span className="text-soft">It {view.why}.</span>{' '}
+          {view.begins && (
+            <VantageLink href={path} lookOn={view.begins.on} className="link-name">
+              Look from {view.begins.words}
+            </VantageLink>
+          )}
         </p>
       )}
       <Sets sets={view.sets} />

@@ -59,6 +59,8 @@ export interface SampleCartView {
   readonly competitors: readonly SampleCompetitor[]
   /** What keeps the promotion from saving anything here; empty where it does. */
   readonly why: string
+  /** When it begins, where the vantage looks at another time: an instant, and how it is called. */
+  readonly begins: { readonly on: string; readonly words: string } | null
 }
 
 export type SampleOutcome =

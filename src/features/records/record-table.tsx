@@ -45,7 +45,11 @@ export function RecordTable({
   const rowKey = useCallback((row: number) => rows[row]?.label ?? String(row), [rows])
   const columns: readonly GridColumn[] = [
     { key: 'name', header: header('name'), width: 'minmax(180px, 1.4fr)' },
-    ...view.columns.map((title) => ({ key: title, header: header(title), width: 'minmax(90px, 1fr)' })),
+    ...view.columns.map((title, at) => ({
+      key: title,
+      header: header(title),
+      width: `minmax(80px, ${weightOf(title, view.rows, at)}fr)`,
+    })),
   ]
   const open = (row: number) => {
     const label = rows[row]?.label
@@ -109,4 +113,12 @@ export function RecordTable({
       </div>
     </section>
   )
+}
+
+/** How much of the room a column gets: as much as it has to say, within reason. */
+function weightOf(title: string, rows: readonly RecordRow[], at: number): number {
+  const longest = rows
+    .slice(0, 200)
+    .reduce((most, { cells }) => Math.max(most, cells[at]?.length ?? 0), title.length)
+  return Math.min(2.5, Math.max(0.6, longest / 16))
 }

@@ -5,6 +5,7 @@ import { recordHref } from '@/ui/frame/record-href'
 import { IconX } from '@tabler/icons-react'
 import Link from 'next/link'
 import { changeLine, emptyCart } from './cart-actions'
+import { CartPromotions } from './cart-promotions-part'
 import { CartLineQuantity } from './cart-line-quantity'
 import type { CartLineView, CartProblemView, CartView } from './cart-view'
 
@@ -47,6 +48,7 @@ export function CartPage({ view, notice }: CartPageProps) {
         <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[1fr_19.25rem]">
           <div>
             <CartLines view={view} />
+            <CartPromotions view={view} />
             <p className="flex flex-wrap gap-x-6 gap-y-2 pt-5">
               <Link href="/shop/quick" className="shop-link">
                 Add by SKU
@@ -76,7 +78,7 @@ export function CartPage({ view, notice }: CartPageProps) {
   )
 }
 
-function CartLines({ view: { lines, problems, digits, priceDigits } }: { readonly view: CartView }) {
+function CartLines({ view: { lines, gifts, problems, digits, priceDigits } }: { readonly view: CartView }) {
   return (
     <div role="table" aria-label="Items in the cart">
       <div role="row" className="cart-row border-b border-base-content pb-1 text-soft max-md:hidden">
@@ -103,6 +105,16 @@ function CartLines({ view: { lines, problems, digits, priceDigits } }: { readonl
           priceDigits={priceDigits}
         />
       ))}
+      {gifts.map((line) => (
+        <Line
+          key={`gift ${line.position}`}
+          line={line}
+          problems={[]}
+          digits={digits}
+          priceDigits={priceDigits}
+          isGift
+        />
+      ))}
     </div>
   )
 }
@@ -112,9 +124,11 @@ interface LineProps {
   readonly problems: readonly CartProblemView[]
   readonly digits: number
   readonly priceDigits: number
+  /** Given for nothing: it comes and goes with its promotion. */
+  readonly isGift?: boolean
 }
 
-function Line({ line, problems, digits, priceDigits }: LineProps) {
+function Line({ line, problems, digits, priceDigits, isGift = false }: LineProps) {
   const text = (amount: Decimal | null, places: number) =>
     amount === null ? '–' : formatAmount(amount, places)
   const isWrong = problems.length > 0
@@ -135,12 +149,19 @@ function Line({ line, problems, digits, priceDigits }: LineProps) {
         </Link>
         {line.extras.length > 0 && <span className="block">with {line.extras.join(', ')}</span>}
         <span className="block text-soft">{[line.sku, line.stock].filter(Boolean).join(' · ')}</span>
+        {line.promotions.length > 0 && (
+          <span className="block font-semibold text-primary">{line.promotions.join(', ')}</span>
+        )}
         {line.isRoundedOnce && (
           <span className="block text-soft">The line is rounded once, after the quantity and its tax.</span>
         )}
       </span>
       <span role="cell" className="cart-quantity">
-        <CartLineQuantity line={line} isWrong={isWrong} />
+        {isGift ? (
+          <span className="tabular-nums">{line.quantity}</span>
+        ) : (
+          <CartLineQuantity line={line} isWrong={isWrong} />
+        )}
       </span>
       <span role="cell" className="cart-unit text-right tabular-nums">
         {text(line.unit, priceDigits)}
@@ -157,10 +178,16 @@ function Line({ line, problems, digits, priceDigits }: LineProps) {
         )}
       </span>
       <span role="cell" className="cart-total text-right text-base font-semibold tabular-nums">
-        {text(line.total, digits)}
+        {line.before !== null && (
+          <s className="block text-sm font-normal text-soft">
+            <span className="sr-only">before promotions </span>
+            {text(line.before, digits)}
+          </s>
+        )}
+        {isGift ? 'Free' : text(line.total, digits)}
       </span>
       <span role="cell" className="cart-remove">
-        <form action={changeLine}>
+        <form action={changeLine} className={isGift ? 'hidden' : ''}>
           <input type="hidden" name="line" value={line.position} />
           <input type="hidden" name="sku" value={line.sku} />
           <button

@@ -20,6 +20,27 @@ export interface CartLineView {
   /** Whether the line comes to something else than its quantity times the price of one as shown. */
   readonly isRoundedOnce: boolean
   readonly stock: string
+  /** The whole line before promotions; `null` where none took anything off. */
+  readonly before: Decimal | null
+  /** Names of the promotions that took something off. */
+  readonly promotions: readonly string[]
+}
+
+/** Something free that the buyer may take or leave. */
+export interface OfferView {
+  readonly code: string
+  readonly name: string
+  readonly saves: Decimal
+  readonly choice: 'open' | 'taken' | 'left'
+}
+
+/** What promotions say beside the lines. */
+export interface CartPromotionsView {
+  /** What little more would bring about, as sentences. */
+  readonly hints: readonly { readonly name: string; readonly text: string }[]
+  readonly offers: readonly OfferView[]
+  /** Codes that were typed, and whether each has taken something off. */
+  readonly codes: readonly { readonly code: string; readonly text: string; readonly isUsed: boolean }[]
 }
 
 /** What stands in the way, as a sentence, and what would correct it by one click. */
@@ -52,6 +73,9 @@ export interface CartView {
   /** What stands behind prices without tax and with, in the merchant's words. */
   readonly words: { readonly net: string; readonly gross: string }
   readonly lines: readonly CartLineView[]
+  /** What promotions add for nothing. */
+  readonly gifts: readonly CartLineView[]
+  readonly promotions: CartPromotionsView
   /** What it comes to, top to bottom; the last is what is paid. */
   readonly sums: readonly CartSum[]
   /** Why no tax is charged; empty where it is. */

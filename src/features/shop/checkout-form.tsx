@@ -1,9 +1,11 @@
 'use client'
 
 import { startTransition, useActionState, useState, useTransition } from 'react'
+import { useRouter } from 'next/navigation'
 import { Sums } from './cart-page'
 import { checkOut, type CheckoutState, lookAtPlace, type PlaceOfOrder } from './checkout'
 import type { CheckoutView } from './load-checkout'
+import { choosePayment } from './promotion-actions'
 
 const INPUT = 'w-full border border-base-300 bg-lifted px-3 py-1.5 aria-[invalid=true]:border-error'
 
@@ -122,7 +124,13 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
 }
 
 function Payment({ view, state }: { readonly view: CheckoutView; readonly state: CheckoutState }) {
-  const [way, setWay] = useState(view.terms === '' ? 'card' : 'terms')
+  const router = useRouter()
+  const [way, setWay] = useState(view.payment ?? (view.terms === '' ? 'card' : 'terms'))
+  // What depends on how one pays is shown before anything is ordered.
+  const choose = (next: 'card' | 'terms') => {
+    setWay(next)
+    void choosePayment(next).then(() => router.refresh())
+  }
   return (
     <fieldset className="grid max-w-md gap-2">
       <legend className="pb-2 text-lg font-semibold">Payment</legend>
@@ -133,7 +141,7 @@ function Payment({ view, state }: { readonly view: CheckoutView; readonly state:
             name="payment"
             value="terms"
             checked={way === 'terms'}
-            onChange={() => setWay('terms')}
+            onChange={() => choose('terms')}
           />
           on account, {view.terms}
         </label>
@@ -144,7 +152,7 @@ function Payment({ view, state }: { readonly view: CheckoutView; readonly state:
           name="payment"
           value="card"
           checked={way === 'card'}
-          onChange={() => setWay('card')}
+          onChange={() => choose('card')}
         />
         by card (simulated)
       </label>

@@ -14,6 +14,7 @@ import type { Store } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, chooseInShop, type ShopVisitor } from '@/server/session/shop-session'
+import { writeCartFacts } from '@/server/shop/cart-store'
 import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from './enter'
@@ -89,6 +90,9 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   )
   if (!isChosen) return { problems: { total: NO_ROOM }, typed }
   const buyerContext = { ...visitor.buyerContext, deliverTo }
+  const steppe = await getSteppe()
+  const way = payment === 'terms' ? 'terms' : 'card'
+  await withRoom(async () => writeCartFacts(steppe, await cartOfVisitor(), { payment: way }))
   const { cart } = await loadCart({ ...visitor, buyerContext })
   const missing = cart.problems.flatMap((problem) => (problem.kind === 'place' ? [problem.part] : []))
   if (cart.lines.length === 0 || cart.problems.length > missing.length) redirect('/shop/cart')
@@ -100,7 +104,8 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   if (seenTotal(cart) !== text('seen'))
     return {
       problems: {
-        total: 'The total has changed for this address. Check it, then place the order.',
+        total:
+          'The total has changed: for this address, this way of paying, or because a price or promotion is another one now. Check it, then place the order.',
       },
       typed,
     }
@@ -111,8 +116,14 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     payment: payment === 'terms' ? terms : 'card',
   })
   const owner = { account: ownerOf(visitor).account, visitor: await cartOfVisitor() }
-  const steppe = await getSteppe()
   const number = await withRoom(() => placeOrder(steppe, owner, document, currentInstant()))
+  if (typeof number === 'object' && number !== null)
+    return {
+      problems: {
+        total: `“${number.usedUp}” has just been used for the last time. The total is shown without it: check it, then place the order.`,
+      },
+      typed,
+    }
   redirect(number === null ? '/shop/orders' : `/shop/orders?placed=${number}`)
 }
 
@@ -170,11 +181,26 @@ function toDocument(
             cart.digits,
           ),
           ...line.amount,
+          before: {
+            net: line.beforeAmount?.net ?? line.amount.net,
+            gross: line.beforeAmount?.gross ?? line.amount.gross,
+          },
+          promotions: line.discounts.map(
+            ({ promotion }) => store.promotion.get(promotion)?.name ?? promotion,
+          ),
+          isGift: line.gift !== null,
         },
       ]
     }),
     goods: cart.goods,
     delivery: cart.delivery,
+    paymentCharge: cart.payment,
+    promotions: cart.promotions.applied.map(({ promotion, saving, uses }) => ({
+      id: promotion,
+      name: store.promotion.get(promotion)?.name ?? promotion,
+      saving,
+      uses,
+    })),
     taxes: cart.taxes.map(({ levy, on, amount }) => ({
       name: levy.tax.name,
       percent: levy.percent,

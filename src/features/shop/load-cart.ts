@@ -1,11 +1,11 @@
 import 'server-only'
 
-import type { Cart, CartLine, CartLineWanted } from '@/core/cart/cart'
+import type { Cart, CartLine, CartLineWanted, CartQuestion } from '@/core/cart/cart'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { priceCart } from '@/core/cart/price-cart'
 import { unitPriceOf } from '@/core/catalogue/content'
 import { variantName } from '@/core/catalogue/product'
-import { compare, type Decimal, multiply } from '@/core/decimal/decimal'
+import { compare, type Decimal, multiply, negate, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import { toFraction } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
 import { findComparedPrice } from '@/core/engine/price/compared-price'
@@ -18,24 +18,32 @@ import { readCart } from '@/server/shop/cart-store'
 import { pastPurchases } from '@/server/shop/order-store'
 import { formatMoney } from '@/ui/format/amount'
 import { problemViews } from './cart-problems'
+import { promotionFacts, promotionsView } from './cart-promotions'
 import type { CartLineView, CartSum, CartView } from './cart-view'
 import { stockSentence, taxWordsOf } from './shop-sentences'
 
+export interface LoadedCart {
+  readonly lines: readonly CartLineWanted[]
+  readonly cart: Cart
+  /** What was asked, so that more can be asked of the same. */
+  readonly question: CartQuestion
+}
+
 /** A visitor's cart priced; what they may not see has fallen out of it. */
-export async function loadCart(
-  visitor: ShopVisitor,
-): Promise<{ readonly lines: readonly CartLineWanted[]; readonly cart: Cart }> {
+export async function loadCart(visitor: ShopVisitor): Promise<LoadedCart> {
   const steppe = await getSteppe()
   const { prepared, buyerContext } = visitor
   const kept = await readCart(steppe, prepared, visitor.cart)
-  const price = (lines: readonly CartLineWanted[]) => priceCart(prepared, { ...buyerContext, lines, past })
   const past = await pastPurchases(steppe, ownerOf(visitor))
+  const promotions = await promotionFacts(visitor)
+  const questionOf = (lines: readonly CartLineWanted[]) => ({ ...buyerContext, lines, past, promotions })
+  const price = (lines: readonly CartLineWanted[]) => priceCart(prepared, questionOf(lines))
   const first = price(kept)
   if (!first.ok) throw new RangeError(`a cart cannot be priced: ${first.error.code}`)
   const lines = kept.filter((_, at) => first.value.lines[at]?.access.see === true)
   const priced = lines.length === kept.length ? first : price(lines)
   if (!priced.ok) throw new RangeError(`a cart cannot be priced: ${priced.error.code}`)
-  return { lines, cart: priced.value }
+  return { lines, cart: priced.value, question: questionOf(lines) }
 }
 
 export function ownerOf({ buyerContext, cart }: ShopVisitor) {
@@ -48,7 +56,7 @@ export function seenTotal({ currency, total }: Cart): string {
   return `${currency} ${total.gross}`
 }
 
-export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
+export function toCartView(visitor: ShopVisitor, { cart, question }: LoadedCart): CartView {
   const { prepared, pricingContext } = visitor
   const display = displayOf(prepared, pricingContext, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
@@ -58,7 +66,13 @@ export function toCartView(visitor: ShopVisitor, cart: Cart): CartView {
     priceDigits: pricingContext.digits,
     display,
     words: taxWordsOf(prepared.store),
-    lines: cart.lines.map((line, position) => toLineView(visitor, line, position, shows, cart.digits)),
+    lines: cart.lines
+      .map((line, position) => toLineView(visitor, line, position, shows, cart.digits))
+      .filter((_, at) => cart.lines[at]?.gift === null),
+    gifts: cart.lines
+      .map((line, position) => toLineView(visitor, line, position, shows, cart.digits))
+      .filter((_, at) => cart.lines[at]?.gift !== null),
+    promotions: promotionsView(visitor, cart, question),
     sums: cart.lines.every((line) => line.access.seePrice) ? sumsOf(visitor, cart, shows) : [],
     untaxed: cart.untaxed ? UNTAXED[cart.untaxed] : '',
     terms: paymentTermsOf(pricingContext),
@@ -105,8 +119,11 @@ function toLineView(
     isRoundedOnce:
       unit !== null &&
       total !== null &&
+      line.discounts.length === 0 &&
       compare(roundedTo(multiply(unit, line.quantity), digits), total) !== 0,
     stock: stockSentence(line.stock),
+    before: isShown && line.discounts.length > 0 ? (line.beforeAmount?.[shows] ?? null) : null,
+    promotions: line.discounts.map(({ promotion }) => store.promotion.get(promotion)?.name ?? promotion),
   }
 }
 
@@ -130,9 +147,18 @@ function sumsOf({ prepared }: ShopVisitor, cart: Cart, shows: 'net' | 'gross'): 
           label: `${levy.tax.name} ${levy.percent} % on ${formatMoney(on, cart.currency, cart.digits)}`,
           amount,
         }))
+  const before = sum(cart.lines.map(({ beforeAmount }) => beforeAmount?.[shows] ?? ZERO))
+  const saved = subtract(before, cart.goods[shows])
   const goods = [
+    ...(saved === ZERO
+      ? []
+      : [
+          { label: 'Before promotions', amount: before },
+          { label: 'You save', amount: negate(saved) },
+        ]),
     { label: shows === 'net' ? `Subtotal, ${words.net}` : 'Subtotal', amount: cart.goods[shows] },
     { label: 'Delivery', amount: cart.delivery[shows] },
+    ...(cart.payment.gross === ZERO ? [] : [{ label: 'For the way of paying', amount: cart.payment[shows] }]),
   ]
   if (shows === 'net') return [...goods, ...taxes, { label: 'Total', amount: cart.total.gross }]
   return [

@@ -20,10 +20,13 @@ export interface CheckoutView {
   readonly countries: readonly { readonly code: string; readonly name: string }[]
   /** On which terms an account may pay; empty for who pays at once. */
   readonly terms: string
+  /** How they said they would pay; `null` while they have not. */
+  readonly payment: 'card' | 'terms' | null
 }
 
 export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> {
-  const { cart } = await loadCart(visitor)
+  const loaded = await loadCart(visitor)
+  const { cart } = loaded
   const { store } = visitor.prepared
   const { buyer } = visitor.buyerContext
   const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
@@ -32,7 +35,7 @@ export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> 
     (each) => each.country === deliverTo.country && each.postcode === deliverTo.postcode,
   )
   return {
-    cart: toCartView(visitor, cart),
+    cart: toCartView(visitor, loaded),
     seen: seenTotal(cart),
     email: account?.emails[0] ?? '',
     name: account?.name ?? '',
@@ -40,5 +43,6 @@ export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> 
     addresses: account?.addresses ?? [],
     countries: shopChoices(visitor).countries,
     terms: paymentTermsOf(visitor.pricingContext),
+    payment: loaded.question.promotions?.payment ?? null,
   }
 }

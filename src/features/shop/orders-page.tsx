@@ -1,4 +1,5 @@
 import type { Order, OrderDocument } from '@/server/shop/order-store'
+import { ZERO } from '@/core/decimal/decimal'
 import { formatAmount, formatMoney } from '@/ui/format/amount'
 
 interface OrdersPageProps {
@@ -48,6 +49,9 @@ function OrderLines({ document }: { readonly document: OrderDocument }) {
   const sums = [
     [shows === 'net' ? 'Subtotal, without tax' : 'Subtotal', document.goods[shows]] as const,
     ['Delivery', document.delivery[shows]] as const,
+    ...(document.paymentCharge.gross === ZERO
+      ? []
+      : [['For the way of paying', document.paymentCharge[shows]] as const]),
     ...(shows === 'net' ? taxes : []),
     ['Total', document.total.gross] as const,
     ...(shows === 'gross' ? taxes : []),
@@ -64,6 +68,11 @@ function OrderLines({ document }: { readonly document: OrderDocument }) {
               <td className="py-1">
                 {line.name} <span className="text-xs text-soft">{line.sku}</span>
                 {line.extras.length > 0 && <span className="block">with {line.extras.join(', ')}</span>}
+                {line.promotions.length > 0 && (
+                  <span className="block text-xs font-semibold text-primary">
+                    {line.promotions.join(', ')}
+                  </span>
+                )}
                 {line.perUnit && (
                   <span className="block text-xs text-soft">
                     {formatAmount(line.perUnit.amount, digits)} per {line.perUnit.per}
@@ -73,7 +82,12 @@ function OrderLines({ document }: { readonly document: OrderDocument }) {
               <td className="py-1 text-right text-soft tabular-nums">
                 {line.quantity} × {formatAmount(line.unit[shows], digits)}
               </td>
-              <td className="w-28 py-1 text-right tabular-nums">{formatAmount(line[shows], digits)}</td>
+              <td className="w-28 py-1 text-right tabular-nums">
+                {line.before[shows] !== line[shows] && (
+                  <s className="block text-xs text-soft">{formatAmount(line.before[shows], digits)}</s>
+                )}
+                {line.isGift ? 'free' : formatAmount(line[shows], digits)}
+              </td>
             </tr>
           ))}
         </tbody>

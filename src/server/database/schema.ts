@@ -1,4 +1,5 @@
-import type { Condition, PromotionValue, UseLimits } from '@/core/promotions/promotion'
+import type { Choice } from '@/core/cart/promote/outcome'
+import type { Condition, Payment, PromotionValue, UseLimits } from '@/core/promotions/promotion'
 import type { AccessEffect, Gate, Landing } from '@/core/access/access'
 import type { Assortment } from '@/core/access/assortment'
 import type { AllowedQuantity, QuantityLimits } from '@/core/limits/limit'
@@ -545,6 +546,15 @@ export const shopSessions = pgTable('shop_session', {
 export const carts = pgTable('cart', {
   id: text('id').primaryKey(),
   lines: jsonb('lines').$type<readonly unknown[]>().notNull(),
+  /** Codes of promotions, as they were typed. */
+  codes: jsonb('codes').$type<readonly string[]>().notNull().default([]),
+  /** What was said to offers, by the promotion's id. */
+  choices: jsonb('choices').$type<Readonly<Record<string, Choice>>>().notNull().default({}),
+  /** How the buyer will pay, once they have said. */
+  payment: text('payment').$type<Payment>(),
+  /** Wrong codes, and when the first of them was typed: they can only be tried so often. */
+  wrongCodes: integer('wrong_codes').notNull().default(0),
+  wrongSince: timestamp('wrong_since', { withTimezone: true, mode: 'date' }),
   at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
 })
 
@@ -561,6 +571,26 @@ export const orders = pgTable(
     document: jsonb('document').notNull(),
   },
   (table) => [index('shop_order_account').on(table.account)],
+)
+
+/** What promotions an order used, so that no limit of use is passed. */
+export const promotionUses = pgTable(
+  'promotion_use',
+  {
+    order: integer('order_number')
+      .notNull()
+      .references(() => orders.number),
+    /** Id; the promotion may be gone by now. */
+    promotion: text('promotion').notNull(),
+    account: text('account'),
+    visitor: text('visitor').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    uses: integer('uses').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.order, table.promotion] }),
+    index('promotion_use_promotion').on(table.promotion),
+  ],
 )
 
 export const changeSets = pgTable('change_set', {

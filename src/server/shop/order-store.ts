@@ -2,16 +2,19 @@ import 'server-only'
 
 import type { PastPurchase } from '@/core/cart/cart'
 import type { UnitPrice } from '@/core/catalogue/content'
-import { type Decimal, subtract, sum } from '@/core/decimal/decimal'
+import { type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import type { TaxDisplay } from '@/core/places/place'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { DiskFullError, requireRoom } from '../database/disk-room'
-import { carts, orders } from '../database/schema'
+import { getSettings } from '@/core/store/store'
+import { carts, orders, promotionUses } from '../database/schema'
 import { commit, SHOP_AUTHOR } from '../changes/commit'
 import type { CommitNote, Transaction } from '../changes/commit-outcome'
 import type { ChangeRequest } from '../changes/weigh'
 import { revisionOf } from '../changes/history'
 import { getPrepared, type Steppe } from '../engine/steppe'
+import { startOfDay } from '@/core/predicates/instant'
+import { readUses } from './promotion-uses'
 
 /** An address typed at the checkout, or chosen. */
 export interface OrderAddress {
@@ -35,6 +38,12 @@ interface OrderedLine {
   readonly net: Decimal
   readonly tax: Decimal
   readonly gross: Decimal
+  /** The whole line before promotions. */
+  readonly before: { readonly net: Decimal; readonly gross: Decimal }
+  /** Names of the promotions that took something off. */
+  readonly promotions: readonly string[]
+  /** Given for nothing. */
+  readonly isGift: boolean
 }
 
 interface OrderedSums {
@@ -56,6 +65,15 @@ export interface OrderDocument {
   readonly lines: readonly OrderedLine[]
   readonly goods: OrderedSums
   readonly delivery: OrderedSums
+  /** What was added or, below zero, taken off for how it was paid. */
+  readonly paymentCharge: OrderedSums
+  /** What was used, as it was called then. */
+  readonly promotions: readonly {
+    readonly id: string
+    readonly name: string
+    readonly saving: Decimal
+    readonly uses: number
+  }[]
   readonly taxes: readonly {
     readonly name: string
     readonly percent: Decimal
@@ -85,19 +103,19 @@ const FIRST_NUMBER = 10_001
  * Keeps an order, gives it the next number, empties the cart and lowers the stock that is counted, all or nothing,
  * forced to disk.
  *
- * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click. Throws
- *         `DiskFullError`.
+ * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click; the name
+ *         of a promotion that was used for the last time meanwhile, with nothing ordered. Throws `DiskFullError`.
  */
 export async function placeOrder(
   steppe: Steppe,
   owner: OrderOwner & { readonly visitor: string },
   document: OrderDocument,
   at: Date,
-): Promise<number | null> {
+): Promise<number | { readonly usedUp: string } | null> {
   requireRoom(steppe)
   let number = FIRST_NUMBER
   const keep = async (transaction: Transaction) => {
-    number = await keepOrder(transaction, owner, document, at)
+    number = await keepOrder(steppe, transaction, owner, document, at)
   }
   try {
     if (!(await lowerStock(steppe, document, { at, alongside: keep }))) {
@@ -107,13 +125,42 @@ export async function placeOrder(
     return number
   } catch (error) {
     if (error instanceof CartGone) return null
+    if (error instanceof UsedUp) return { usedUp: error.message }
     throw error
   }
 }
 
+/** Of two last uses never both win: they are counted in the transaction that keeps the order. */
+async function requireUses(
+  { prepared }: Steppe,
+  transaction: Transaction,
+  owner: OrderOwner,
+  { promotions }: OrderDocument,
+  at: Date,
+): Promise<void> {
+  if (promotions.length === 0 || !prepared) return
+  const { store } = prepared
+  const used = await readUses(transaction, owner, startOfDay(at, getSettings(store).timeZone))
+  for (const { id, name, uses } of promotions) {
+    const limits = store.promotion.get(id)?.uses
+    const before = used[id] ?? { total: 0, byBuyer: 0, today: 0 }
+    const isOver = (limit: number | null | undefined, count: number) =>
+      typeof limit === 'number' && count + uses > limit
+    if (
+      isOver(limits?.total, before.total) ||
+      isOver(limits?.perBuyer, before.byBuyer) ||
+      isOver(limits?.perDay, before.today)
+    )
+      throw new UsedUp(name)
+  }
+}
+
 class CartGone extends Error {}
+/** The message is the promotion's name. */
+class UsedUp extends Error {}
 
 async function keepOrder(
+  steppe: Steppe,
   transaction: Transaction,
   { account, visitor }: OrderOwner & { readonly visitor: string },
   document: OrderDocument,
@@ -123,7 +170,12 @@ async function keepOrder(
   if (taken.length === 0) throw new CartGone()
   const last = await transaction.query.orders.findFirst({ orderBy: desc(orders.number) })
   const number = (last?.number ?? FIRST_NUMBER - 1) + 1
+  await requireUses(steppe, transaction, { account, visitor }, document, at)
   await transaction.insert(orders).values({ number, account, visitor, at, document })
+  const used = document.promotions.map(({ id, uses }) => ({
+    ...{ order: number, promotion: id, account, visitor, at, uses },
+  }))
+  if (used.length > 0) await transaction.insert(promotionUses).values(used)
   return number
 }
 
@@ -179,16 +231,27 @@ export async function ordersOf({ database }: Steppe, owner: OrderOwner): Promise
 }
 
 /** A document as it was written; the first ones did not say everything. */
-type StoredDocument = Omit<OrderDocument, 'display' | 'lines'> & {
-  readonly display?: TaxDisplay
-  readonly lines: readonly (Omit<OrderedLine, 'perUnit'> & { readonly perUnit?: UnitPrice | null })[]
-}
+type Later = 'perUnit' | 'before' | 'promotions' | 'isGift'
+type StoredDocument = Omit<OrderDocument, 'display' | 'lines' | 'paymentCharge' | 'promotions'> &
+  Partial<Pick<OrderDocument, 'display' | 'paymentCharge' | 'promotions'>> & {
+    readonly lines: readonly (Omit<OrderedLine, Later> & Partial<Pick<OrderedLine, Later>>)[]
+  }
+
+const NOTHING = { net: ZERO, tax: ZERO, gross: ZERO }
 
 function read(document: StoredDocument): OrderDocument {
   return {
     ...document,
     display: document.display ?? 'net',
-    lines: document.lines.map((line) => ({ ...line, perUnit: line.perUnit ?? null })),
+    paymentCharge: document.paymentCharge ?? NOTHING,
+    promotions: document.promotions ?? [],
+    lines: document.lines.map((line) => ({
+      ...line,
+      perUnit: line.perUnit ?? null,
+      before: line.before ?? { net: line.net, gross: line.gross },
+      promotions: line.promotions ?? [],
+      isGift: line.isGift ?? false,
+    })),
   }
 }
 

@@ -26,7 +26,7 @@ const conditions = ruleField<Promotion['conditions']>(
   (each, store) => conditionsPhrase(store, { conditions: each }),
 )
 
-function useLimit(limit: keyof UseLimits, label: string): FieldRule {
+function limitOfUses(limit: keyof UseLimits, label: string): FieldRule {
   const usesOf = (record: Readonly<Record<string, unknown>>) => record['uses'] as UseLimits
   return {
     field: `uses.${limit}`,
@@ -56,10 +56,10 @@ export const PROMOTION_FIELDS: readonly FieldRule[] = [
   schedule,
   rank,
   textField(['combines', 'Combines with', 'A word: promotions that say the same may use the same units.']),
-  useLimit('total', 'Uses in all'),
-  useLimit('perBuyer', 'Uses by each buyer'),
-  useLimit('perOrder', 'Uses in one order'),
-  useLimit('perDay', 'Uses in a day'),
+  limitOfUses('total', 'Uses in all'),
+  limitOfUses('perBuyer', 'Uses by each buyer'),
+  limitOfUses('perOrder', 'Uses in one order'),
+  limitOfUses('perDay', 'Uses in a day'),
   choiceField(
     ['isOffer', 'How it comes'],
     [

@@ -8,7 +8,7 @@ import type {
   SetSaving,
 } from '@/core/promotions/promotion'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
-import { formatMoney, formatPercent } from './amount'
+import { formatMoney } from './amount'
 import { whatSentence } from './rule-phrases'
 
 export const PROMOTION_KIND_NAMES: Readonly<Record<PromotionValue['kind'], string>> = {
@@ -26,7 +26,8 @@ function moneyWords(store: Store, { amount }: Money): string {
   return formatMoney(amount, currency, priceDigitsOf(store, currency))
 }
 
-const percentWords = (percent: Decimal) => formatPercent(percent)
+/** As it is set: 5 % and not 5.0 %. */
+const percentWords = (percent: Decimal) => `${percent} %`
 
 function savingWords(store: Store, saving: Saving, each: string): string {
   switch (saving.kind) {

@@ -10,12 +10,18 @@ interface VantageLinkProps extends Omit<ComponentProps<typeof Link>, 'href' | 'a
   readonly href: string
   /** Somebody to look as from there on; left out, whose eyes are looked through stays the same. */
   readonly lookAs?: BuyerCode
+  /** An instant to look at from there on. */
+  readonly lookOn?: string
 }
 
 /** A link inside the merchant's frame that keeps the vantage. */
-export function VantageLink({ href, lookAs, ...rest }: VantageLinkProps) {
+export function VantageLink({ href, lookAs, lookOn, ...rest }: VantageLinkProps) {
   const { vantage } = useFrame()
-  const from = lookAs === undefined ? vantage : { ...vantage, as: lookAs }
+  const from = {
+    ...vantage,
+    ...(lookAs !== undefined && { as: lookAs }),
+    ...(lookOn !== undefined && { on: lookOn }),
+  }
   // A grid full of links must not read every page behind them.
   return <Link href={withVantage(href, from)} prefetch={false} {...rest} />
 }

@@ -1,0 +1,135 @@
+import 'server-only'
+
+import type { Cart, CartQuestion } from '@/core/cart/cart'
+import { findNearMisses, type NearMiss } from '@/core/cart/promote/near-misses'
+import { type PastOrder, type PromotionFacts, type WhyNot } from '@/core/cart/promote/outcome'
+import { priceCart } from '@/core/cart/price-cart'
+import { type Decimal, ONE } from '@/core/decimal/decimal'
+import { divide } from '@/core/decimal/fraction'
+import { roundToDigits } from '@/core/decimal/rounding'
+import { currencyViewInto, fromHome } from '@/core/engine/context/currency-view'
+import { type Promotion, sameCode } from '@/core/promotions/promotion'
+import { startOfDay } from '@/core/predicates/instant'
+import { getSettings } from '@/core/store/store'
+import { currentInstant } from '@/server/clock'
+import { getSteppe } from '@/server/engine/steppe'
+import type { ShopVisitor } from '@/server/session/shop-session'
+import { readCartFacts } from '@/server/shop/cart-store'
+import { ordersOf } from '@/server/shop/order-store'
+import { readUses } from '@/server/shop/promotion-uses'
+import { formatMoney } from '@/ui/format/amount'
+import type { CartPromotionsView, OfferView } from './cart-view'
+
+/** What promotions ask of a visitor beside what lies in their cart. */
+export async function promotionFacts(visitor: ShopVisitor): Promise<PromotionFacts> {
+  const steppe = await getSteppe()
+  const { prepared, buyerContext } = visitor
+  if (prepared.store.promotion.size === 0)
+    return { codes: [], payment: null, choices: {}, pastOrders: null, uses: {} }
+  const { buyer } = buyerContext
+  const owner = { account: buyer.kind === 'account' ? buyer.account : null, visitor: visitor.cart }
+  const { codes, choices, payment } = await readCartFacts(steppe, visitor.cart)
+  const today = startOfDay(currentInstant(), getSettings(prepared.store).timeZone)
+  return {
+    codes,
+    choices,
+    payment,
+    pastOrders: owner.account === null ? null : await pastOrders(visitor),
+    uses: await readUses(steppe.database, owner, today),
+  }
+}
+
+/** What an account has ordered, in the currency of the store. */
+async function pastOrders({ prepared, pricingContext, buyerContext }: ShopVisitor): Promise<PastOrder[]> {
+  const { buyer } = buyerContext
+  const account = buyer.kind === 'account' ? buyer.account : null
+  const home = getSettings(prepared.store).currency
+  const rateInto = (currency: string): Decimal | null =>
+    currency === home
+      ? ONE
+      : fromHome(prepared, currencyViewInto(prepared, pricingContext.currencyView, currency), ONE, 6)
+  return (await ordersOf(await getSteppe(), { account, visitor: null })).flatMap(({ at, document }) => {
+    const rate = rateInto(document.currency)
+    // An order in a currency that has no rate any more is still an order.
+    const value =
+      rate === null ? document.goods.net : roundToDigits(divide(document.goods.net, rate), 2, 'half-up')
+    return [{ at: at.getTime(), value }]
+  })
+}
+
+/** What promotions say beside the lines of a cart. */
+export function promotionsView(
+  { prepared }: ShopVisitor,
+  cart: Cart,
+  question: CartQuestion,
+): CartPromotionsView {
+  const { store } = prepared
+  const facts = question.promotions
+  const money = (amount: Decimal) => formatMoney(amount, cart.currency, cart.digits)
+  const hints = findNearMisses(prepared, question, cart, priceCart).flatMap((miss) => {
+    const promotion = store.promotion.get(miss.promotion)
+    return promotion ? [{ name: promotion.name, text: hintText(promotion, miss, money) }] : []
+  })
+  const offers = [...store.promotion.values()].flatMap((promotion): readonly OfferView[] => {
+    if (!promotion.isOffer) return []
+    const applied = cart.promotions.applied.find((each) => each.promotion === promotion.id)
+    const because = cart.promotions.idle.find((each) => each.promotion === promotion.id)?.because
+    if (applied)
+      return [{ code: promotion.code, name: promotion.name, saves: applied.saving, choice: 'taken' }]
+    if (because?.code !== 'offered' && because?.code !== 'declined') return []
+    const choice = because.code === 'declined' ? 'left' : 'open'
+    return [{ code: promotion.code, name: promotion.name, saves: because.saving, choice }]
+  })
+  return {
+    hints,
+    offers,
+    codes: (facts?.codes ?? []).map((code) => {
+      const promotion = withCode([...store.promotion.values()], code)
+      const applied = cart.promotions.applied.find((each) => each.promotion === promotion?.id)
+      const because = cart.promotions.idle.find((each) => each.promotion === promotion?.id)?.because
+      return {
+        code,
+        isUsed: applied !== undefined,
+        text: applied
+          ? `${promotion?.name ?? code} saves ${money(applied.saving)}.`
+          : `${promotion?.name ?? code} does not change this cart${whyText(because, money)}.`,
+      }
+    }),
+  }
+}
+
+export function withCode(promotions: readonly Promotion[], typed: string): Promotion | undefined {
+  return promotions.find(
+    ({ state, status, conditions }) =>
+      state === 'on' &&
+      status === 'active' &&
+      conditions.some((condition) => condition.kind === 'code' && sameCode(condition.code, typed)),
+  )
+}
+
+function hintText({ name }: Promotion, miss: NearMiss, money: (amount: Decimal) => string): string {
+  const saves = miss.saves === null ? '' : `, saves ${money(miss.saves)}`
+  switch (miss.missing.kind) {
+    case 'units':
+      return `${miss.missing.count} more for “${name}”${saves}`
+    case 'value':
+      return `${money(miss.missing.amount)} more for “${name}”${saves}`
+    case 'weight':
+      return `${miss.missing.kilograms} kg more for “${name}”${saves}`
+  }
+}
+
+function whyText(because: WhyNot | undefined, money: (amount: Decimal) => string): string {
+  switch (because?.code) {
+    case 'too-few':
+      return `: ${because.missing} more would make it hold`
+    case 'too-little':
+      return `: ${money(because.missing)} more would make it hold`
+    case 'used-up':
+      return ': it has been used as often as it may'
+    case 'used':
+      return ': another promotion comes first'
+    default:
+      return ''
+  }
+}
