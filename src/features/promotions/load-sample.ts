@@ -139,8 +139,11 @@ function toView(
     buyer: look.buyerName,
     basis: storeBasis(prepared) === 'net' ? 'prices without tax' : 'prices with tax',
     currency,
-    rows: cart.lines.map((line, at) =>
-      toRow(store, line, takenOf(applied, at), isIn(index.numberOf.get(line.variant) ?? -1), digits),
+    rows: withHint(
+      promotion,
+      cart.lines.map((line, at) =>
+        toRow(store, line, takenOf(applied, at), isIn(index.numberOf.get(line.variant) ?? -1), digits),
+      ),
     ),
     before: formatAmount(before, digits),
     saved: saved === ZERO ? '–' : formatAmount(negate(saved), digits),
@@ -188,6 +191,21 @@ function toRow(
     isGift: line.gift !== null,
     isIn,
   }
+}
+
+/** At the first line a set left something of: how many more units make another one. */
+function withHint({ value }: Promotion, rows: readonly SampleRow[]): readonly SampleRow[] {
+  const [part, ...others] = value.kind === 'set' ? value.parts : []
+  if (!part || others.length > 0) return rows
+  const left = rows.map(({ isIn, isGift, quantity, taken, more }) =>
+    isIn && !isGift ? Math.floor(Number(quantity)) - taken.length - more : 0,
+  )
+  const whole = left.reduce((total, each) => total + each, 0)
+  const first = left.findIndex((each) => each > 0)
+  const missing = part.count - (whole % part.count)
+  if (first < 0 || whole === 0 || missing === part.count) return rows
+  const note = `${missing} more ${missing === 1 ? 'makes' : 'make'} another set`
+  return rows.map((row, at) => (at === first ? { ...row, note } : row))
 }
 
 function noteOf(line: CartLine, isIn: boolean, isTaken: boolean): string {

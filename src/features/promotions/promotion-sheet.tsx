@@ -1,6 +1,10 @@
 import 'server-only'
 
 import type { Promotion } from '@/core/promotions/promotion'
+import type { Uses } from '@/core/cart/promote/outcome'
+import { startOfDay } from '@/core/predicates/instant'
+import { getSettings } from '@/core/store/store'
+import { readUses } from '@/server/shop/promotion-uses'
 import { SideList, SideRow } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { KindChoice } from './kind-choice'
@@ -36,18 +40,47 @@ async function drawPromotion(loaded: LoadedSheet): Promise<SheetEffect> {
         )}
       </>
     ),
-    side: <Side promotion={promotion} />,
+    side: <Side promotion={promotion} used={await usesSoFar(loaded)} />,
     ...(sample.ok && {
       summary: `the sample cart pays ${sample.view.currency} ${sample.view.total} instead of ${sample.view.before}`,
     }),
   }
 }
 
-function Side({ promotion }: { readonly promotion: Promotion }) {
+/** How often it has been used, ever and today, whoever used it. */
+async function usesSoFar({ id, before }: LoadedSheet): Promise<Uses> {
+  const { steppe, prepared, now } = before
+  const today = startOfDay(new Date(now), getSettings(prepared.store).timeZone)
+  const used = await readUses(steppe.database, { account: null, visitor: null }, today)
+  return used[id] ?? { total: 0, byBuyer: 0, today: 0 }
+}
+
+function Side({ promotion, used }: { readonly promotion: Promotion; readonly used: Uses }) {
   const { uses, isAnnounced, isOffer } = promotion
   const any = (count: number | null) => (count === null ? 'as often as it fits' : String(count))
   return (
     <>
+      <section className="pb-5">
+        <p>
+          <b className="text-xl tabular-nums">{used.total}</b>{' '}
+          <span className="text-soft">
+            {uses.total === null
+              ? used.total === 1
+                ? 'use so far'
+                : 'uses so far'
+              : `of ${uses.total} uses`}
+          </span>
+        </p>
+        {uses.total !== null && (
+          <progress
+            className="progress w-full progress-primary"
+            value={used.total}
+            max={uses.total}
+            aria-label="Uses so far"
+          />
+        )}
+        <p className="text-xs text-soft">{used.today} today. Uses are counted when an order is placed.</p>
+      </section>
       <SideList title="How often it may be used">
         <SideRow name="In all">{any(uses.total)}</SideRow>
         <SideRow name="By each buyer">{any(uses.perBuyer)}</SideRow>

@@ -49,7 +49,7 @@ export function CartPage({ view, notice }: CartPageProps) {
           <div>
             <CartLines view={view} />
             <CartPromotions view={view} />
-            <p className="flex flex-wrap gap-x-6 gap-y-2 pt-5">
+            <div className="flex flex-wrap gap-x-6 gap-y-2 pt-5">
               <Link href="/shop/quick" className="shop-link">
                 Add by SKU
               </Link>
@@ -61,7 +61,7 @@ export function CartPage({ view, notice }: CartPageProps) {
                   Empty the cart
                 </button>
               </form>
-            </p>
+            </div>
           </div>
           <section aria-label="Totals">
             <Sums view={view} />

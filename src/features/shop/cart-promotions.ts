@@ -2,9 +2,9 @@ import 'server-only'
 
 import type { Cart, CartQuestion } from '@/core/cart/cart'
 import { findNearMisses, type NearMiss } from '@/core/cart/promote/near-misses'
-import { type PastOrder, type PromotionFacts, type WhyNot } from '@/core/cart/promote/outcome'
+import { NO_FACTS, type PastOrder, type PromotionFacts, type WhyNot } from '@/core/cart/promote/outcome'
 import { priceCart } from '@/core/cart/price-cart'
-import { type Decimal, ONE } from '@/core/decimal/decimal'
+import { type Decimal, multiply, ONE, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import { divide } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
 import { currencyViewInto, fromHome } from '@/core/engine/context/currency-view'
@@ -62,11 +62,13 @@ export function promotionsView(
   { prepared }: ShopVisitor,
   cart: Cart,
   question: CartQuestion,
+  shows: 'net' | 'gross',
 ): CartPromotionsView {
   const { store } = prepared
-  const facts = question.promotions
+  const facts = question.promotions ?? NO_FACTS
   const money = (amount: Decimal) => formatMoney(amount, cart.currency, cart.digits)
-  const hints = findNearMisses(prepared, question, cart, priceCart).flatMap((miss) => {
+  const savedIn = (each: Cart, promotion: string) => savedAsShown(each, promotion, shows)
+  const hints = findNearMisses(prepared, question, cart, { price: priceCart, savedIn }).flatMap((miss) => {
     const promotion = store.promotion.get(miss.promotion)
     return promotion ? [{ name: promotion.name, text: hintText(promotion, miss, money) }] : []
   })
@@ -74,16 +76,18 @@ export function promotionsView(
     if (!promotion.isOffer) return []
     const applied = cart.promotions.applied.find((each) => each.promotion === promotion.id)
     const because = cart.promotions.idle.find((each) => each.promotion === promotion.id)?.because
-    if (applied)
-      return [{ code: promotion.code, name: promotion.name, saves: applied.saving, choice: 'taken' }]
+    const { id, code, name } = promotion
+    if (applied) return [{ code, name, saves: savedIn(cart, id), choice: 'taken' }]
     if (because?.code !== 'offered' && because?.code !== 'declined') return []
-    const choice = because.code === 'declined' ? 'left' : 'open'
-    return [{ code: promotion.code, name: promotion.name, saves: because.saving, choice }]
+    const choices = { ...facts.choices, [id]: 'taken' as const }
+    const taken = priceCart(prepared, { ...question, promotions: { ...facts, choices } })
+    const saves = taken.ok ? savedIn(taken.value, id) : ZERO
+    return [{ code, name, saves, choice: because.code === 'declined' ? 'left' : 'open' }]
   })
   return {
     hints,
     offers,
-    codes: (facts?.codes ?? []).map((code) => {
+    codes: facts.codes.map((code) => {
       const promotion = withCode([...store.promotion.values()], code)
       const applied = cart.promotions.applied.find((each) => each.promotion === promotion?.id)
       const because = cart.promotions.idle.find((each) => each.promotion === promotion?.id)?.because
@@ -91,11 +95,24 @@ export function promotionsView(
         code,
         isUsed: applied !== undefined,
         text: applied
-          ? `${promotion?.name ?? code} saves ${money(applied.saving)}.`
+          ? `${promotion?.name ?? code} saves ${money(savedIn(cart, applied.promotion))}.`
           : `${promotion?.name ?? code} does not change this cart${whyText(because, money)}.`,
       }
     }),
   }
+}
+
+/** What a promotion saves as the buyer is shown amounts: its part of what each line costs less. */
+function savedAsShown({ lines, digits }: Cart, promotion: string, shows: 'net' | 'gross'): Decimal {
+  return sum(
+    lines.map(({ discounts, beforeAmount, amount }) => {
+      const own = sum(discounts.filter((each) => each.promotion === promotion).map(({ saving }) => saving))
+      const all = sum(discounts.map(({ saving }) => saving))
+      if (own === ZERO || !beforeAmount || !amount) return ZERO
+      const less = subtract(beforeAmount[shows], amount[shows])
+      return roundToDigits(divide(multiply(less, own), all), digits, 'half-up')
+    }),
+  )
 }
 
 export function withCode(promotions: readonly Promotion[], typed: string): Promotion | undefined {

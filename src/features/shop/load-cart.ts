@@ -72,7 +72,7 @@ export function toCartView(visitor: ShopVisitor, { cart, question }: LoadedCart)
     gifts: cart.lines
       .map((line, position) => toLineView(visitor, line, position, shows, cart.digits))
       .filter((_, at) => cart.lines[at]?.gift !== null),
-    promotions: promotionsView(visitor, cart, question),
+    promotions: promotionsView(visitor, cart, question, shows),
     sums: cart.lines.every((line) => line.access.seePrice) ? sumsOf(visitor, cart, shows) : [],
     untaxed: cart.untaxed ? UNTAXED[cart.untaxed] : '',
     terms: paymentTermsOf(pricingContext),

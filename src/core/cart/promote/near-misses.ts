@@ -3,7 +3,7 @@ import { factsOf } from '../../engine/items/catalogue-index'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import { matchWhat } from '../../predicates/what'
 import type { Cart, CartQuestion, CartResult } from '../cart'
-import type { WhyNot } from './outcome'
+import { NO_FACTS, type WhyNot } from './outcome'
 
 /** A promotion that a little more in the cart would bring about. */
 export interface NearMiss {
@@ -14,8 +14,14 @@ export interface NearMiss {
     /** In the buyer's currency. */
     | { readonly kind: 'value'; readonly amount: Decimal }
     | { readonly kind: 'weight'; readonly kilograms: Decimal }
-  /** What it would save with the units added that cost least; `null` where that is not known. */
+  /** What it would save with the units added that cost least, as it is shown; `null` where that is not known. */
   readonly saves: Decimal | null
+}
+
+/** How carts are priced, and how what a promotion saves in one is shown. */
+interface Trying {
+  readonly price: (prepared: PreparedStore, question: CartQuestion) => CartResult
+  readonly savedIn: (cart: Cart, promotion: string) => Decimal
 }
 
 const MOST_TRIED = 10
@@ -29,7 +35,7 @@ export function findNearMisses(
   prepared: PreparedStore,
   question: CartQuestion,
   cart: Cart,
-  price: (prepared: PreparedStore, question: CartQuestion) => CartResult,
+  { price, savedIn }: Trying,
 ): readonly NearMiss[] {
   const misses = cart.promotions.idle.flatMap(({ promotion, because }): readonly NearMiss[] => {
     const missing = missingOf(because)
@@ -38,7 +44,9 @@ export function findNearMisses(
   })
   return misses
     .slice(0, MOST_TRIED)
-    .map((miss) => (miss.missing.kind === 'units' ? tried(prepared, question, cart, miss, price) : miss))
+    .map((miss) =>
+      miss.missing.kind === 'units' ? tried(prepared, question, cart, miss, { price, savedIn }) : miss,
+    )
     .filter((miss): miss is NearMiss => miss !== null)
     .sort((one, other) => compare(other.saves ?? decimal(0), one.saves ?? decimal(0)))
     .slice(0, MOST_TOLD)
@@ -60,7 +68,7 @@ function tried(
   question: CartQuestion,
   cart: Cart,
   miss: NearMiss,
-  price: (prepared: PreparedStore, question: CartQuestion) => CartResult,
+  { price, savedIn }: Trying,
 ): NearMiss | null {
   const { store, index } = prepared
   const scope = store.promotion.get(miss.promotion)?.scope
@@ -77,13 +85,12 @@ function tried(
   const lines = question.lines.map((line, at) =>
     at === cheapest ? { ...line, quantity: add(line.quantity, count) } : line,
   )
-  const more = price(prepared, { ...question, lines })
+  // What waits to be taken is worth what it would save.
+  const choices = { ...question.promotions?.choices, [miss.promotion]: 'taken' as const }
+  const promotions = { ...(question.promotions ?? NO_FACTS), choices }
+  const more = price(prepared, { ...question, lines, promotions })
   const applied = more.ok
     ? more.value.promotions.applied.find(({ promotion }) => promotion === miss.promotion)
     : undefined
-  const offered = more.ok
-    ? more.value.promotions.idle.find(({ promotion }) => promotion === miss.promotion)?.because
-    : undefined
-  if (offered?.code === 'offered') return { ...miss, saves: offered.saving }
-  return applied ? { ...miss, saves: applied.saving } : null
+  return more.ok && applied ? { ...miss, saves: savedIn(more.value, miss.promotion) } : null
 }
