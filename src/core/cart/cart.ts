@@ -28,8 +28,8 @@ export interface PastPurchase {
 export interface CartQuestion extends BuyerContext {
   readonly lines: readonly CartLineWanted[]
   readonly past: readonly PastPurchase[]
-  /** What promotions ask beside the lines; left out where nothing is known. */
-  readonly promotions?: PromotionFacts
+  /** What promotions ask beside the lines; left out where nothing is known, `null` to leave promotions out. */
+  readonly promotions?: PromotionFacts | null
 }
 
 /** An amount with its tax; net + tax = gross. */

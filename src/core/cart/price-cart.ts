@@ -5,7 +5,7 @@ import { openPricingContextExactly } from '../engine/price/open-pricing-context'
 import type { CartQuestion, CartResult } from './cart'
 import { findProblems } from './find-problems'
 import { NO_FACTS } from './promote/outcome'
-import { promote } from './promote/promote'
+import { promote, withoutPromotions } from './promote/promote'
 import { checkLines, priceLines } from './price-lines'
 import { taxCart } from './tax-cart'
 
@@ -26,7 +26,10 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const digits = findMinorDigits(pricingContext.currency) ?? 2
   const priced = priceLines(prepared, pricingContext, question.lines, digits)
   const facts = question.promotions ?? NO_FACTS
-  const promoted = promote(prepared, pricingContext, priced, facts, digits)
+  const promoted =
+    question.promotions === null
+      ? withoutPromotions(priced)
+      : promote(prepared, pricingContext, priced, facts, digits)
   const { lines, ...taxed } = taxCart(prepared, pricingContext, promoted, facts.payment, digits)
   const weights = priced.map(({ weight }) => weight)
   return {

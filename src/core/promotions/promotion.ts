@@ -18,7 +18,7 @@ export type Saving =
   | { readonly kind: 'price'; readonly price: Money }
 
 /** A part of a set: so many whole units of what a scope holds; `null` is all the promotion is for. */
-export interface SetPart {
+interface SetPart {
   readonly count: number
   readonly scope: What | null
 }
@@ -35,7 +35,7 @@ export interface FreeBracket {
 }
 
 /** From an order value on, before this promotion. */
-export interface OrderBracket {
+interface OrderBracket {
   readonly from: Money | null
   readonly saving: Exclude<Saving, { readonly kind: 'price' }>
 }

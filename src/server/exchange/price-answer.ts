@@ -2,6 +2,7 @@ import 'server-only'
 
 import type { Cart, CartLineWanted, CartProblem, TaxedAmount } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
+import type { WhyNot } from '@/core/cart/promote/outcome'
 import { type MeasureUnit, unitPriceOf } from '@/core/catalogue/content'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { type Decimal, subtract, toFixed } from '@/core/decimal/decimal'
@@ -93,7 +94,29 @@ export interface CartAnswer {
     readonly limits: AnsweredLimits
     readonly list: string | null
     readonly contract: string | null
+    /** The whole line before promotions. */
+    readonly before: AnsweredAmount | null
+    /** By code, in the basis of the line. */
+    readonly promotions: readonly {
+      readonly promotion: string
+      readonly quantity: string
+      readonly saving: string
+    }[]
+    /** The promotion that gives it for nothing, by code; `null` for what was asked. */
+    readonly gift: string | null
   })[]
+  readonly payment: AnsweredAmount | null
+  readonly promotions: {
+    readonly applied: readonly {
+      readonly promotion: string
+      readonly name: string
+      readonly saving: string
+      readonly uses: number
+      readonly gifts: readonly { readonly sku: string; readonly quantity: string }[]
+      readonly capped: string | null
+    }[]
+    readonly idle: readonly { readonly promotion: string; readonly because: WhyNot }[]
+  }
   /** Sums are `null` where the price of any line is not shown. */
   readonly goods: AnsweredAmount | null
   readonly delivery: AnsweredAmount | null
@@ -124,7 +147,9 @@ export function toItemAnswer(
   }
   const isShown = access.seePrice
   // The total of several is taxed as a line of a cart is, not piece by piece.
-  const whole = isShown ? priceCart(prepared, { ...buyerContext, lines: [line], past: [] }) : null
+  const whole = isShown
+    ? priceCart(prepared, { ...buyerContext, lines: [line], past: [], promotions: null })
+    : null
   const total = whole?.ok ? (whole.value.lines[0]?.amount ?? null) : null
   return {
     currency,
@@ -199,7 +224,36 @@ export function toCartAnswer(prepared: PreparedStore, cart: Cart): CartAnswer {
       limits: toLimits(prepared, line.limits),
       list: codeOf(store['price-list'], line.list),
       contract: codeOf(store.contract, line.contract),
+      before: line.access.seePrice && line.beforeAmount ? toAmount(line.beforeAmount, digits) : null,
+      promotions: line.access.seePrice
+        ? line.discounts.map(({ promotion, quantity, saving }) => ({
+            promotion: codeOf(store.promotion, promotion) as string,
+            quantity,
+            saving: toFixed(saving, digits),
+          }))
+        : [],
+      gift: codeOf(store.promotion, line.gift),
     })),
+    payment: isShown ? toAmount(cart.payment, digits) : null,
+    promotions: isShown
+      ? {
+          applied: cart.promotions.applied.map(({ promotion, saving, uses, gifts, capped }) => ({
+            promotion: codeOf(store.promotion, promotion) as string,
+            name: store.promotion.get(promotion)?.name ?? '',
+            saving: toFixed(saving, digits),
+            uses,
+            gifts: gifts.map(({ variant, quantity }) => ({
+              sku: store.variant.get(variant)?.sku ?? variant,
+              quantity,
+            })),
+            capped,
+          })),
+          idle: cart.promotions.idle.map(({ promotion, because }) => ({
+            promotion: codeOf(store.promotion, promotion) as string,
+            because: inCodes(store, because),
+          })),
+        }
+      : { applied: [], idle: [] },
     goods: isShown ? toAmount(cart.goods, digits) : null,
     delivery: isShown ? toAmount(cart.delivery, digits) : null,
     taxes: isShown ? cart.taxes.map(({ levy, on, amount }) => toLevy(levy, on, amount, digits)) : [],
@@ -207,6 +261,20 @@ export function toCartAnswer(prepared: PreparedStore, cart: Cart): CartAnswer {
     untaxed: cart.untaxed,
     canOrder: cart.problems.length === 0,
     problems: cart.problems,
+  }
+}
+
+/** A reason that names records by what people call them. */
+function inCodes(store: PreparedStore['store'], because: WhyNot): WhyNot {
+  switch (because.code) {
+    case 'used':
+      return { ...because, by: store.promotion.get(because.by)?.code ?? because.by }
+    case 'protected':
+      return { ...because, contract: store.contract.get(because.contract)?.code ?? because.contract }
+    case 'no-gift':
+      return { ...because, variant: store.variant.get(because.variant)?.sku ?? because.variant }
+    default:
+      return because
   }
 }
 

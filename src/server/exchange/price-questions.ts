@@ -13,6 +13,7 @@ import { readInstant } from '@/core/predicates/instant'
 import { findNearest } from '@/core/issue/issue'
 import { currenciesTaken } from '@/core/store/store'
 import Joi from 'joi'
+import { promotionFields, readPromotionFacts, type SubmittedFacts } from './promotion-facts'
 import { type CartAnswer, type ItemAnswer, toCartAnswer, toItemAnswer } from './price-answer'
 
 /** One answer, in the order of the questions. docs/formats.md describes every field. */
@@ -36,6 +37,8 @@ interface AnswerError {
     | 'bad-instant'
     | 'unknown-country'
     | 'unknown-state'
+    | 'unknown-promotion'
+    | 'bad-amount'
   /** The field of the question. */
   readonly where: string
   readonly value: string
@@ -94,6 +97,7 @@ const cartQuestion = Joi.object({
         at: word.required(),
       }),
     ),
+  ...promotionFields,
 })
 
 /** A question as it is submitted. */
@@ -119,7 +123,7 @@ interface SubmittedBuyerContext {
   readonly at?: string | null
 }
 
-interface SubmittedCart extends SubmittedBuyerContext {
+interface SubmittedCart extends SubmittedBuyerContext, SubmittedFacts {
   readonly lines: readonly SubmittedLine[]
   readonly past?: readonly { readonly sku: string; readonly quantity: string | number; readonly at: string }[]
 }
@@ -192,12 +196,19 @@ function answerCart(prepared: PreparedStore, submitted: SubmittedCart, now: numb
       }
     past.push({ ...line.value, at: instant })
   }
-  const priced = priceCart(prepared, { ...from.value, lines, past })
+  const promotions = readPromotionFacts(prepared.store, submitted)
+  if (!promotions.ok) return { id, error: { ...promotions.error, value: cut(promotions.error.value) } }
+  const priced = priceCart(prepared, { ...from.value, lines, past, promotions: promotions.value })
   if (!priced.ok) return { id, error: fromQuestionError(submitted.lines, priced.error.code) }
   return { id, ...toCartAnswer(prepared, priced.value) }
 }
 
-const FIELDS = [...Object.keys(sharedFields), ...Object.keys(itemFields), 'lines', 'past']
+const FIELDS = [
+  ...Object.keys(sharedFields),
+  ...Object.keys(itemFields),
+  ...Object.keys(promotionFields),
+  ...['lines', 'past'],
+]
 
 function shapeError({ details }: Joi.ValidationError): AnswerError {
   const [detail] = details

@@ -4,12 +4,11 @@ import type { Uses } from '@/core/cart/promote/outcome'
 import { sql } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
 import { promotionUses } from '../database/schema'
-import type { OrderOwner } from './order-store'
 
 /** How often promotions have been used, by their ids: ever, by one buyer, and since an instant. */
 export async function readUses(
   database: Pick<Database, 'execute'>,
-  { account, visitor }: OrderOwner,
+  { account, visitor }: { readonly account: string | null; readonly visitor: string | null },
   today: Date,
 ): Promise<Readonly<Record<string, Uses>>> {
   const isTheirs =

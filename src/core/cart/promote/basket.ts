@@ -70,7 +70,10 @@ function combine(one: Promotion, other: Promotion): boolean {
   return one.combines !== '' && one.combines === other.combines
 }
 
-/** The basket after a promotion took units; `savings` are exact parts, one for each take. */
+/**
+ * The basket after a promotion took units; `savings` are exact parts, one for each take. What it did not touch keeps its
+ * place, so that plans for the rest still hold: what is left of a segment stands behind all others.
+ */
 export function afterTaking(
   basket: Basket,
   promotion: Promotion,
@@ -78,17 +81,19 @@ export function afterTaking(
   savings: readonly Fraction[],
 ): Basket {
   const taken = new Map(takes.map((take, at) => [take.segment, { ...take, saving: savings[at] as Fraction }]))
-  return basket.flatMap((segment, at): readonly Segment[] => {
+  const rests: Segment[] = []
+  const used = basket.map((segment, at): Segment => {
     const take = taken.get(at)
-    if (!take) return [segment]
+    if (!take) return segment
     const part = shareOf(segment, take.quantity)
-    const used: Segment = {
+    const rest = segment.quantity - take.quantity
+    if (rest > 0) rests.push({ ...segment, quantity: rest, left: shareOf(segment, rest) })
+    return {
       line: segment.line,
       quantity: take.quantity,
       left: compareFractions(part, take.saving) > 0 ? subtractFractions(part, take.saving) : ZERO_FRACTION,
       takenBy: [...segment.takenBy, promotion],
     }
-    const rest = segment.quantity - take.quantity
-    return rest === 0 ? [used] : [used, { ...segment, quantity: rest, left: shareOf(segment, rest) }]
   })
+  return [...used, ...rests]
 }

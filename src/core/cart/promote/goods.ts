@@ -13,6 +13,7 @@ import type { PricedLine } from '../price-lines'
 /** What promotions look at: the lines of a cart, whether they take part at all, and amounts in the buyer's currency. */
 export class Goods {
   private readonly held = new Map<What, readonly boolean[]>()
+  private readonly own = new Map<What, readonly boolean[]>()
   /** The place of each line by its SKU: of equally dear units the same are taken wherever their lines stand. */
   private readonly places: readonly number[]
 
@@ -47,8 +48,10 @@ export class Goods {
   }
 
   /** Which lines a promotion is for and may change. */
-  of(promotion: Promotion): readonly boolean[] {
-    return this.holds(promotion.scope).map((isHeld, at) => isHeld && this.takesPart(at))
+  of({ scope }: Promotion): readonly boolean[] {
+    let own = this.own.get(scope)
+    if (!own) this.own.set(scope, (own = this.holds(scope).map((isHeld, at) => isHeld && this.takesPart(at))))
+    return own
   }
 
   /** How many digits the price of a unit has. */

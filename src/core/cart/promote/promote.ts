@@ -19,7 +19,7 @@ import { type Gift, type Plan, planGoods } from './plan'
 import { spread } from './spread'
 
 /** A line as it is to be paid: its total is what promotions leave of it. */
-export interface PromotedLine extends PricedLine {
+interface PromotedLine extends PricedLine {
   /** What the line costs before promotions. */
   readonly before: Decimal | null
   readonly discounts: readonly Discount[]
@@ -58,6 +58,12 @@ export function promote(
   const run = new Run(prepared, pricingContext, priced, facts, digits)
   for (const kinds of PHASES) run.consider(kinds)
   return run.result()
+}
+
+/** The lines as they are, where promotions are not asked for. */
+export function withoutPromotions(priced: readonly PricedLine[]): Promoted {
+  const lines = priced.map((line) => ({ ...line, before: line.total, discounts: [], gift: null }))
+  return { lines, applied: [], idle: [], onCharges: [] }
 }
 
 interface Candidate {
@@ -148,20 +154,28 @@ class Run {
     const ranks = [...new Set(own.map(({ promotion }) => promotion.rank))].sort((one, other) => one - other)
     for (const rank of ranks) {
       let open = own.filter(({ promotion }) => promotion.rank === rank)
+      // What the others would do only changes where the best took something.
+      const known = new Map<string, Ready | WhyNot>()
       while (open.length > 0) {
-        const best = this.bestOf(open)
+        const best = this.bestOf(open, known)
         if (!best) break
+        const lines = new Set(best.plan.takes.map(({ segment }) => (this.basket[segment] as Segment).line))
         this.apply(best)
         open = open.filter(({ promotion }) => promotion.id !== best.promotion.id)
+        for (const { promotion } of open) {
+          const held = this.goods.of(promotion)
+          if ([...lines].some((line) => held[line])) known.delete(promotion.id)
+        }
       }
     }
   }
 
   /** Of several the one that saves most, then the first by its code; those that save nothing say why. */
-  private bestOf(open: readonly Candidate[]): Ready | null {
+  private bestOf(open: readonly Candidate[], known: Map<string, Ready | WhyNot>): Ready | null {
     let best: Ready | null = null
     for (const candidate of open) {
-      const ready = this.ready(candidate)
+      const ready = known.get(candidate.promotion.id) ?? this.ready(candidate)
+      known.set(candidate.promotion.id, ready)
       if ('code' in ready) {
         this.idle.set(candidate.promotion.id, ready)
         continue

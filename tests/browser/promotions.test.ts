@@ -1,0 +1,131 @@
+import { eachTestInItsOwnWindow, reads } from './browser'
+import { type TestServer, withServer } from './server'
+import { create, settled, setWord } from './sheet-words'
+import type { Page } from 'playwright-core'
+
+jest.setTimeout(150_000)
+const own = eachTestInItsOwnWindow()
+
+async function fillCart(page: Page, { url }: TestServer, list: string): Promise<void> {
+  await page.goto(`${url}/shop/quick`)
+  await page.locator('textarea[name=list]').fill(list)
+  await page.getByRole('button', { name: 'Add to cart' }).click()
+  await page.waitForURL(/\/shop\/cart/)
+}
+
+const sum = (page: Page, label: string) => page.getByTestId(`sum-${label}`)
+
+test('a set is built from nothing, tried in a cart beside it, gained, neared and lost in the shop', async () => {
+  await withServer(async (server) => {
+    const { page } = own
+    await page.goto(`${server.url}/promotions/new`)
+    await settled(page)
+    await setWord(page, 'Name', 'Veil trio')
+    await page.getByRole('button', { name: 'Set', exact: true }).click()
+    await page.getByRole('button', { name: 'the cheapest is free' }).click()
+    await setWord(page, 'What', 'Gloves')
+    const sample = page.getByRole('region', { name: 'Sample cart' })
+    await sample.getByText('wins').waitFor()
+
+    // What saves nothing says why; what is wrong is refused in place.
+    const units = sample.getByRole('textbox', { name: /^Units of/ }).first()
+    await units.fill('0')
+    await units.press('Enter')
+    await sample.getByText('Add a line').click()
+    await sample.getByRole('textbox', { name: 'SKU to add' }).fill('NO-SUCH')
+    await page.keyboard.press('Enter')
+    await reads(sample.getByRole('alert'), 'There is no SKU “NO-SUCH”.')
+
+    await setWord(page, 'State', 'switched on')
+    await create(page)
+    await page.getByText('promotion · switched on').waitFor()
+
+    await fillCart(page, server, 'CL-NG-M 3')
+    await page.getByText('Veil trio').first().waitFor()
+    const saved = await sum(page, 'You save').innerText()
+    expect(saved).toMatch(/^−\d/)
+    const paid = await sum(page, 'Total').innerText()
+
+    // One less: it is near, and says what it would save.
+    await page.getByRole('button', { name: /^One less/ }).click()
+    await page.getByText(`1 more for “Veil trio”, saves €${saved.slice(1)}`).waitFor()
+    expect(await sum(page, 'You save').count()).toBe(0)
+
+    await page.goto(`${server.url}/promotions/veil-trio`)
+    await settled(page)
+    await page.getByRole('button', { name: 'Switch off' }).click()
+    await page.getByText('promotion · switched off').waitFor()
+    await fillCart(page, server, 'CL-NG-M 1')
+    expect(await sum(page, 'You save').count()).toBe(0)
+    expect(await sum(page, 'Total').innerText()).not.toBe(paid)
+  })
+})
+
+test('a gift is left and taken, a code counts once it is right, and the order says the same figures', async () => {
+  await withServer(async (server) => {
+    const { page } = own
+    await fillCart(page, server, 'PK-JR-340 12\nTL-JT-ST 2\nTL-TB 1')
+    await reads(page.locator('section[aria-label=Promotions]'), /The thirteenth jar: worth €11\.56/)
+    await page.getByText('Three hive tools for two').first().waitFor()
+    await page.getByRole('button', { name: 'Leave' }).click()
+    await page.getByText('worth €11.56, left').waitFor()
+    await page.getByRole('button', { name: 'Take' }).click()
+    await page.getByText('Free', { exact: true }).first().waitFor()
+
+    const code = page.getByRole('textbox', { name: 'Code' })
+    await code.fill('open sesame')
+    await page.getByRole('button', { name: 'Use the code' }).click()
+    await page.getByText('This code is not valid here and now.').waitFor()
+    await code.fill('openday')
+    await page.getByRole('button', { name: 'Use the code' }).click()
+    await page.getByText(/Open-day voucher saves €/).waitFor()
+    const total = await sum(page, 'Total').innerText()
+
+    await page.getByRole('link', { name: 'Check out' }).click()
+    await reads(sum(page, 'Total'), total)
+    await page.locator('[name=name]').fill('A. Keeper')
+    await page.locator('[name=street]').fill('1 Lane')
+    await page.locator('[name=postcode]').fill('D01')
+    await page.locator('[name=city]').fill('Dublin')
+    await page.locator('[name=email]').fill('keeper@keeper.example')
+    await page.locator('[name=card]').fill('4000000000000')
+    await page.getByRole('button', { name: 'Place order' }).click()
+    await page.getByText(/Your order number is/).waitFor()
+    const order = page.locator('details[open]')
+    await order.getByText(total).first().waitFor()
+    await order.getByText('The thirteenth jar').waitFor()
+    await order.getByText('Three hive tools for two, Open-day voucher').first().waitFor()
+
+    // It is counted: this buyer has used the voucher once, which is as often as they may.
+    await page.goto(`${server.url}/promotions/open-day-voucher`)
+    await page.getByText('of 200 uses').waitFor()
+    await fillCart(page, server, 'TL-TB 1')
+    await page.getByRole('textbox', { name: 'Code' }).fill('OPENDAY')
+    await page.getByRole('button', { name: 'Use the code' }).click()
+    await page.getByText('it has been used as often as it may').waitFor()
+  })
+})
+
+test('an evening promotion is seen by looking from the evening, and the trace of a cart names the winner', async () => {
+  await withServer(async (server) => {
+    const { page } = own
+    await page.goto(`${server.url}/promotions/super-frames-by-five`)
+    await settled(page)
+    await page.getByText('It is for other times.').waitFor()
+    await page.goto(`${server.url}/promotions/super-frames-by-five?on=2027-02-01T18:00Z`)
+    await settled(page)
+    const sample = page.getByRole('region', { name: 'Sample cart' })
+    await sample.getByText(/^wins, −/).waitFor()
+    // The frame mix comes first and takes what it can.
+    await page.goto(`${server.url}/promotions/frame-mix?on=2027-02-01T18:00Z`)
+    await settled(page)
+    await sample
+      .getByText(/^wins, −/)
+      .first()
+      .waitFor()
+    await sample
+      .getByText(/“Frame and foundation mix” comes first|more units? makes? it hold/)
+      .first()
+      .waitFor()
+  })
+})
