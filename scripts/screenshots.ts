@@ -99,7 +99,7 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'buyer', path: '/accounts/fennmoor' },
   { name: 'contract', path: '/contracts/C-104' },
-  { name: 'currency', path: '/currencies/GBP' },
+  { name: 'promotion', path: '/promotions/frame-mix?on=2027-02-01T10:00Z&as=group:retail' },
   { name: 'taxes', path: '/taxes?sku=FR-BR-PF&country=US&state=CA&city=Oakfell' },
   { name: 'shop', path: '/shop' },
   {

@@ -249,10 +249,18 @@ function setsOf(applied: AppliedPromotion | undefined, digits: number): readonly
 
 /** Every promotion that looks at something in the cart, the lowest priority number first, and how it stood. */
 function competitorsOf(
-  { store }: RequestContext['prepared'],
+  prepared: RequestContext['prepared'],
   promotion: Promotion,
-  { promotions, currency, digits }: Cart,
+  { lines, promotions, currency, digits }: Cart,
 ): readonly SampleCompetitor[] {
+  const { store, index } = prepared
+  const numbers = lines.map(({ variant }) => index.numberOf.get(variant) ?? -1)
+  const own = numbers.filter(scopeMatcher(prepared, promotion.scope))
+  // What is for none of these lines competes for nothing, whatever else keeps it off.
+  const isRival = (id: string) => {
+    const scope = store.promotion.get(id)?.scope
+    return id === promotion.id || (scope !== undefined && own.some(scopeMatcher(prepared, scope)))
+  }
   const standings = new Map<string, { words: string; wins: boolean }>()
   for (const { promotion: id, saving } of promotions.applied)
     standings.set(id, { words: `wins, ${formatAmount(negate(saving), digits)}`, wins: true })
@@ -264,7 +272,7 @@ function competitorsOf(
   return [...standings]
     .flatMap(([id, { words, wins }]): readonly SampleCompetitor[] => {
       const each = store.promotion.get(id)
-      if (!each) return []
+      if (!each || !isRival(id)) return []
       return [
         {
           rank: each.rank,
