@@ -236,6 +236,11 @@ async function main(): Promise<void> {
       '(a cart in a few milliseconds)',
     ],
     [
+      'a cart of 200 lines under 100 promotions, in carts without',
+      ratio(terms, 'the same cart under 100 promotions', 'a cart of 200 lines'),
+      '≤ 3',
+    ],
+    [
       'a plain column against a page of 48 products',
       ratio(terms, 'a plain price column', 'a page of 48 products'),
       '(a page in a few milliseconds)',

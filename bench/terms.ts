@@ -10,6 +10,7 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { computeColumn } from '@/core/engine/column/price-column'
 import { toPrice } from '@/core/engine/lists/price-step'
 import { buyerContext } from '@/core/engine/context/buyer-context'
+import type { PromotionValue } from '@/core/promotions/promotion'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change } from '@/core/store/store'
 import { numbers } from './large-store'
@@ -18,6 +19,7 @@ import { type Contender, measure, type Samples } from './measure'
 const LINES = 200
 const LISTED = 48
 const RULES = 20
+const PROMOTIONS = 100
 
 /** The large store with taxes, limits, access rules, and a contract that covers some branches, for one buyer. */
 function withTerms(prepared: PreparedStore, account: string): PreparedStore {
@@ -95,6 +97,36 @@ function withTerms(prepared: PreparedStore, account: string): PreparedStore {
   return refresh(prepared, applyChanges(store, changes), changes)
 }
 
+/** A hundred promotions on branches, a fifth of them sets. */
+function withPromotions(prepared: PreparedStore): PreparedStore {
+  const { store } = prepared
+  const branches = [...store.category.keys()]
+  const percent = (value: string) => ({ kind: 'percent', percent: decimal(value) }) as const
+  const valueOf = (at: number): PromotionValue => {
+    const parts = [{ count: 3, scope: null }]
+    if (at < 20)
+      return { kind: 'set', parts, saving: at % 2 ? { kind: 'cheapest-free', count: 1 } : percent('10') }
+    if (at < 50) return { kind: 'item-price', saving: percent('5'), closes: at % 2 === 0 }
+    if (at < 80) return { kind: 'by-quantity', from: decimal(5), applies: 'all', saving: percent('5') }
+    if (at < 90)
+      return { kind: 'free-goods', brackets: [{ from: 12, free: 1 }], gift: 'bought', repeats: true }
+    return { kind: 'order', brackets: [{ from: null, saving: percent('2') }] }
+  }
+  const changes = Array.from({ length: PROMOTIONS }, (_, at): Change => {
+    const id = `promotion${at}`
+    const category = branches[(at * 7) % branches.length] as string
+    const scope = { include: [{ kind: 'category' as const, category, descendants: true }], exclude: [] }
+    const head = { id, code: id, name: id, state: 'on' as const, rank: 1 + (at % 7), scope }
+    return {
+      kind: 'promotion',
+      id,
+      before: null,
+      after: { ...RECORD_DEFAULTS.promotion, ...head, value: valueOf(at) },
+    }
+  })
+  return refresh(prepared, applyChanges(store, changes), changes)
+}
+
 /** A cart and a listing page of a contract buyer beside a whole column of plain prices. */
 export async function measureTerms(
   prepared: PreparedStore,
@@ -102,6 +134,7 @@ export async function measureTerms(
   repetitions: number,
 ): Promise<Samples> {
   const guarded = withTerms(prepared, 'a7')
+  const promoted = withPromotions(guarded)
   const from = buyerContext({ kind: 'account', account: 'a7' }, at)
   const opened = openPricingContext(guarded, from)
   if (!opened.ok) throw new Error(opened.error.code)
@@ -121,6 +154,15 @@ export async function measureTerms(
       times: 3,
       run: () => {
         const priced = priceCart(guarded, { ...from, lines, past: [] })
+        if (!priced.ok) throw new Error(priced.error.code)
+        return priced.value.total
+      },
+    },
+    {
+      name: `the same cart under ${PROMOTIONS} promotions`,
+      times: 3,
+      run: () => {
+        const priced = priceCart(promoted, { ...from, lines, past: [] })
         if (!priced.ok) throw new Error(priced.error.code)
         return priced.value.total
       },

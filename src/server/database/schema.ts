@@ -415,23 +415,30 @@ export const contracts = pgTable(
   (table) => [codeIndex('contract_code', table.code)],
 )
 
-export const adjustments = pgTable(
-  'adjustment',
-  {
+/** What every rule has, as `Rule` in the core says it. */
+function ruleColumns() {
+  return {
     id: text('id').primaryKey(),
     code: text('code').notNull(),
     name: text('name').notNull(),
     state: state(),
     status: status(),
-    target: text('target').$type<'base' | 'shown'>().notNull(),
-    method: jsonb('method').$type<AdjustmentMethod>().notNull(),
-    rounding: rounding(),
     rank: integer('rank').notNull(),
     audience: jsonb('audience').$type<Who>().notNull(),
     scope: jsonb('scope').$type<What>().notNull(),
     place: jsonb('place').$type<Where>().notNull(),
     schedule: jsonb('schedule').$type<Schedule>().notNull(),
     revision: revision(),
+  }
+}
+
+export const adjustments = pgTable(
+  'adjustment',
+  {
+    ...ruleColumns(),
+    target: text('target').$type<'base' | 'shown'>().notNull(),
+    method: jsonb('method').$type<AdjustmentMethod>().notNull(),
+    rounding: rounding(),
   },
   (table) => [codeIndex('adjustment_code', table.code)],
 )
@@ -439,11 +446,7 @@ export const adjustments = pgTable(
 export const promotions = pgTable(
   'promotion',
   {
-    id: text('id').primaryKey(),
-    code: text('code').notNull(),
-    name: text('name').notNull(),
-    state: state(),
-    status: status(),
+    ...ruleColumns(),
     value: jsonb('value').$type<PromotionValue>().notNull(),
     conditions: jsonb('conditions').$type<readonly Condition[]>().notNull(),
     combines: text('combines').notNull(),
@@ -451,12 +454,6 @@ export const promotions = pgTable(
     isOffer: boolean('is_offer').notNull(),
     isAnnounced: boolean('is_announced').notNull(),
     rounding: rounding(),
-    rank: integer('rank').notNull(),
-    audience: jsonb('audience').$type<Who>().notNull(),
-    scope: jsonb('scope').$type<What>().notNull(),
-    place: jsonb('place').$type<Where>().notNull(),
-    schedule: jsonb('schedule').$type<Schedule>().notNull(),
-    revision: revision(),
   },
   (table) => [codeIndex('promotion_code', table.code)],
 )
@@ -464,11 +461,7 @@ export const promotions = pgTable(
 export const limits = pgTable(
   'limit_rule',
   {
-    id: text('id').primaryKey(),
-    code: text('code').notNull(),
-    name: text('name').notNull(),
-    state: state(),
-    status: status(),
+    ...ruleColumns(),
     counting: text('counting').$type<'each' | 'product' | 'together'>().notNull(),
     minimum: numeric('minimum'),
     maximum: numeric('maximum'),
@@ -481,12 +474,6 @@ export const limits = pgTable(
     maximumWeight: numeric('maximum_weight'),
     days: integer('days'),
     message: text('message').notNull().default(''),
-    rank: integer('rank').notNull(),
-    audience: jsonb('audience').$type<Who>().notNull(),
-    scope: jsonb('scope').$type<What>().notNull(),
-    place: jsonb('place').$type<Where>().notNull(),
-    schedule: jsonb('schedule').$type<Schedule>().notNull(),
-    revision: revision(),
   },
   (table) => [codeIndex('limit_rule_code', table.code)],
 )
@@ -494,20 +481,10 @@ export const limits = pgTable(
 export const accessRules = pgTable(
   'access_rule',
   {
-    id: text('id').primaryKey(),
-    code: text('code').notNull(),
-    name: text('name').notNull(),
-    state: state(),
-    status: status(),
+    ...ruleColumns(),
     effect: text('effect').$type<AccessEffect>().notNull(),
     landing: text('landing').$type<Landing>().notNull(),
     message: text('message').notNull(),
-    rank: integer('rank').notNull(),
-    audience: jsonb('audience').$type<Who>().notNull(),
-    scope: jsonb('scope').$type<What>().notNull(),
-    place: jsonb('place').$type<Where>().notNull(),
-    schedule: jsonb('schedule').$type<Schedule>().notNull(),
-    revision: revision(),
   },
   (table) => [codeIndex('access_rule_code', table.code)],
 )
