@@ -27,7 +27,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const priced = priceLines(prepared, pricingContext, question.lines, digits)
   const facts = question.promotions ?? NO_FACTS
   const promoted =
-    question.promotions === null
+    question.promotions === null || prepared.terms.promotions.length === 0
       ? withoutPromotions(priced)
       : promote(prepared, pricingContext, priced, facts, digits)
   const { lines, ...taxed } = taxCart(prepared, pricingContext, promoted, facts.payment, digits)

@@ -48,7 +48,23 @@ export function priceLines(
     unrounded.map(({ exact }) => exact),
     digits,
   )
-  return unrounded.map(({ exact: _, ...line }, at) => ({ ...line, total: totals[at] ?? null }))
+  // Field by field: objects spread together have a shape of their own each, and reading a field of them is slow.
+  return unrounded.map((line, at): PricedLine => ({
+    number: line.number,
+    wanted: line.wanted,
+    quantity: line.quantity,
+    product: line.product,
+    facts: line.facts,
+    access: line.access,
+    limits: line.limits,
+    unit: line.unit,
+    total: totals[at] ?? null,
+    basis: line.basis,
+    taxClass: line.taxClass,
+    list: line.list,
+    contract: line.contract,
+    weight: line.weight,
+  }))
 }
 
 /** Errors  what a line names that does not exist, or a quantity not above zero; `null` when all is well. */
@@ -78,7 +94,11 @@ function priceLine(
   const extras = extrasOf(prepared, pricingContext, line, quantities)
   const priced = extras && addExtras(prepared, pricingContext, number, found, extras)
   return {
-    ...line,
+    number,
+    wanted: line.wanted,
+    quantity: line.quantity,
+    product: line.product,
+    facts,
     access: findRights(prepared, pricingContext, number, facts),
     limits: findLimits(prepared, pricingContext, number, facts),
     unit: priced?.unit ?? null,

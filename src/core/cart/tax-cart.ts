@@ -52,7 +52,9 @@ export function taxCart(
   const lines = promoted.lines.map((line): CartLine => {
     const taxed = line.total === null ? null : (whole.lines[next++] ?? null)
     return {
-      ...line.wanted,
+      variant: line.wanted.variant,
+      quantity: line.wanted.quantity,
+      extras: line.wanted.extras,
       access: line.access,
       unit: line.unit,
       unitAmount: taxedAlone(prepared, pricingContext, line, line.unit, pricingContext.digits),

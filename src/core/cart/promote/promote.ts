@@ -62,8 +62,36 @@ export function promote(
 
 /** The lines as they are, where promotions are not asked for. */
 export function withoutPromotions(priced: readonly PricedLine[]): Promoted {
-  const lines = priced.map((line) => ({ ...line, before: line.total, discounts: [], gift: null }))
+  const lines = priced.map((line) => promotedLine(line, line.total, [], null))
   return { lines, applied: [], idle: [], onCharges: [] }
+}
+
+/** Field by field, as in `priceLines`. */
+function promotedLine(
+  line: PricedLine,
+  total: Decimal | null,
+  discounts: readonly Discount[],
+  gift: string | null,
+): PromotedLine {
+  return {
+    number: line.number,
+    wanted: line.wanted,
+    quantity: line.quantity,
+    product: line.product,
+    facts: line.facts,
+    access: line.access,
+    limits: line.limits,
+    unit: line.unit,
+    total,
+    basis: line.basis,
+    taxClass: line.taxClass,
+    list: line.list,
+    contract: line.contract,
+    weight: line.weight,
+    before: line.total,
+    discounts,
+    gift,
+  }
 }
 
 interface Candidate {
@@ -301,15 +329,16 @@ class Run {
         (total, { saving }) => total && subtract(total, saving),
         line.total,
       )
-      return { ...line, before: line.total, total: left && notBelowZero(left), discounts, gift: null }
+      return promotedLine(line, left && notBelowZero(left), discounts, null)
     })
-    const gifts = this.gifts.map(({ line, promotion }): PromotedLine => ({
-      ...line,
-      before: line.total,
-      total: ZERO,
-      discounts: [{ promotion, quantity: line.wanted.quantity, saving: line.total ?? ZERO }],
-      gift: promotion,
-    }))
+    const gifts = this.gifts.map(({ line, promotion }) =>
+      promotedLine(
+        line,
+        ZERO,
+        [{ promotion, quantity: line.wanted.quantity, saving: line.total ?? ZERO }],
+        promotion,
+      ),
+    )
     return {
       lines: [...own, ...gifts],
       applied: this.applied,
