@@ -9,7 +9,7 @@ import { compare, type Decimal, negate, parseDecimal, subtract, sum, ZERO } from
 import { storeBasis } from '@/core/engine/amounts/basis'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { withChanges } from '@/core/engine/prepare'
-import type { Promotion } from '@/core/promotions/promotion'
+import type { Promotion, PromotionKind } from '@/core/promotions/promotion'
 import { toInstant } from '@/core/predicates/when'
 import { getSettings, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
@@ -135,6 +135,8 @@ function toView(
   const sets = setsOf(applied, digits)
   const before = sum(cart.lines.map((line) => line.before ?? ZERO))
   const saved = sum(cart.lines.flatMap(({ discounts }) => discounts.map(({ saving }) => saving)))
+  const charges = chargesOf(prepared, cart)
+  const paid = sum([subtract(before, saved), ...charges.map(({ amount }) => amount)])
   return {
     buyer: look.buyerName,
     basis: storeBasis(prepared) === 'net' ? 'prices without tax' : 'prices with tax',
@@ -142,18 +144,51 @@ function toView(
     rows: withHint(
       promotion,
       cart.lines.map((line, at) =>
-        toRow(store, line, takenOf(applied, at), isIn(index.numberOf.get(line.variant) ?? -1), digits),
+        toRow(
+          store,
+          line,
+          takenOf(applied, at),
+          isIn(index.numberOf.get(line.variant) ?? -1),
+          digits,
+          givesGift(applied, at),
+        ),
       ),
     ),
+    charges: charges.map(({ name, saved: less, amount }) => ({
+      name,
+      saved: savedWords(less, digits),
+      pays: formatAmount(amount, digits),
+    })),
     before: formatAmount(before, digits),
-    saved: saved === ZERO ? '–' : formatAmount(negate(saved), digits),
-    total: formatAmount(subtract(before, saved), digits),
-    savedAmount: applied?.saving ?? ZERO,
+    saved: savedWords(saved, digits),
+    total: formatAmount(paid, digits),
     sets,
     competitors: competitorsOf(prepared, promotion, cart),
     why: idle ? whyNotWords({ store, currency, digits }, idle.because) : '',
     begins: idle?.because.code === 'not-now' ? beginningOf(store, promotion) : null,
   }
+}
+
+function savedWords(saved: Decimal, digits: number): string {
+  return saved === ZERO ? '–' : formatAmount(negate(saved), digits)
+}
+
+/** Delivery and payment as the store enters amounts; what is saved on them is known without tax. */
+function chargesOf(prepared: RequestContext['prepared'], { delivery, payment, promotions }: Cart) {
+  const basis = storeBasis(prepared)
+  const savedOn = (kind: PromotionKind) =>
+    basis === 'gross'
+      ? ZERO
+      : sum(
+          promotions.applied
+            .filter((each) => prepared.store.promotion.get(each.promotion)?.value.kind === kind)
+            .map(({ saving }) => saving),
+        )
+  const charges = [
+    { name: 'Delivery', amount: delivery[basis], saved: savedOn('delivery') },
+    { name: 'For the way of paying', amount: payment[basis], saved: ZERO },
+  ]
+  return charges.filter(({ amount, saved }) => amount !== ZERO || saved !== ZERO)
 }
 
 function beginningOf(store: Store, { schedule }: Promotion): SampleCartView['begins'] {
@@ -171,6 +206,7 @@ function toRow(
   taken: readonly number[],
   isIn: boolean,
   digits: number,
+  forGift: Decimal | null,
 ): SampleRow {
   const variant = store.variant.get(line.variant)
   const product = store.product.get(variant?.product ?? '')
@@ -185,8 +221,8 @@ function toRow(
     before: line.before === null ? '' : formatAmount(line.before, digits),
     taken: taken.slice(0, MOST_DRAWN),
     more: Math.max(0, taken.length - MOST_DRAWN),
-    note: noteOf(line, isIn, taken.length > 0),
-    saved: saved === ZERO ? '–' : formatAmount(negate(saved), digits),
+    note: forGift === null ? noteOf(line, isIn, taken.length > 0) : `${forGift} bring the gift`,
+    saved: savedWords(saved, digits),
     pays: pays === null ? '' : formatAmount(pays, digits),
     isGift: line.gift !== null,
     isIn,
@@ -213,6 +249,13 @@ function noteOf(line: CartLine, isIn: boolean, isTaken: boolean): string {
   if (line.before === null) return 'cannot be bought here'
   if (isTaken) return ''
   return isIn ? '' : 'not in it'
+}
+
+/** How many units of a line were bought for a gift; `null` where none were. */
+function givesGift(applied: AppliedPromotion | undefined, line: number): Decimal | null {
+  if (!applied || applied.gifts.length === 0) return null
+  const own = applied.lines.find((each) => each.line === line)
+  return own && own.saving === ZERO ? own.quantity : null
 }
 
 /** The numbers of the sets a line's units are in; of other promotions one mark for each unit it took. */
@@ -263,7 +306,13 @@ function competitorsOf(
   }
   const standings = new Map<string, { words: string; wins: boolean }>()
   for (const { promotion: id, saving } of promotions.applied)
-    standings.set(id, { words: `wins, ${formatAmount(negate(saving), digits)}`, wins: true })
+    standings.set(id, {
+      words:
+        compare(saving, ZERO) < 0
+          ? `adds ${formatAmount(negate(saving), digits)}`
+          : `wins, ${formatAmount(negate(saving), digits)}`,
+      wins: true,
+    })
   for (const { promotion: id, because } of promotions.idle) {
     if (id !== promotion.id && ['archived', 'off', 'not-for-cart', 'not-here'].includes(because.code))
       continue

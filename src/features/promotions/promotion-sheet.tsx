@@ -34,7 +34,7 @@ async function drawPromotion(loaded: LoadedSheet): Promise<SheetEffect> {
       <>
         <KindChoice store={before.prepared.store} value={promotion.value} />
         {sample.ok ? (
-          <SampleCart key={JSON.stringify(of)} of={of} first={sample.view} />
+          <SampleCart key={loaded.id} of={of} first={sample.view} />
         ) : (
           <p className="text-soft">{sample.problem}</p>
         )}

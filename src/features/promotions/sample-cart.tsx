@@ -2,25 +2,34 @@
 
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { usePathname } from 'next/navigation'
-import { useState, useTransition } from 'react'
+import { useEffect, useState, useTransition } from 'react'
 import type { SampleCartView, SampleLine, SampleRow, SampleSet } from './sample-view'
 import { type SampleOf, trySample } from './try-sample'
 
 /** A cart to try a promotion on: units are typed, lines added, and everything is worked out again. */
 export function SampleCart({ of, first }: { readonly of: SampleOf; readonly first: SampleCartView }) {
   const path = usePathname()
-  const [view, setView] = useState(first)
+  // What was typed into the cart stays there while the promotion above it is changed.
+  const [typed, setTyped] = useState<readonly SampleLine[] | null>(null)
+  const [priced, setPriced] = useState<SampleCartView | null>(null)
   const [problem, setProblem] = useState('')
   const [isBusy, startTransition] = useTransition()
+  const view = priced ?? first
   const lines = view.rows.filter(({ isGift }) => !isGift).map(({ sku, quantity }) => ({ sku, quantity }))
 
-  function price(next: readonly SampleLine[]) {
+  useEffect(() => {
+    if (typed === null) return
+    let isOld = false
     startTransition(async () => {
-      const outcome = await trySample(of, next)
+      const outcome = await trySample(of, typed)
+      if (isOld) return
       setProblem(outcome.ok ? '' : outcome.problem)
-      if (outcome.ok) setView(outcome.view)
+      if (outcome.ok) setPriced(outcome.view)
     })
-  }
+    return () => {
+      isOld = true
+    }
+  }, [of, typed])
 
   return (
     <section aria-label="Sample cart" aria-busy={isBusy}>
@@ -48,7 +57,7 @@ export function SampleCart({ of, first }: { readonly of: SampleOf; readonly firs
               key={`${row.sku} ${at}`}
               row={row}
               change={(quantity) =>
-                price(
+                setTyped(
                   quantity === '' || Number(quantity) === 0
                     ? lines.filter((_, other) => other !== at)
                     : lines.map((line, other) => (other === at ? { ...line, quantity } : line)),
@@ -56,10 +65,19 @@ export function SampleCart({ of, first }: { readonly of: SampleOf; readonly firs
               }
             />
           ))}
+          {view.charges.map(({ name, saved, pays }) => (
+            <tr key={name} className="border-b border-base-300 text-right tabular-nums">
+              <td />
+              <td className="py-1 text-left">{name}</td>
+              <td colSpan={3} />
+              <td>{saved}</td>
+              <td className="font-semibold">{pays}</td>
+            </tr>
+          ))}
           <tr className="text-right tabular-nums">
             <td />
             <td className="py-1 text-left">
-              <AddLine add={(sku) => price([...lines, { sku, quantity: '1' }])} />
+              <AddLine add={(sku) => setTyped([...lines, { sku, quantity: '1' }])} />
             </td>
             <td />
             <td>{view.before}</td>

@@ -1,5 +1,3 @@
-import type { Decimal } from '@/core/decimal/decimal'
-
 /** What stands in a sample cart, as it is typed. */
 export interface SampleLine {
   readonly sku: string
@@ -51,10 +49,11 @@ export interface SampleCartView {
   readonly basis: string
   readonly currency: string
   readonly rows: readonly SampleRow[]
+  /** Delivery, and what is added or taken off for how one pays; empty where nothing is. */
+  readonly charges: readonly { readonly name: string; readonly saved: string; readonly pays: string }[]
   readonly before: string
   readonly saved: string
   readonly total: string
-  readonly savedAmount: Decimal
   readonly sets: readonly SampleSet[]
   readonly competitors: readonly SampleCompetitor[]
   /** What keeps the promotion from saving anything here; empty where it does. */

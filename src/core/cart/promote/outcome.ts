@@ -68,7 +68,12 @@ export interface AppliedSet {
   readonly saving: Decimal
 }
 
-/** What a promotion did. Amounts are in the buyer's currency and the basis of the store. */
+/**
+ * What a promotion did.
+ *
+ * Units   amounts are in the buyer's currency and the basis of the store; of delivery and payment without tax. A saving below
+ *         zero is added.
+ */
 export interface AppliedPromotion {
   readonly promotion: string
   readonly saving: Decimal
