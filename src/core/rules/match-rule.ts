@@ -1,5 +1,5 @@
 import { type ItemFacts, matchWhat } from '../predicates/what'
-import type { CompiledSchedule, WhenMatch } from '../predicates/when'
+import { type CompiledSchedule, matchWhen, type WhenMatch } from '../predicates/when'
 import { matchWhere, type PlaceFacts, type WhereMatch } from '../predicates/where'
 import { type BuyerFacts, matchWho, type WhoMatch } from '../predicates/who'
 import type { Rule } from './rule'
@@ -10,6 +10,15 @@ export interface Circumstances {
   readonly place: PlaceFacts
   /** Whether a schedule holds at the instant that is asked for. */
   readonly when: (schedule: CompiledSchedule) => WhenMatch
+}
+
+/** Who asks, where, and at one instant in epoch milliseconds. */
+export function circumstancesAt({
+  buyer,
+  place,
+  at,
+}: Pick<Circumstances, 'buyer' | 'place'> & { readonly at: number }): Circumstances {
+  return { buyer, place, when: (schedule) => matchWhen(schedule, at) }
 }
 
 /** What keeps a rule from holding at all, whatever it is asked about. */

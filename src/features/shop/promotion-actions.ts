@@ -1,7 +1,6 @@
 'use server'
 
-import { matchWhen } from '@/core/predicates/when'
-import { matchRule } from '@/core/rules/match-rule'
+import { circumstancesAt, matchRule } from '@/core/rules/match-rule'
 import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, type ShopVisitor } from '@/server/session/shop-session'
@@ -45,10 +44,9 @@ export async function enterCode(form: FormData): Promise<never> {
 function holds({ prepared, pricingContext }: ShopVisitor, typed: string): boolean {
   const promotion = withCode([...prepared.store.promotion.values()], typed)
   const compiled = prepared.terms.promotions.find(({ rule }) => rule.id === promotion?.id)
-  const { buyer, place, at } = pricingContext
   return (
     compiled !== undefined &&
-    matchRule(compiled.rule, compiled.schedule, { buyer, place, when: (each) => matchWhen(each, at) }).holds
+    matchRule(compiled.rule, compiled.schedule, circumstancesAt(pricingContext)).holds
   )
 }
 

@@ -5,9 +5,8 @@ import { factorBetween, inBasis, storeBasis } from '../../engine/amounts/basis'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import type { PricingContext } from '../../engine/context/pricing-context'
 import { fromUnits } from '../../engine/lists/price-step'
-import { matchWhen } from '../../predicates/when'
 import type { Promotion, PromotionKind } from '../../promotions/promotion'
-import { matchRule } from '../../rules/match-rule'
+import { circumstancesAt, matchRule } from '../../rules/match-rule'
 import { compareRules } from '../../rules/rule'
 import type { Discount } from '../cart'
 import { priceLines, type PricedLine } from '../price-lines'
@@ -148,12 +147,7 @@ class Run {
   }
 
   private findCandidates(): readonly Candidate[] {
-    const { buyer, place, at } = this.pricingContext
-    const circumstances = {
-      buyer,
-      place,
-      when: (schedule: Parameters<typeof matchWhen>[0]) => matchWhen(schedule, at),
-    }
+    const circumstances = circumstancesAt(this.pricingContext)
     return this.prepared.terms.promotions.flatMap(({ rule, schedule }): readonly Candidate[] => {
       const verdict = matchRule(rule, schedule, circumstances)
       const left = usesLeft(rule, this.facts)
@@ -161,7 +155,7 @@ class Run {
         ? verdict.because
         : left.count < 1 && left.by
           ? { code: 'used-up', limit: left.by }
-          : findUnmet(rule, this.goods, this.facts, at)
+          : findUnmet(rule, this.goods, this.facts, this.pricingContext.at)
       const waits = because ? null : this.waitsForChoice(rule)
       if (!because && !waits) return [{ promotion: rule, usesLeft: left.count }]
       this.idle.set(rule.id, because ?? (waits as WhyNot))

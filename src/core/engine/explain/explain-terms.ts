@@ -1,6 +1,5 @@
 import type { ItemFacts } from '../../predicates/what'
-import { matchWhen } from '../../predicates/when'
-import { isForItem, matchRule, type NotHolding } from '../../rules/match-rule'
+import { circumstancesAt, isForItem, matchRule, type NotHolding } from '../../rules/match-rule'
 import type { CompiledRule, Rule } from '../../rules/rule'
 import { factsOf } from '../items/catalogue-index'
 import { winningRule } from '../rules/find-rights'
@@ -59,11 +58,11 @@ export function explainLimits(
 
 /** What keeps a rule from being for this at all; `null` when it is. */
 function standingOf(
-  { buyer, place, at }: PricingContext,
+  pricingContext: PricingContext,
   { rule, schedule }: CompiledRule<Rule>,
   facts: ItemFacts,
 ): RuleStanding | null {
-  const verdict = matchRule(rule, schedule, { buyer, place, when: (each) => matchWhen(each, at) })
+  const verdict = matchRule(rule, schedule, circumstancesAt(pricingContext))
   if (!verdict.holds) return verdict.because.code
   return isForItem(rule, facts) ? null : 'outside-scope'
 }

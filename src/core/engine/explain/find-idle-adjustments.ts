@@ -1,7 +1,6 @@
-import { matchWhen } from '../../predicates/when'
 import type { Adjustment } from '../../price/adjustment'
 import type { Contract } from '../../price/contract'
-import { isForItem, matchRule } from '../../rules/match-rule'
+import { circumstancesAt, isForItem, matchRule } from '../../rules/match-rule'
 import type { CompiledRule } from '../../rules/rule'
 import { factsOf } from '../items/catalogue-index'
 import type { PreparedStore } from '../context/prepared-store'
@@ -41,12 +40,12 @@ function gatherIn(
 
 function whyIdle(
   { store, index }: PreparedStore,
-  { buyer, place, at }: PricingContext,
+  pricingContext: PricingContext,
   number: number,
   contract: Contract | null,
   { rule, schedule }: CompiledRule<Adjustment>,
 ): IdleAdjustment['reason'] {
-  const verdict = matchRule(rule, schedule, { buyer, place, when: (each) => matchWhen(each, at) })
+  const verdict = matchRule(rule, schedule, circumstancesAt(pricingContext))
   if (!verdict.holds) return verdict.because
   if (!isForItem(rule, factsOf(store, index, number))) return { code: 'not-for-item' }
   if (contract?.isProtected) return { code: 'protected', contract: contract.id }

@@ -1,7 +1,7 @@
 import { matchWhat } from '../../predicates/what'
-import { type CompiledSchedule, matchWhen } from '../../predicates/when'
+import { matchWhen } from '../../predicates/when'
 import { contractStanding, isPartyTo } from '../../price/contract'
-import { matchHereAndNow, matchRule } from '../../rules/match-rule'
+import { circumstancesAt, matchHereAndNow, matchRule } from '../../rules/match-rule'
 import { breakAt, type CompiledLine, type LineStep } from '../lists/compiled-line'
 import type { CompiledList } from '../lists/compiled-list'
 import { factsOf } from '../items/catalogue-index'
@@ -225,8 +225,8 @@ function whyOffLadder(
   pricingContext: PricingContext,
   { list, schedule }: CompiledList,
 ): readonly [LossReason, string | null] {
-  const { buyer, place, at } = pricingContext
-  const circumstances = { buyer, place, when: (each: CompiledSchedule) => matchWhen(each, at) }
+  const { buyer, at } = pricingContext
+  const circumstances = circumstancesAt(pricingContext)
   const verdict = matchRule(list, schedule, circumstances)
   const because = verdict.holds ? null : verdict.because
   if (because?.code === 'archived' || because?.code === 'off') return [because, null]
