@@ -43,28 +43,32 @@ export function priceLines(
 ): readonly PricedLine[] {
   const numbered = numberLines(prepared, wanted)
   const quantitiesOf = cartQuantities(numbered)
-  const unrounded = numbered.map((line) => priceLine(prepared, pricingContext, line, quantitiesOf(line)))
+  const found = numbered.map((line) => findTotal(prepared, pricingContext, line, quantitiesOf(line)))
   const totals = roundTotals(
-    unrounded.map(({ exact }) => exact),
+    found.map(({ exact }) => exact),
     digits,
   )
   // Field by field: objects spread together have a shape of their own each, and reading a field of them is slow.
-  return unrounded.map((line, at): PricedLine => ({
-    number: line.number,
-    wanted: line.wanted,
-    quantity: line.quantity,
-    product: line.product,
-    facts: line.facts,
-    access: line.access,
-    limits: line.limits,
-    unit: line.unit,
-    total: totals[at] ?? null,
-    basis: line.basis,
-    taxClass: line.taxClass,
-    list: line.list,
-    contract: line.contract,
-    weight: line.weight,
-  }))
+  return numbered.map((line, at): PricedLine => {
+    const { number, facts } = line
+    const { price, unit } = found[at] as FoundTotal
+    return {
+      number,
+      wanted: line.wanted,
+      quantity: line.quantity,
+      product: line.product,
+      facts,
+      access: findRights(prepared, pricingContext, number, facts),
+      limits: findLimits(prepared, pricingContext, number, facts),
+      unit,
+      total: totals[at] ?? null,
+      basis: price.basis,
+      taxClass: taxClassOf(prepared, number),
+      list: price.entry?.compiled.list.id ?? null,
+      contract: price.entry?.contract?.id ?? null,
+      weight: weightOf(prepared, line),
+    }
+  })
 }
 
 /** Errors  what a line names that does not exist, or a quantity not above zero; `null` when all is well. */
@@ -83,31 +87,27 @@ export function checkLines(
   return null
 }
 
-function priceLine(
+interface FoundTotal {
+  readonly price: FoundPrice
+  /** Of one piece with its extras; `null` without a price. */
+  readonly unit: Decimal | null
+  /** Of the whole line before it is rounded; `null` without a price. */
+  readonly exact: ExactTotal | null
+}
+
+function findTotal(
   prepared: PreparedStore,
   pricingContext: PricingContext,
   line: NumberedLine,
   quantities: Quantities,
-) {
-  const { number, facts } = line
-  const found = findPrice(prepared, pricingContext, number, quantities)
+): FoundTotal {
+  const price = findPrice(prepared, pricingContext, line.number, quantities)
   const extras = extrasOf(prepared, pricingContext, line, quantities)
-  const priced = extras && addExtras(prepared, pricingContext, number, found, extras)
+  const priced = extras && addExtras(prepared, pricingContext, line.number, price, extras)
   return {
-    number,
-    wanted: line.wanted,
-    quantity: line.quantity,
-    product: line.product,
-    facts,
-    access: findRights(prepared, pricingContext, number, facts),
-    limits: findLimits(prepared, pricingContext, number, facts),
+    price,
     unit: priced?.unit ?? null,
-    exact: priced && exactTotal(prepared, pricingContext, line, quantities, found, priced),
-    basis: found.basis,
-    taxClass: taxClassOf(prepared, number),
-    list: found.entry?.compiled.list.id ?? null,
-    contract: found.entry?.contract?.id ?? null,
-    weight: weightOf(prepared, line),
+    exact: priced && exactTotal(prepared, pricingContext, line, quantities, price, priced),
   }
 }
 

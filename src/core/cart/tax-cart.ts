@@ -32,13 +32,19 @@ export function taxCart(
   digits: number,
 ): TaxedCart {
   const sold = promoted.lines.filter((line) => line.total !== null)
-  const taxables = sold.map(({ total, basis, taxClass }) =>
-    toTaxable(prepared, pricingContext, { amount: total as Decimal, basis }, taxClass, digits),
+  const taxables = sold.map(({ total, priced }) =>
+    toTaxable(
+      prepared,
+      pricingContext,
+      { amount: total as Decimal, basis: priced.basis },
+      priced.taxClass,
+      digits,
+    ),
   )
   const { taxRounding } = getSettings(prepared.store)
   // Delivery and payment depend on the net of the goods, and are taxed with them.
   const nets = netsOf(taxables, taxRounding, digits)
-  const goods = sold.map(({ taxClass }, at) => ({ taxClass, net: nets[at] as Decimal }))
+  const goods = sold.map(({ priced }, at) => ({ taxClass: priced.taxClass, net: nets[at] as Decimal }))
   const charges = chargesOf(prepared, pricingContext, promoted, payment, goods, digits)
   const deliveries = charges.delivery
     ? taxableDelivery(prepared, pricingContext, charges.delivery, goods, digits)
@@ -49,8 +55,8 @@ export function taxCart(
   const amounts = whole.lines.map(({ amount }) => amount)
   // Lines with a price stand in the document in their own order.
   let next = 0
-  const lines = promoted.lines.map((line): CartLine => {
-    const taxed = line.total === null ? null : (whole.lines[next++] ?? null)
+  const lines = promoted.lines.map(({ priced: line, total, discounts, gift }): CartLine => {
+    const taxed = total === null ? null : (whole.lines[next++] ?? null)
     return {
       variant: line.wanted.variant,
       quantity: line.wanted.quantity,
@@ -66,10 +72,10 @@ export function taxCart(
       list: line.list,
       contract: line.contract,
       stock: prepared.store.variant.get(line.wanted.variant)?.stock ?? null,
-      before: line.before,
-      beforeAmount: taxedAlone(prepared, pricingContext, line, line.before, digits),
-      discounts: line.discounts,
-      gift: line.gift,
+      before: line.total,
+      beforeAmount: taxedAlone(prepared, pricingContext, line, line.total, digits),
+      discounts,
+      gift,
     }
   })
   const ofGoods = totalOf(amounts.slice(0, taxables.length))

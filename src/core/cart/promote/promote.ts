@@ -18,9 +18,11 @@ import { type Gift, type Plan, planGoods } from './plan'
 import { spread } from './spread'
 
 /** A line as it is to be paid: its total is what promotions leave of it. */
-interface PromotedLine extends PricedLine {
-  /** What the line costs before promotions. */
-  readonly before: Decimal | null
+export interface PromotedLine {
+  /** The line before promotions. */
+  readonly priced: PricedLine
+  /** What is left to pay for it; `null` without a price. */
+  readonly total: Decimal | null
   readonly discounts: readonly Discount[]
   /** The promotion that gives it for nothing, by id; `null` for a line that was put in. */
   readonly gift: string | null
@@ -61,36 +63,8 @@ export function promote(
 
 /** The lines as they are, where promotions are not asked for. */
 export function withoutPromotions(priced: readonly PricedLine[]): Promoted {
-  const lines = priced.map((line) => promotedLine(line, line.total, [], null))
+  const lines = priced.map((line) => ({ priced: line, total: line.total, discounts: [], gift: null }))
   return { lines, applied: [], idle: [], onCharges: [] }
-}
-
-/** Field by field, as in `priceLines`. */
-function promotedLine(
-  line: PricedLine,
-  total: Decimal | null,
-  discounts: readonly Discount[],
-  gift: string | null,
-): PromotedLine {
-  return {
-    number: line.number,
-    wanted: line.wanted,
-    quantity: line.quantity,
-    product: line.product,
-    facts: line.facts,
-    access: line.access,
-    limits: line.limits,
-    unit: line.unit,
-    total,
-    basis: line.basis,
-    taxClass: line.taxClass,
-    list: line.list,
-    contract: line.contract,
-    weight: line.weight,
-    before: line.total,
-    discounts,
-    gift,
-  }
 }
 
 interface Candidate {
@@ -323,16 +297,14 @@ class Run {
         (total, { saving }) => total && subtract(total, saving),
         line.total,
       )
-      return promotedLine(line, left && notBelowZero(left), discounts, null)
+      return { priced: line, total: left && notBelowZero(left), discounts, gift: null }
     })
-    const gifts = this.gifts.map(({ line, promotion }) =>
-      promotedLine(
-        line,
-        ZERO,
-        [{ promotion, quantity: line.wanted.quantity, saving: line.total ?? ZERO }],
-        promotion,
-      ),
-    )
+    const gifts = this.gifts.map(({ line, promotion }): PromotedLine => ({
+      priced: line,
+      total: ZERO,
+      discounts: [{ promotion, quantity: line.wanted.quantity, saving: line.total ?? ZERO }],
+      gift: promotion,
+    }))
     return {
       lines: [...own, ...gifts],
       applied: this.applied,
