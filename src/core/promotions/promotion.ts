@@ -133,3 +133,13 @@ export interface Promotion extends Rule {
 export function sameCode(one: string, other: string): boolean {
   return one.trim().toLowerCase() === other.trim().toLowerCase()
 }
+
+/** The promotion in use that asks for a code; `undefined` where none does. */
+export function promotionWithCode(promotions: Iterable<Promotion>, typed: string): Promotion | undefined {
+  return [...promotions].find(
+    ({ state, status, conditions }) =>
+      state === 'on' &&
+      status === 'active' &&
+      conditions.some((condition) => condition.kind === 'code' && sameCode(condition.code, typed)),
+  )
+}

@@ -4,11 +4,12 @@ import type { Cart, CartQuestion } from '@/core/cart/cart'
 import { findNearMisses, type NearMiss } from '@/core/cart/promote/near-misses'
 import { NO_FACTS, type PastOrder, type PromotionFacts, type WhyNot } from '@/core/cart/promote/outcome'
 import { priceCart } from '@/core/cart/price-cart'
-import { type Decimal, multiply, ONE, subtract, sum, ZERO } from '@/core/decimal/decimal'
+import { type Decimal, ONE, ZERO } from '@/core/decimal/decimal'
 import { divide } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
 import { currencyViewInto, fromHome } from '@/core/engine/context/currency-view'
-import { type Promotion, sameCode } from '@/core/promotions/promotion'
+import { type Promotion, promotionWithCode } from '@/core/promotions/promotion'
+import { savedAsShown } from '@/core/cart/promote/saved-as-shown'
 import { startOfDay } from '@/core/predicates/instant'
 import { getSettings } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
@@ -24,8 +25,7 @@ import type { CartPromotionsView, OfferView } from './cart-view'
 export async function promotionFacts(visitor: ShopVisitor): Promise<PromotionFacts> {
   const steppe = await getSteppe()
   const { prepared, buyerContext } = visitor
-  if (prepared.store.promotion.size === 0)
-    return { codes: [], payment: null, choices: {}, pastOrders: null, uses: {} }
+  if (prepared.store.promotion.size === 0) return NO_FACTS
   const { buyer } = buyerContext
   const owner = { account: buyer.kind === 'account' ? buyer.account : null, visitor: visitor.cart }
   const { codes, choices, payment } = await readCartFacts(steppe, visitor.cart)
@@ -88,7 +88,7 @@ export function promotionsView(
     hints,
     offers,
     codes: facts.codes.map((code) => {
-      const promotion = withCode([...store.promotion.values()], code)
+      const promotion = promotionWithCode(store.promotion.values(), code)
       const applied = cart.promotions.applied.find((each) => each.promotion === promotion?.id)
       const because = cart.promotions.idle.find((each) => each.promotion === promotion?.id)?.because
       return {
@@ -100,28 +100,6 @@ export function promotionsView(
       }
     }),
   }
-}
-
-/** What a promotion saves as the buyer is shown amounts: its part of what each line costs less. */
-function savedAsShown({ lines, digits }: Cart, promotion: string, shows: 'net' | 'gross'): Decimal {
-  return sum(
-    lines.map(({ discounts, beforeAmount, amount }) => {
-      const own = sum(discounts.filter((each) => each.promotion === promotion).map(({ saving }) => saving))
-      const all = sum(discounts.map(({ saving }) => saving))
-      if (own === ZERO || !beforeAmount || !amount) return ZERO
-      const less = subtract(beforeAmount[shows], amount[shows])
-      return roundToDigits(divide(multiply(less, own), all), digits, 'half-up')
-    }),
-  )
-}
-
-export function withCode(promotions: readonly Promotion[], typed: string): Promotion | undefined {
-  return promotions.find(
-    ({ state, status, conditions }) =>
-      state === 'on' &&
-      status === 'active' &&
-      conditions.some((condition) => condition.kind === 'code' && sameCode(condition.code, typed)),
-  )
 }
 
 function hintText({ name }: Promotion, miss: NearMiss, money: (amount: Decimal) => string): string {

@@ -1,12 +1,12 @@
 'use server'
 
+import { promotionWithCode } from '@/core/promotions/promotion'
 import { circumstancesAt, matchRule } from '@/core/rules/match-rule'
 import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { readCartFacts, writeCartFacts } from '@/server/shop/cart-store'
 import { redirect } from 'next/navigation'
-import { withCode } from './cart-promotions'
 import { enterShopPage } from './enter'
 import { withRoom } from './with-room'
 
@@ -42,7 +42,7 @@ export async function enterCode(form: FormData): Promise<never> {
 
 /** Whether a code is one that holds for this visitor here and now. */
 function holds({ prepared, pricingContext }: ShopVisitor, typed: string): boolean {
-  const promotion = withCode([...prepared.store.promotion.values()], typed)
+  const promotion = promotionWithCode(prepared.store.promotion.values(), typed)
   const compiled = prepared.terms.promotions.find(({ rule }) => rule.id === promotion?.id)
   return (
     compiled !== undefined &&
