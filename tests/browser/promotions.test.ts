@@ -13,6 +13,18 @@ async function fillCart(page: Page, { url }: TestServer, list: string): Promise<
   await page.waitForURL(/\/shop\/cart/)
 }
 
+async function fillCheckout(page: Page): Promise<void> {
+  for (const [name, text] of Object.entries({
+    name: 'A. Keeper',
+    street: '1 Lane',
+    postcode: 'D01',
+    city: 'Dublin',
+    email: 'keeper@keeper.example',
+    card: '4000000000000',
+  }))
+    await page.locator(`[name=${name}]`).fill(text)
+}
+
 const sum = (page: Page, label: string) => page.getByTestId(`sum-${label}`)
 
 test('a set is built from nothing, tried in a cart beside it, gained, neared and lost in the shop', async () => {
@@ -90,12 +102,7 @@ test('a gift is left and taken, a code counts once it is right, and the order sa
 
     await page.getByRole('link', { name: 'Check out' }).click()
     await reads(sum(page, 'Total'), total)
-    await page.locator('[name=name]').fill('A. Keeper')
-    await page.locator('[name=street]').fill('1 Lane')
-    await page.locator('[name=postcode]').fill('D01')
-    await page.locator('[name=city]').fill('Dublin')
-    await page.locator('[name=email]').fill('keeper@keeper.example')
-    await page.locator('[name=card]').fill('4000000000000')
+    await fillCheckout(page)
     await page.getByRole('button', { name: 'Place order' }).click()
     await page.getByRole('heading', { name: /Your order number is/ }).waitFor()
     const order = page.locator('details[open]')
@@ -110,6 +117,32 @@ test('a gift is left and taken, a code counts once it is right, and the order sa
     await page.getByRole('textbox', { name: 'Code' }).fill('OPENDAY')
     await page.getByRole('button', { name: 'Use the code' }).click()
     await page.getByText('it has been used as often as it may').waitFor()
+  })
+})
+
+test('a promotion switched off between cart and order is told before anything is ordered', async () => {
+  await withServer(async (server) => {
+    const { page } = own
+    await fillCart(page, server, 'TL-JT-ST 2\nTL-TB 1')
+    const total = await sum(page, 'Total').innerText()
+    await page.getByRole('link', { name: 'Check out' }).click()
+    await fillCheckout(page)
+
+    const merchant = await page.context().newPage()
+    await merchant.goto(`${server.url}/promotions/tools-three-for-two`)
+    await settled(merchant)
+    await merchant.getByRole('button', { name: 'Switch off' }).click()
+    await merchant.getByTestId('sheet').getByText('promotion · switched off').waitFor()
+
+    await page.getByRole('button', { name: 'Place order' }).click()
+    await page
+      .getByRole('alert')
+      .getByText(/^The total has changed/)
+      .waitFor()
+    expect(await sum(page, 'You save').count()).toBe(0)
+    expect(await sum(page, 'Total').innerText()).not.toBe(total)
+    await merchant.goto(`${server.url}/shop/orders`)
+    await merchant.getByText('You have not ordered anything yet.').waitFor()
   })
 })
 

@@ -1,7 +1,11 @@
+import { buyerContext } from '@/core/engine/context/buyer-context'
+import { intoHome } from '@/core/engine/context/currency-view'
+import { openPricingContext } from '@/core/engine/price/open-pricing-context'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { decimal } from '@/core/decimal/decimal'
 import { toFraction } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
+import { writtenPrepared } from '@tests/fixtures/written-store'
 
 // Source: ISO 4217:2015 list one, publication 2024-06-25, read from the list itself (checks.md U1–U15).
 test.each([
@@ -41,4 +45,29 @@ test.each([
     roundToDigits(toFraction(decimal(amount)), digits, mode),
   )
   expect(rounded).toEqual(expected)
+})
+
+describe('amounts of other currencies in the store’s', () => {
+  const prepared = writtenPrepared({
+    currencies: [{ code: 'USD' }, { code: 'GBP' }],
+    exchangeRates: [{ id: 'u', currency: 'USD', rate: '1.2', from: '2020-01-01T00:00:00Z' }],
+  })
+  const opened = openPricingContext(
+    prepared,
+    buyerContext({ kind: 'guest' }, Date.parse('2027-01-01T00:00:00Z')),
+  )
+  if (!opened.ok) throw new Error(opened.error.code)
+  const { currencyView } = opened.value
+
+  // 100 ÷ 1.2 = 83.333…
+  test.each([
+    ['USD', '100', '83.33'],
+    ['EUR', '100', '100'],
+  ])('%s %s is %s', (currency, amount, home) => {
+    expect(intoHome(prepared, currencyView, decimal(amount), currency)).toBe(home)
+  })
+
+  test('none where there is no rate', () => {
+    expect(intoHome(prepared, currencyView, decimal('100'), 'GBP')).toBeNull()
+  })
 })

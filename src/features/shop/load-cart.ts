@@ -13,7 +13,7 @@ import { quantityUnits } from '@/core/engine/lists/compiled-line'
 import { contentOf, displayOf, taxPrice } from '@/core/engine/rules/find-tax'
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
-import type { ShopVisitor } from '@/server/session/shop-session'
+import { ownerOf, type ShopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { pastPurchases } from '@/server/shop/order-store'
 import { formatMoney } from '@/ui/format/amount'
@@ -44,11 +44,6 @@ export async function loadCart(visitor: ShopVisitor): Promise<LoadedCart> {
   const priced = lines.length === kept.length ? first : price(lines)
   if (!priced.ok) throw new RangeError(`a cart cannot be priced: ${priced.error.code}`)
   return { lines, cart: priced.value, question: questionOf(lines) }
-}
-
-export function ownerOf({ buyerContext, cart }: ShopVisitor) {
-  const { buyer } = buyerContext
-  return { account: buyer.kind === 'account' ? buyer.account : null, visitor: cart }
 }
 
 /** The total somebody looks at, and in what: an order is placed at no other. */

@@ -169,3 +169,9 @@ function digest(word: string): string {
 function oldest(): number {
   return currentInstant().getTime() - LIFETIME_DAYS * DAY
 }
+
+/** Whose orders and uses a visitor's are: their account's, or those of a guest's window. */
+export function ownerOf({ buyerContext, cart }: ShopVisitor) {
+  const { buyer } = buyerContext
+  return { account: buyer.kind === 'account' ? buyer.account : null, visitor: cart }
+}

@@ -1,5 +1,5 @@
 import { enterShopPage } from '@/features/shop/enter'
-import { ownerOf } from '@/features/shop/load-cart'
+import { ownerOf } from '@/server/session/shop-session'
 import { OrdersPage } from '@/features/shop/orders-page'
 import { getSteppe } from '@/server/engine/steppe'
 import { ordersOf } from '@/server/shop/order-store'

@@ -1,6 +1,6 @@
 import { findConversion, type RateTable } from '../../currency/currency'
-import { type Decimal, ZERO } from '../../decimal/decimal'
-import { toFraction } from '../../decimal/fraction'
+import { type Decimal, ONE, ZERO } from '../../decimal/decimal'
+import { divideFractions, type Fraction, multiplyFractions, toFraction } from '../../decimal/fraction'
 import { type RoundingRule, roundToDigits } from '../../decimal/rounding'
 import type { Adjustment } from '../../price/adjustment'
 import { getSettings, priceDigitsOf, type Store } from '../../store/store'
@@ -91,21 +91,35 @@ export function feeOf(store: Store, code: string) {
  */
 export function fromHome(
   { store }: PreparedStore,
-  currencyView: CurrencyView,
+  { rates, currency }: CurrencyView,
   amount: Decimal,
   digits: number,
 ): Decimal | null {
+  if (currency === getSettings(store).currency) return amount
+  const factor = factorFromHome(store, rates, currency)
+  return factor && roundToDigits(multiplyFractions(toFraction(amount), factor), digits, 'half-up')
+}
+
+/**
+ * An amount of any currency in the store's, by the rates of the currency view, without fee, rounded half up to the store's
+ * digits.
+ *
+ * Errors  `null` without a rate.
+ */
+export function intoHome(
+  { store }: PreparedStore,
+  { rates }: Pick<CurrencyView, 'rates'>,
+  amount: Decimal,
+  currency: string,
+): Decimal | null {
+  const factor = factorFromHome(store, rates, currency)
+  const { priceDigits } = getSettings(store)
+  return factor && roundToDigits(divideFractions(toFraction(amount), factor), priceDigits, 'half-up')
+}
+
+/** What brings an amount of the store's currency into another; `null` without a rate. */
+function factorFromHome(store: Store, rates: CurrencyView['rates'], currency: string): Fraction | null {
   const { currency: home } = getSettings(store)
-  if (currencyView.currency === home) return amount
-  const conversion = findConversion(currencyView.rates, home, home, {
-    code: currencyView.currency,
-    fee: ZERO,
-  })
-  if (!conversion) return null
-  const { numerator, denominator } = toFraction(amount)
-  const converted = {
-    numerator: numerator * conversion.factor.numerator,
-    denominator: denominator * conversion.factor.denominator,
-  }
-  return roundToDigits(converted, digits, 'half-up')
+  if (currency === home) return toFraction(ONE)
+  return findConversion(rates, home, home, { code: currency, fee: ZERO })?.factor ?? null
 }
