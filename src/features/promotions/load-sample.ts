@@ -142,7 +142,7 @@ function toView(
     basis: storeBasis(prepared) === 'net' ? 'prices without tax' : 'prices with tax',
     currency,
     rows: withHint(
-      promotion,
+      applied?.missing ?? null,
       cart.lines.map((line, at) =>
         toRow(
           store,
@@ -230,17 +230,13 @@ function toRow(
 }
 
 /** At the first line a set left something of: how many more units make another one. */
-function withHint({ value }: Promotion, rows: readonly SampleRow[]): readonly SampleRow[] {
-  const [part, ...others] = value.kind === 'set' ? value.parts : []
-  if (!part || others.length > 0) return rows
-  const left = rows.map(({ isIn, isGift, quantity, taken, more }) =>
-    isIn && !isGift ? Math.floor(Number(quantity)) - taken.length - more : 0,
+function withHint(missing: Decimal | null, rows: readonly SampleRow[]): readonly SampleRow[] {
+  const first = rows.findIndex(
+    ({ isIn, isGift, quantity, taken, more }) =>
+      isIn && !isGift && Math.floor(Number(quantity)) > taken.length + more,
   )
-  const whole = left.reduce((total, each) => total + each, 0)
-  const first = left.findIndex((each) => each > 0)
-  const missing = part.count - (whole % part.count)
-  if (first < 0 || whole === 0 || missing === part.count) return rows
-  const note = `${missing} more ${missing === 1 ? 'makes' : 'make'} another set`
+  if (missing === null || first < 0) return rows
+  const note = `${missing} more ${missing === '1' ? 'makes' : 'make'} another set`
   return rows.map((row, at) => (at === first ? { ...row, note } : row))
 }
 

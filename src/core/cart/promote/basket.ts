@@ -53,7 +53,9 @@ export function isOpen({ takenBy }: Segment, promotion: Promotion): boolean {
 export function closedBy(takenBy: readonly Promotion[], promotion: Promotion): Promotion | null {
   return (
     takenBy.find(
-      (taker) => closes(taker) && isOnOrder(taker) === isOnOrder(promotion) && !combine(taker, promotion),
+      (taker) =>
+        taker.id === promotion.id ||
+        (closes(taker) && isOnOrder(taker) === isOnOrder(promotion) && !combine(taker, promotion)),
     ) ?? null
   )
 }

@@ -100,7 +100,16 @@ function applyEach(
     }
     charge = subtract(charge, saving)
     taken.push(promotion)
-    applied.push({ promotion: promotion.id, saving, uses: 1, lines: [], sets: [], gifts: [], capped: null })
+    applied.push({
+      promotion: promotion.id,
+      saving,
+      uses: 1,
+      lines: [],
+      sets: [],
+      gifts: [],
+      capped: null,
+      missing: null,
+    })
   }
   return { charge, applied, idle }
 }

@@ -77,7 +77,7 @@ function roundUp(value: Fraction, digits: number): Decimal {
 }
 
 /** How often it may still be used in this order, and what keeps it from being used more. */
-export function usesLeft(
+export function usesLeftOf(
   { id, uses }: Promotion,
   facts: PromotionFacts,
 ): { readonly count: number; readonly by: keyof UseLimits | null } {

@@ -1,4 +1,4 @@
-import { add, compare, type Decimal, decimal } from '../../decimal/decimal'
+import { add, compare, type Decimal, decimal, subtract, ZERO } from '../../decimal/decimal'
 import { factsOf } from '../../engine/items/catalogue-index'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import { matchWhat } from '../../predicates/what'
@@ -14,7 +14,7 @@ export interface NearMiss {
     /** In the buyer's currency. */
     | { readonly kind: 'value'; readonly amount: Decimal }
     | { readonly kind: 'weight'; readonly kilograms: Decimal }
-  /** What it would save with the units added that cost least, as it is shown; `null` where that is not known. */
+  /** What it would save, or save more, with the units added that cost least, as it is shown; `null` where that is not known. */
   readonly saves: Decimal | null
 }
 
@@ -28,7 +28,7 @@ const MOST_TRIED = 10
 const MOST_TOLD = 3
 
 /**
- * The promotions the shop announces that nearly hold, the one that would save most first: the smallest addition that
+ * The promotions the shop announces that nearly hold, or nearly form one more set, the one that would save most first: the smallest addition that
  * makes each of them hold, tried in the cart itself.
  */
 export function findNearMisses(
@@ -42,7 +42,13 @@ export function findNearMisses(
     const isAnnounced = prepared.store.promotion.get(promotion)?.isAnnounced === true
     return missing && isAnnounced ? [{ promotion, missing, saves: null }] : []
   })
-  return misses
+  const more = cart.promotions.applied.flatMap(({ promotion, missing }): readonly NearMiss[] => {
+    const isAnnounced = prepared.store.promotion.get(promotion)?.isAnnounced === true
+    return missing && isAnnounced
+      ? [{ promotion, missing: { kind: 'units', count: missing }, saves: null }]
+      : []
+  })
+  return [...misses, ...more]
     .slice(0, MOST_TRIED)
     .map((miss) =>
       miss.missing.kind === 'units' ? tried(prepared, question, cart, miss, { price, savedIn }) : miss,
@@ -92,5 +98,7 @@ function tried(
   const applied = more.ok
     ? more.value.promotions.applied.find(({ promotion }) => promotion === miss.promotion)
     : undefined
-  return more.ok && applied ? { ...miss, saves: savedIn(more.value, miss.promotion) } : null
+  if (!more.ok || !applied) return null
+  const saves = subtract(savedIn(more.value, miss.promotion), savedIn(cart, miss.promotion))
+  return compare(saves, ZERO) > 0 ? { ...miss, saves } : null
 }

@@ -84,6 +84,8 @@ export interface AppliedPromotion {
   readonly gifts: readonly { readonly variant: string; readonly quantity: Decimal }[]
   /** How much less it saves so that nothing is sold below its floor; `null` where nothing is. */
   readonly capped: Decimal | null
+  /** How many more units would make one more set; `null` for what forms none, or none that may be used. */
+  readonly missing: Decimal | null
 }
 
 export interface IdlePromotion {

@@ -198,8 +198,10 @@ function planByQuantity(
 
 /** Units are missing: because there are too few, or because others have them. */
 function tooFew(promotion: Promotion, basket: Basket, goods: Goods, wanted: number, has: number): Planned {
-  const held = goods.of(promotion)
-  const inCart = basket.filter(({ line }) => held[line]).reduce((sum, { quantity }) => sum + quantity, 0)
+  const inCart = placesNotTaken(promotion, basket, goods).reduce(
+    (sum, at) => sum + segmentAt(basket, at).quantity,
+    0,
+  )
   if (inCart >= wanted) return not(whyNothingOpen(promotion, basket, goods))
   return not({ code: 'too-few', missing: fromUnits(wanted - has, QUANTITY_DIGITS) })
 }
@@ -243,11 +245,19 @@ function whyNoSet(promotion: Promotion, value: ValueOf<'set'>, basket: Basket, g
   if (open.length === 0) return whyNothingOpen(promotion, basket, goods)
   const missing = missingUnits(value, open, basket, goods)
   if (missing === 0) return { code: 'saves-nothing' }
-  const held = goods.of(promotion)
-  const inCart = [...basket.keys()].filter((at) => held[segmentAt(basket, at).line])
+  const inCart = placesNotTaken(promotion, basket, goods)
   return missingUnits(value, inCart, basket, goods) === 0
     ? whyNothingOpen(promotion, basket, goods)
     : { code: 'too-few', missing: decimal(missing) }
+}
+
+/** Places with what a promotion is for, but for what it has itself already: others may have the rest. */
+function placesNotTaken(promotion: Promotion, basket: Basket, goods: Goods): readonly number[] {
+  const held = goods.of(promotion)
+  return [...basket.keys()].filter((at) => {
+    const { line, takenBy } = segmentAt(basket, at)
+    return held[line] && !takenBy.includes(promotion)
+  })
 }
 
 /** How many units a set lacks: for each part, and for all of them where parts want the same. */

@@ -11,7 +11,7 @@ import { compareRules } from '../../rules/rule'
 import type { Discount } from '../cart'
 import { priceLines, type PricedLine } from '../price-lines'
 import { afterTaking, type Basket, type Segment } from './basket'
-import { findUnmet, usesLeft } from './conditions'
+import { findUnmet, usesLeftOf } from './conditions'
 import { Goods } from './goods'
 import type { AppliedPromotion, AppliedSet, IdlePromotion, PromotionFacts, WhyNot } from './outcome'
 import { type Gift, type Plan, planGoods } from './plan'
@@ -124,7 +124,7 @@ class Run {
     const circumstances = circumstancesAt(this.pricingContext)
     return this.prepared.terms.promotions.flatMap(({ rule, schedule }): readonly Candidate[] => {
       const verdict = matchRule(rule, schedule, circumstances)
-      const left = usesLeft(rule, this.facts)
+      const left = usesLeftOf(rule, this.facts)
       const because: WhyNot | null = !verdict.holds
         ? verdict.because
         : left.count < 1 && left.by
@@ -226,7 +226,7 @@ class Run {
     )
   }
 
-  private apply({ promotion, plan, gifts, shares, exacts, saving, capped }: Ready): void {
+  private apply({ promotion, usesLeft, plan, gifts, shares, exacts, saving, capped }: Ready): void {
     const byLine = new Map<number, { quantity: number; saving: Decimal }>()
     plan.takes.forEach(({ segment, quantity }, at) => {
       const { line } = this.basket[segment] as Segment
@@ -246,6 +246,8 @@ class Run {
       const discount = { promotion: promotion.id, quantity, saving: this.inLineBasis(line, share) }
       this.discounts.set(line, [...(this.discounts.get(line) ?? []), discount])
     }
+    const sets = plan.sets.map((set) => this.toAppliedSet(set))
+    this.basket = afterTaking(this.basket, promotion, plan.takes, exacts)
     const first = this.priced.length + this.gifts.length
     this.gifts.push(...gifts.map((line) => ({ line, promotion: promotion.id })))
     this.applied.push({
@@ -260,12 +262,19 @@ class Run {
           saving: this.inStoreBasis(line),
         })),
       ],
-      sets: plan.sets.map((set) => this.toAppliedSet(set)),
+      sets,
       gifts: gifts.map(({ wanted }) => ({ variant: wanted.variant, quantity: wanted.quantity })),
       capped: capped === ZERO ? null : capped,
+      missing: this.missingFor(promotion, usesLeft - plan.uses),
     })
     this.idle.delete(promotion.id)
-    this.basket = afterTaking(this.basket, promotion, plan.takes, exacts)
+  }
+
+  /** How many more units one more set would take, of which some are there already. */
+  private missingFor(promotion: Promotion, usesLeft: number): Decimal | null {
+    if (promotion.value.kind !== 'set' || usesLeft < 1) return null
+    const again = planGoods(promotion, this.basket, this.goods, usesLeft)
+    return !again.ok && again.because.code === 'too-few' ? again.because.missing : null
   }
 
   private toAppliedSet({ times, units, amount, saving }: Plan['sets'][number]): AppliedSet {
