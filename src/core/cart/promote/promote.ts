@@ -1,4 +1,4 @@
-import { add, compare, decimal, type Decimal, subtract, ZERO } from '../../decimal/decimal'
+import { add, compare, type Decimal, subtract, ZERO } from '../../decimal/decimal'
 import { type Fraction, multiplyFractions, toFraction } from '../../decimal/fraction'
 import { roundToDigits } from '../../decimal/rounding'
 import { factorBetween, inBasis, storeBasis } from '../../engine/amounts/basis'
@@ -9,12 +9,14 @@ import type { Promotion, PromotionKind } from '../../promotions/promotion'
 import { circumstancesAt, matchRule } from '../../rules/match-rule'
 import { compareRules } from '../../rules/rule'
 import type { Discount } from '../cart'
-import { priceLines, type PricedLine } from '../price-lines'
+import type { PricedLine } from '../price-lines'
 import { afterTaking, type Basket, type Segment } from './basket'
 import { findUnmet, usesLeftOf } from './conditions'
+import { priceGift } from './gifts'
 import { Goods } from './goods'
 import type { AppliedPromotion, AppliedSet, IdlePromotion, PromotionFacts, WhyNot } from './outcome'
-import { type Gift, type Plan, planGoods } from './plan'
+import { planGoods } from './plan'
+import type { Gift, Plan } from './planned'
 import { spread } from './spread'
 
 /** A line as it is to be paid: its total is what promotions leave of it. */
@@ -189,7 +191,9 @@ class Run {
     const planned = planGoods(promotion, this.basket, this.goods, candidate.usesLeft)
     if (!planned.ok) return planned.because
     const { plan } = planned
-    const gifts = plan.gifts.map((gift) => this.priceGift(gift))
+    const gifts = plan.gifts.map((gift) =>
+      priceGift(this.prepared, this.pricingContext, gift, this.priced, this.digits),
+    )
     const missing = gifts.findIndex((gift) => gift === null)
     if (missing >= 0) return { code: 'no-gift', variant: (plan.gifts[missing] as Gift).variant }
     const given = gifts as readonly PricedLine[]
@@ -201,19 +205,6 @@ class Run {
       if (choice !== 'taken') return { code: choice === 'left' ? 'declined' : 'offered', saving: whole }
     }
     return { ...candidate, plan, gifts: given, shares, exacts, saving: whole, capped }
-  }
-
-  /** Errors  `null` for what is hidden from the buyer, has no price, or is not there. */
-  private priceGift({ variant, count }: Gift): PricedLine | null {
-    const record = this.prepared.store.variant.get(variant)
-    if (!record || !this.prepared.index.numberOf.has(variant)) return null
-    const wanted = { variant, quantity: decimal(count), extras: [] }
-    const [line] = priceLines(this.prepared, this.pricingContext, [wanted], this.digits)
-    if (!line || line.total === null || !line.access.see || !line.access.buy) return null
-    const inCart = this.priced
-      .filter((each) => each.wanted.variant === variant)
-      .reduce((sum, each) => add(sum, each.wanted.quantity), wanted.quantity)
-    return record.stock !== null && compare(record.stock, inCart) < 0 ? null : line
   }
 
   private inStoreBasis({ total, basis, number }: PricedLine): Decimal {

@@ -11,7 +11,7 @@ import { roundPrice, roundToDigits } from '../../decimal/rounding'
 import type { Promotion } from '../../promotions/promotion'
 import { type Basket, type Segment, shareOf } from './basket'
 import type { Goods } from './goods'
-import type { Plan } from './plan'
+import type { Plan } from './planned'
 
 /** A saving in what can be paid: rounded once as a whole, and spread over the units it took. */
 export interface Spread {

@@ -1,0 +1,119 @@
+import { type Fraction, multiplyFractions } from '../../decimal/fraction'
+import { fromUnits } from '../../engine/lists/price-step'
+import type { Promotion, PromotionValue } from '../../promotions/promotion'
+import { type Basket, closedBy, compareUnits, isOpen, type Segment, type Take } from './basket'
+import type { FormedSet } from './form-sets'
+import type { Goods } from './goods'
+import type { WhyNot } from './outcome'
+
+/** Quantities have at most so many digits. */
+const QUANTITY_DIGITS = 3
+
+/** More of a variant for nothing. */
+export interface Gift {
+  readonly variant: string
+  /** Whole units. */
+  readonly count: number
+}
+
+/** What a promotion would do to a basket, exactly. */
+export interface Plan {
+  readonly takes: readonly Take[]
+  /** One for each take. */
+  readonly savings: readonly Fraction[]
+  readonly uses: number
+  readonly sets: readonly FormedSet[]
+  readonly gifts: readonly Gift[]
+}
+
+export type Planned =
+  { readonly ok: true; readonly plan: Plan } | { readonly ok: false; readonly because: WhyNot }
+
+export type ValueOf<Kind extends PromotionValue['kind']> = Extract<PromotionValue, { readonly kind: Kind }>
+
+/** Places in the basket a promotion may take units of, the dearest units first. */
+export function openOf(promotion: Promotion, basket: Basket, goods: Goods): readonly number[] {
+  const takes = goods.of(promotion)
+  return [...basket.keys()]
+    .filter((at) => takes[segmentAt(basket, at).line] && isOpen(segmentAt(basket, at), promotion))
+    .sort((one, other) => {
+      const [mine, theirs] = [segmentAt(basket, one), segmentAt(basket, other)]
+      return compareUnits(theirs, mine) || goods.compareLines(mine.line, theirs.line)
+    })
+}
+
+export function segmentAt(basket: Basket, at: number): Segment {
+  return basket[at] as Segment
+}
+
+/** Why nothing is open to a promotion. */
+export function whyNothingOpen(promotion: Promotion, basket: Basket, goods: Goods): WhyNot {
+  const held = goods.holds(promotion.scope)
+  const used = basket.find(({ line, takenBy }) => held[line] && closedBy(takenBy, promotion))
+  const by = used && closedBy(used.takenBy, promotion)
+  if (by) return { code: 'used', by: by.id }
+  const contract = goods.lines.map((_, line) => held[line] && goods.protectedBy(line)).find(Boolean)
+  return contract ? { code: 'protected', contract } : { code: 'not-for-cart' }
+}
+
+export function not(because: WhyNot): Planned {
+  return { ok: false, because }
+}
+
+export function planned(
+  takes: readonly Take[],
+  savings: readonly Fraction[],
+  more: Partial<Plan> = {},
+): Planned {
+  if (!savings.some(({ numerator }) => numerator > 0n) && !more.gifts?.length)
+    return not({ code: 'saves-nothing' })
+  // A fixed price each may be above what some units cost: these are left alone.
+  const kept = takes.flatMap((take, at) => {
+    const saving = savings[at] as Fraction
+    return saving.numerator > 0n || more.gifts || more.sets ? [{ take, saving }] : []
+  })
+  return {
+    ok: true,
+    plan: {
+      takes: kept.map(({ take }) => take),
+      savings: kept.map(({ saving }) => saving),
+      uses: 1,
+      sets: [],
+      gifts: [],
+      ...more,
+    },
+  }
+}
+
+/** Units are missing: because there are too few, or because others have them. */
+export function tooFew(
+  promotion: Promotion,
+  basket: Basket,
+  goods: Goods,
+  wanted: number,
+  has: number,
+): Planned {
+  const inCart = placesNotTaken(promotion, basket, goods).reduce(
+    (sum, at) => sum + segmentAt(basket, at).quantity,
+    0,
+  )
+  if (inCart >= wanted) return not(whyNothingOpen(promotion, basket, goods))
+  return not({ code: 'too-few', missing: fromUnits(wanted - has, QUANTITY_DIGITS) })
+}
+
+/** The part of a whole that falls to a share of what it is spread over. */
+export function portion(whole: Fraction, share: Fraction, of: Fraction): Fraction {
+  return multiplyFractions(whole, {
+    numerator: share.numerator * of.denominator,
+    denominator: share.denominator * of.numerator,
+  })
+}
+
+/** Places with what a promotion is for, but for what it has itself already: others may have the rest. */
+export function placesNotTaken(promotion: Promotion, basket: Basket, goods: Goods): readonly number[] {
+  const held = goods.of(promotion)
+  return [...basket.keys()].filter((at) => {
+    const { line, takenBy } = segmentAt(basket, at)
+    return held[line] && !takenBy.includes(promotion)
+  })
+}
