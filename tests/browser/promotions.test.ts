@@ -113,6 +113,8 @@ test('a gift is left and taken, a code counts once it is right, and the order sa
     // It is counted: this buyer has used the voucher once, which is as often as they may.
     await page.goto(`${server.url}/promotions/open-day-voucher`)
     await page.getByText('of 200 uses').waitFor()
+    await page.getByText('Guests', { exact: true }).waitFor()
+    await page.getByText('What it gave away').waitFor()
     await fillCart(page, server, 'TL-TB 1')
     await page.getByRole('textbox', { name: 'Code' }).fill('OPENDAY')
     await page.getByRole('button', { name: 'Use the code' }).click()

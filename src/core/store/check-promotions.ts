@@ -70,8 +70,8 @@ function currenciesIn({ value, conditions }: Promotion): readonly string[] {
   return [...new Set(codes)]
 }
 
-/** What the dearest set comes to at base prices; `null` where a part has no base price. */
-function dearestSet(
+/** What the dearest set comes to at base prices, in the store's currency; `null` where a part has no base price. */
+export function dearestSet(
   store: Store,
   scope: What,
   parts: readonly { readonly count: number; readonly scope: What | null }[],

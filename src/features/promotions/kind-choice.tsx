@@ -1,9 +1,12 @@
-import { decimal } from '@/core/decimal/decimal'
+import { compare, type Decimal, decimal, multiply } from '@/core/decimal/decimal'
+import { toFraction } from '@/core/decimal/fraction'
+import { roundToDigits } from '@/core/decimal/rounding'
+import type { What } from '@/core/predicates/what'
+import { dearestSet } from '@/core/store/check-promotions'
 import { PROMOTION_EXAMPLES, writePromotionValue } from '@/core/notation/promotion-text'
 import {
   type Promotion,
   PROMOTION_KINDS,
-  type PromotionKind,
   type PromotionValue,
   type SetSaving,
 } from '@/core/promotions/promotion'
@@ -12,7 +15,14 @@ import { FieldLink } from '@/sheet/parts/field-tick'
 import { PROMOTION_KIND_NAMES } from '@/ui/format/promotion-phrases'
 
 /** The kinds side by side, and of a set how it saves: what is chosen is said in the sentence and can be changed there. */
-export function KindChoice({ store, value }: { readonly store: Store; readonly value: PromotionValue }) {
+export function KindChoice({
+  store,
+  promotion,
+}: {
+  readonly store: Store
+  readonly promotion: Pick<Promotion, 'value' | 'scope'>
+}) {
+  const { value } = promotion
   return (
     <div className="grid grid-cols-[4.5rem_1fr] gap-y-1 pb-4">
       <span className="text-soft">Kind</span>
@@ -22,7 +32,11 @@ export function KindChoice({ store, value }: { readonly store: Store; readonly v
             <Choice
               isChosen={kind === value.kind}
               label={PROMOTION_KIND_NAMES[kind]}
-              text={textOf(kind, value)}
+              text={
+                kind === 'set'
+                  ? writePromotionValue(store, firstSet(store, promotion))
+                  : PROMOTION_EXAMPLES[kind]
+              }
             />
           </li>
         ))}
@@ -31,7 +45,7 @@ export function KindChoice({ store, value }: { readonly store: Store; readonly v
         <>
           <span className="text-soft">The {countOf(value)}</span>
           <ul className="flex flex-wrap gap-x-5">
-            {SET_SAVINGS.map(({ kind, label, saving }) => (
+            {setSavings(setPrice(store, promotion.scope, value.parts)).map(({ kind, label, saving }) => (
               <li key={kind}>
                 <Choice
                   isChosen={kind === value.saving.kind}
@@ -65,29 +79,42 @@ function Choice({
   )
 }
 
-function textOf(kind: PromotionKind, value: Promotion['value']): string {
-  return kind === value.kind ? '' : PROMOTION_EXAMPLES[kind]
+const ANY_THREE = [{ count: 3, scope: null }] as const
+
+function firstSet(store: Store, { scope }: Pick<Promotion, 'scope'>): PromotionValue {
+  return {
+    kind: 'set',
+    parts: ANY_THREE,
+    saving: { kind: 'price', price: money(setPrice(store, scope, ANY_THREE)) },
+  }
+}
+
+/** A tenth less than the dearest set, in whole units of the currency, so that it saves something to begin with. */
+function setPrice(store: Store, scope: What, parts: Parameters<typeof dearestSet>[2]): Decimal {
+  const dearest = dearestSet(store, scope, parts)
+  if (dearest === null) return decimal(10)
+  const less = multiply(dearest, decimal('0.9'))
+  const isSmall = compare(less, decimal(1)) < 0
+  return roundToDigits(toFraction(less), isSmall ? 2 : 0, 'down')
 }
 
 function countOf({ parts }: Extract<PromotionValue, { readonly kind: 'set' }>): number {
   return parts.reduce((total, { count }) => total + count, 0)
 }
 
-function money(amount: string) {
-  return { amount: decimal(amount), own: {} }
+function money(amount: Decimal) {
+  return { amount, own: {} }
 }
 
-const SET_SAVINGS: readonly {
+function setSavings(price: Decimal): readonly {
   readonly kind: SetSaving['kind']
   readonly label: string
   readonly saving: SetSaving
-}[] = [
-  { kind: 'price', label: 'have one price', saving: { kind: 'price', price: money('60') } },
-  { kind: 'percent', label: 'get a percentage off', saving: { kind: 'percent', percent: decimal('10') } },
-  {
-    kind: 'amount',
-    label: 'get an amount off',
-    saving: { kind: 'amount', amount: money('5') },
-  },
-  { kind: 'cheapest-free', label: 'the cheapest is free', saving: { kind: 'cheapest-free', count: 1 } },
-]
+}[] {
+  return [
+    { kind: 'price', label: 'have one price', saving: { kind: 'price', price: money(price) } },
+    { kind: 'percent', label: 'get a percentage off', saving: { kind: 'percent', percent: decimal(10) } },
+    { kind: 'amount', label: 'get an amount off', saving: { kind: 'amount', amount: money(decimal(5)) } },
+    { kind: 'cheapest-free', label: 'the cheapest is free', saving: { kind: 'cheapest-free', count: 1 } },
+  ]
+}

@@ -5,8 +5,20 @@ import type { AppliedPromotion, PromotionFacts } from '@/core/cart/promote/outco
 import { priceCart } from '@/core/cart/price-cart'
 import { findBySku } from '@/core/catalogue/find-by-code'
 import { variantName } from '@/core/catalogue/product'
-import { compare, type Decimal, negate, parseDecimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
+import {
+  compare,
+  type Decimal,
+  multiply,
+  negate,
+  parseDecimal,
+  subtract,
+  sum,
+  ZERO,
+} from '@/core/decimal/decimal'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
 import { storeBasis } from '@/core/engine/amounts/basis'
+import { toPrice } from '@/core/engine/lists/price-step'
+import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { withChanges } from '@/core/engine/prepare'
 import type { Promotion, PromotionKind } from '@/core/promotions/promotion'
@@ -15,7 +27,7 @@ import { getSettings, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
-import { formatAmount } from '@/ui/format/amount'
+import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { promotionPhrase } from '@/ui/format/promotion-phrases'
 import { whyNotWords } from '@/ui/format/promotion-standing'
 import { formatDay } from '@/ui/format/instant'
@@ -163,9 +175,41 @@ function toView(
     saved: savedWords(saved, digits),
     total: formatAmount(paid, digits),
     sets,
+    ...marginsOf(prepared, look, cart, applied),
     competitors: competitorsOf(prepared, promotion, cart),
     why: idle ? whyNotWords({ store, currency, digits }, idle.because) : '',
     begins: idle?.because.code === 'not-now' ? beginningOf(store, promotion) : null,
+  }
+}
+
+/** Margins of the lines a promotion touches, of those whose cost is known. */
+function marginsOf(
+  prepared: RequestContext['prepared'],
+  { pricingContext }: RequestContext,
+  { lines }: Cart,
+  applied: AppliedPromotion | undefined,
+): Pick<SampleCartView, 'margin' | 'belowCost'> {
+  const { currencyView, digits } = pricingContext
+  const costs = referenceAmounts(prepared, 'cost', currencyView)
+  const touched = (applied?.lines ?? []).flatMap(({ line }) => {
+    const found = lines[line]
+    const number = prepared.index.numberOf.get(found?.variant ?? '')
+    const cost = number === undefined ? null : toPrice(amountAt(costs, number), digits)
+    if (!found?.before || cost === null) return []
+    const pays = subtract(found.before, sum(found.discounts.map(({ saving }) => saving)))
+    return [{ variant: found.variant, before: found.before, pays, cost: multiply(cost, found.quantity) }]
+  })
+  if (touched.length === 0) return { margin: null, belowCost: [] }
+  const whole = (of: 'before' | 'pays' | 'cost') => sum(touched.map((each) => each[of]))
+  const percent = (paid: Decimal) => {
+    const margin = paid === ZERO ? null : marginPercent(paid, whole('cost'))
+    return margin === null ? '–' : formatPercent(margin)
+  }
+  return {
+    margin: { before: percent(whole('before')), now: percent(whole('pays')) },
+    belowCost: touched
+      .filter(({ pays, cost }) => isBelowCost(pays, cost))
+      .map(({ variant }) => prepared.store.variant.get(variant)?.sku ?? variant),
   }
 }
 

@@ -104,6 +104,7 @@ export function SampleCart({ of, first }: { readonly of: SampleOf; readonly firs
         </p>
       )}
       <Sets sets={view.sets} />
+      <Margin view={view} />
       <Competitors view={view} />
     </section>
   )
@@ -174,6 +175,16 @@ function AddLine({ add }: { readonly add: (sku: string) => void }) {
       }}
       onBlur={() => setOpen(false)}
     />
+  )
+}
+
+function Margin({ view: { margin, belowCost } }: { readonly view: SampleCartView }) {
+  if (!margin) return null
+  return (
+    <p className="py-1">
+      Margin of what it takes and gives: {margin.before} → <b>{margin.now}</b>
+      {belowCost.length > 0 && <b className="text-error">; below cost: {belowCost.join(', ')}</b>}
+    </p>
   )
 }
 

@@ -55,6 +55,10 @@ export interface SampleCartView {
   readonly saved: string
   readonly total: string
   readonly sets: readonly SampleSet[]
+  /** The margin of what the promotion takes or gives, in percent before and with it; `null` where no cost is known. */
+  readonly margin: { readonly before: string; readonly now: string } | null
+  /** What is sold below its cost then. */
+  readonly belowCost: readonly string[]
   readonly competitors: readonly SampleCompetitor[]
   /** What keeps the promotion from saving anything here; empty where it does. */
   readonly why: string
