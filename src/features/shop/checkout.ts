@@ -105,7 +105,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     return {
       problems: {
         total:
-          'The total has changed: for this address, this way of paying, or because a price or promotion is another one now. Check it, then place the order.',
+          'The total has changed: the address, the way of paying, a price or a promotion changed it. Check it, then place the order.',
       },
       typed,
     }

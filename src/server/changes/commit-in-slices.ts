@@ -22,7 +22,7 @@ const NUMBERS_LEFT = 1_000
 
 /**
  * Weighs and writes many records while others read and write: only who wants one of the same records waits. What is
- * written counts when all of it is there; a server that dies before that takes it back when it starts again.
+ * written counts when all of it is there; a server that stops before that undoes it when it starts again.
  *
  * `requests` gives the records as they are wanted when nobody else writes any of them any more.
  *
@@ -56,7 +56,7 @@ export async function commitInSlices(
     if (!isMended) underWay.fail(error)
     throw error
   } finally {
-    // What could not be taken back stays in the way of whoever wants the same, until the server starts again.
+    // Records that could not be restored stay locked until the server starts again.
     if (isMended) {
       steppe.underWay = null
       underWay.end()
@@ -164,7 +164,7 @@ async function write(
   )
 }
 
-/** Takes back, in slices again, whatever of it has been written. */
+/** Restores, in slices again, whatever has been written. */
 async function callOff(steppe: Steppe, { changeSet }: UnderWay, changes: readonly Change[]): Promise<void> {
   const slices = new Slices()
   const revisionOf = (record: Pick<Change, 'kind' | 'id'>) => steppe.revisions.get(revisionKey(record)) ?? 1

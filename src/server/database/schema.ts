@@ -577,7 +577,7 @@ export const changeSets = pgTable('change_set', {
   note: text('note').notNull(),
   /** The change set this one undoes. */
   undoes: integer('undoes').references((): AnyPgColumn => changeSets.id),
-  /** Being written in slices: nothing of it counts yet, and all of it is taken back if the server dies now. */
+  /** Still being written in slices. It does not count yet, and is undone if the server stops now. */
   isUnfinished: boolean('is_unfinished').notNull().default(false),
 })
 

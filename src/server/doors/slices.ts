@@ -8,10 +8,10 @@ const LONGEST_SLICE = 20
 const STEPS_A_LOOK = 256
 
 /**
- * Lets whoever waits have a turn. The framework runs immediates of a page that is drawn before it lets go, so that only a
- * timer really does.
+ * Gives other requests a turn. While a page is being rendered the framework runs its immediates first, so only a timer
+ * really does.
  */
-export function letOthersGo(): Promise<void> {
+export function yieldToOthers(): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, 0))
 }
 
@@ -23,7 +23,7 @@ export class Slices {
   /** Called between two steps; lets others go first when this has taken long enough. */
   async rest(): Promise<void> {
     if (performance.now() - this.began < LONGEST_SLICE) return
-    await letOthersGo()
+    await yieldToOthers()
     this.began = performance.now()
   }
 

@@ -8,7 +8,7 @@ import type { Store } from '@/core/store/store'
 import { join } from 'node:path'
 import { type Database, openDatabase, type OpenOptions } from '../database/open-database'
 import { loadStore, type Revisions } from '../records/record-tables'
-import { takeBackUnfinished } from '../records/take-back'
+import { undoUnfinished } from '../records/undo-unfinished'
 import type { UnderWay } from './under-way'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
@@ -71,7 +71,7 @@ export async function closeSteppe(): Promise<void> {
 /** Opens the store in a directory. Most callers want `getSteppe`. */
 export async function openSteppe(directory: string, options: OpenOptions = {}): Promise<Steppe> {
   const { database, sync, syncMeanwhile, freeBytes, close } = await openDatabase(directory, options)
-  await takeBackUnfinished(database)
+  await undoUnfinished(database)
   const { store, revisions } = await loadStore(database)
   return {
     directory,

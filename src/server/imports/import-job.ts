@@ -6,7 +6,7 @@ import type { PriceList } from '@/core/price/price-list'
 import type { Store } from '@/core/store/store'
 import { randomUUID } from 'node:crypto'
 import { commit } from '../changes/commit'
-import { letOthersGo } from '../doors/slices'
+import { yieldToOthers } from '../doors/slices'
 import { type ChangeRequest, parseContext } from '../changes/weigh'
 import { revisionOf } from '../changes/history'
 import { getPrepared, type Steppe } from '../engine/steppe'
@@ -176,7 +176,7 @@ async function read(steppe: Steppe, job: ImportJob): Promise<void> {
     newId: randomUUID,
     pause: async (done: number) => {
       job.state = { step: 'reading', done, of: job.table.rows.length }
-      await letOthersGo()
+      await yieldToOthers()
       if (job.isCancelled) throw new Cancelled()
     },
   }
@@ -216,7 +216,7 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
     async (stage, done) => {
       // Every record is written twice: itself, and its line of the history.
       job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
-      await letOthersGo()
+      await yieldToOthers()
       if (job.isCancelled) throw new Cancelled()
     },
   )

@@ -6,7 +6,7 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { priceColumn } from '@/core/engine/column/price-column'
 import type { PricingContext } from '@/core/engine/context/pricing-context'
 import { isOwnRung, type Rung } from '@/core/price/ladder'
-import { letOthersGo, Slices } from '@/server/doors/slices'
+import { yieldToOthers, Slices } from '@/server/doors/slices'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
@@ -66,7 +66,7 @@ async function computeLadder(
   quantity: number,
 ): Promise<LadderView> {
   const column = priceColumn(prepared, pricingContext, quantity)
-  await letOthersGo()
+  await yieldToOthers()
   const sold = await soldVariants(prepared)
   const decides = new Map<string, number>()
   const [withoutPrice, hidden]: [SoldVariant[], { item: SoldVariant; because: string }[]] = [[], []]

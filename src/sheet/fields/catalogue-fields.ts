@@ -56,7 +56,7 @@ export const PRODUCT_FIELDS: readonly FieldRule[] = [
   textField(['description', 'Description']),
   textField(['unit', 'Unit', 'What one of it is: each, case, pair.']),
   namesField(
-    ['categories', 'Categories', 'Names between commas; its page is filed under the first.'],
+    ['categories', 'Categories', 'Names between commas; the first is the one its page stands in.'],
     'category',
   ),
   pairsField(['attributes', 'Attributes', 'One a line: Fabric=mesh']),

@@ -42,7 +42,7 @@ function differenceWords({
 }: Extract<Refusal, { code: 'stale' }>['fields'][number]): string {
   const name = FIELDS[field] ?? field
   return current === null || submitted === null
-    ? `${name} is another now.`
+    ? `${name} has changed.`
     : `${name}: “${current}” now, “${submitted}” yours.`
 }
 

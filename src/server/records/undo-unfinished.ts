@@ -11,8 +11,8 @@ export function toChange(row: { kind: string; record: string; before: unknown; a
   return { kind: row.kind, id: row.record, before: row.before, after: row.after } as Change
 }
 
-/** Takes back what a server was writing in slices when it died: nothing of it had counted yet. */
-export async function takeBackUnfinished(database: Database): Promise<void> {
+/** Undoes what a server was writing in slices when it stopped: none of it counted yet. */
+export async function undoUnfinished(database: Database): Promise<void> {
   const unfinished = await database.query.changeSets.findMany({
     where: eq(schema.changeSets.isUnfinished, true),
     orderBy: desc(schema.changeSets.id),
