@@ -10,7 +10,7 @@ import { openPricingContext } from '@/core/engine/price/open-pricing-context'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import type { Levy } from '@/core/tax/find-levies'
 import { NO_LIMITS } from '@/core/limits/limit'
-import { goods, writtenPrepared } from '@tests/fixtures/written-store'
+import { goods, TWO_RATES, writtenPrepared } from '@tests/fixtures/written-store'
 import { EVERY_VARIANT, randomQuestion, randomStore } from '@tests/fixtures/random-store'
 import fc from 'fast-check'
 
@@ -20,18 +20,6 @@ const d = decimal
 type Sections = Parameters<typeof writtenPrepared>[0]
 type Line = readonly [variant: string, quantity: string]
 
-const TAXES: Sections = {
-  taxClasses: [
-    { code: 'standard', name: 'Standard' },
-    { code: 'reduced', name: 'Reduced' },
-  ],
-  taxes: [{ code: 'vat', name: 'VAT' }],
-  taxRates: [
-    { id: 's', tax: 'vat', taxClass: 'standard', country: 'IE', percent: '20' },
-    { id: 'r', tax: 'vat', taxClass: 'reduced', country: 'IE', percent: '10' },
-    { id: 'de', tax: 'vat', taxClass: 'standard', country: 'DE', percent: '19' },
-  ],
-}
 const settings = (more: object = {}) => ({ taxClass: 'standard', ...more })
 
 function cart(sections: Sections, lines: readonly Line[], more: Partial<CartQuestion> = {}): Cart {
@@ -153,7 +141,7 @@ describe('taxes of a cart', () => {
 
   // Common practice, no source: classes add up line by line, each levy under its own name.
   test('a 20 % class beside a 10 % class', () => {
-    const { taxes, total } = cart({ settings: settings(), ...TAXES, ...shelf }, [
+    const { taxes, total } = cart({ settings: settings(), ...TWO_RATES, ...shelf }, [
       ['A', '1'],
       ['B', '2'],
     ])
@@ -172,7 +160,7 @@ describe('taxes of a cart', () => {
     const found = cart(
       {
         settings: settings({ deliveryPrice: price, taxRounding: 'document' }),
-        ...TAXES,
+        ...TWO_RATES,
         taxRates: [
           { id: 's', tax: 'vat', taxClass: 'standard', country: 'IE', percent: first[1] },
           { id: 'r', tax: 'vat', taxClass: 'reduced', country: 'IE', percent: second[1] },
@@ -191,7 +179,7 @@ describe('taxes of a cart', () => {
   test('delivery is free from a value on, and can have a class of its own', () => {
     const sections = (more: object) => ({
       settings: settings({ deliveryPrice: '10', deliveryFreeFrom: '200', ...more }),
-      ...TAXES,
+      ...TWO_RATES,
       ...shelf,
     })
     expect(cart(sections({}), [['A', '2']]).delivery.gross).toBe('0')
@@ -206,7 +194,7 @@ describe('taxes of a cart', () => {
   ])('a price of 100 entered with tax, in Germany: %s', (grossElsewhere, gross, tax, net) =>
     expect(
       cart(
-        { settings: settings({ taxBasis: 'gross', grossElsewhere }), ...TAXES, ...shelf },
+        { settings: settings({ taxBasis: 'gross', grossElsewhere }), ...TWO_RATES, ...shelf },
         [['A', '1']],
         elsewhere,
       ).total,
@@ -223,7 +211,7 @@ describe('taxes of a cart', () => {
       cart(
         {
           settings: settings({ taxBasis: 'gross', unionCountries: ['IE', 'DE'] }),
-          ...TAXES,
+          ...TWO_RATES,
           ...shelf,
           accounts,
         },

@@ -7,6 +7,7 @@ import {
   promotion,
   standing,
 } from '@tests/fixtures/promoted-cart'
+import { TWO_RATES } from '@tests/fixtures/written-store'
 
 const percent = (value: string) => ({ kind: 'percent', percent: value })
 const off = (amount: string) => ({ kind: 'amount', amount: money(amount) })
@@ -440,15 +441,7 @@ describe('tax', () => {
   test('a voucher over two rates lowers what each is charged on', () => {
     const sections = {
       settings: { taxBasis: 'net' },
-      taxClasses: [
-        { code: 'standard', name: 'Standard' },
-        { code: 'reduced', name: 'Reduced' },
-      ],
-      taxes: [{ code: 'vat', name: 'VAT' }],
-      taxRates: [
-        { id: 's', tax: 'vat', taxClass: 'standard', country: 'IE', percent: '20' },
-        { id: 'r', tax: 'vat', taxClass: 'reduced', country: 'IE', percent: '10' },
-      ],
+      ...TWO_RATES,
       products: [
         { id: 'g0', code: 'g0', name: 'g0', categories: ['c'], basePrice: '60', taxClass: 'standard' },
         { id: 'g1', code: 'g1', name: 'g1', categories: ['c'], basePrice: '40', taxClass: 'reduced' },

@@ -20,7 +20,7 @@ import type { Gift, Plan } from './planned'
 import { spread } from './spread'
 
 /** A line as it is to be paid: its total is what promotions leave of it. */
-export interface PromotedLine {
+interface PromotedLine {
   /** The line before promotions. */
   readonly priced: PricedLine
   /** What is left to pay for it; `null` without a price. */
