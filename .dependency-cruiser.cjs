@@ -22,7 +22,7 @@ const CORE = [
 ]
 
 /** The rooms of the engine, each on those before it; what asks and prepares stands above them all. */
-const ENGINE = ['items', 'lists', 'context', 'rules', 'amounts', 'price', 'column', 'explain']
+const ENGINE = ['items', 'lists', 'context', 'rules', 'amounts', 'price', 'column', 'promoted', 'explain']
 
 const engineOrder = ENGINE.map((room, at) => ({
   name: `engine-${room}-looks-back`,

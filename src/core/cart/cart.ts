@@ -5,7 +5,8 @@ import type { Access } from '../engine/rules/find-rights'
 import type { FoundLimits, LimitSource } from '../engine/rules/find-limits'
 import type { QuestionError, BuyerContext } from '../engine/context/buyer-context'
 import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
-import type { AppliedPromotion, IdlePromotion, PromotionFacts } from './promote/outcome'
+import type { AppliedPromotion, IdlePromotion } from './promote/outcome'
+import type { PromotionFacts } from '../promotions/facts'
 import type { TaxBasis } from '../price/based-amount'
 
 /** One line of a cart as it is put in. */

@@ -1,7 +1,8 @@
 import 'server-only'
 
 import type { Cart, CartLine } from '@/core/cart/cart'
-import type { AppliedPromotion, PromotionFacts } from '@/core/cart/promote/outcome'
+import type { AppliedPromotion } from '@/core/cart/promote/outcome'
+import type { PromotionFacts } from '@/core/promotions/facts'
 import { priceCart } from '@/core/cart/price-cart'
 import { findBySku } from '@/core/catalogue/find-by-code'
 import { variantName } from '@/core/catalogue/product'

@@ -1,4 +1,4 @@
-import type { Choice } from '@/core/cart/promote/outcome'
+import type { Choice } from '@/core/promotions/facts'
 import type { Condition, Payment, PromotionValue, UseLimits } from '@/core/promotions/promotion'
 import type { AccessEffect, Gate, Landing } from '@/core/access/access'
 import type { Assortment } from '@/core/access/assortment'

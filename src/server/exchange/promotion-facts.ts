@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { findByCode } from '@/core/catalogue/find-by-code'
-import type { Choice, PastOrder, PromotionFacts } from '@/core/cart/promote/outcome'
+import type { Choice, PastOrder, PromotionFacts } from '@/core/promotions/facts'
 import { parseDecimal } from '@/core/decimal/decimal'
 import { findNearest } from '@/core/issue/issue'
 import { readInstant } from '@/core/predicates/instant'

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { CartLineWanted } from '@/core/cart/cart'
-import type { Choice } from '@/core/cart/promote/outcome'
+import type { Choice } from '@/core/promotions/facts'
 import { parseDecimal } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Payment } from '@/core/promotions/promotion'

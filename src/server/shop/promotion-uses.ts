@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { Uses } from '@/core/cart/promote/outcome'
+import type { Uses } from '@/core/promotions/facts'
 import { sql } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
 import { promotionUses } from '../database/schema'

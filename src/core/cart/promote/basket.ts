@@ -5,6 +5,7 @@ import {
   subtractFractions,
   ZERO_FRACTION,
 } from '../../decimal/fraction'
+import { closedBy } from '../../promotions/closed-by'
 import type { Promotion } from '../../promotions/promotion'
 
 /** Some of a line's units that have been through the same promotions. */
@@ -44,32 +45,6 @@ export function compareUnits(one: Segment, other: Segment): number {
 /** Whether a promotion may still take units that others took. */
 export function isOpen({ takenBy }: Segment, promotion: Promotion): boolean {
   return closedBy(takenBy, promotion) === null
-}
-
-/**
- * The promotion that keeps another off what it has taken; `null` when none does. Those on the whole order look at the
- * cart after all others, and only stand in each other's way.
- */
-export function closedBy(takenBy: readonly Promotion[], promotion: Promotion): Promotion | null {
-  return (
-    takenBy.find(
-      (taker) =>
-        taker.id === promotion.id ||
-        (closes(taker) && isOnOrder(taker) === isOnOrder(promotion) && !combine(taker, promotion)),
-    ) ?? null
-  )
-}
-
-function isOnOrder({ value }: Promotion): boolean {
-  return value.kind === 'order'
-}
-
-function closes({ value }: Promotion): boolean {
-  return value.kind !== 'item-price' || value.closes
-}
-
-function combine(one: Promotion, other: Promotion): boolean {
-  return one.combines !== '' && one.combines === other.combines
 }
 
 /**

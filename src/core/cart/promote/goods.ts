@@ -1,13 +1,12 @@
-import { type Decimal, powerOfTen } from '../../decimal/decimal'
-import { type Fraction, toFraction } from '../../decimal/fraction'
-import { fromHome } from '../../engine/context/currency-view'
+import { powerOfTen } from '../../decimal/decimal'
+import type { Fraction } from '../../decimal/fraction'
+import { moneyIn } from '../../engine/amounts/money-in'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import type { PricingContext } from '../../engine/context/pricing-context'
 import { QUANTITY_UNITS } from '../../engine/lists/compiled-line'
 import { floorUnits } from '../../engine/price/find-price'
 import { type What, matchWhat } from '../../predicates/what'
 import type { Money, Promotion } from '../../promotions/promotion'
-import { getSettings } from '../../store/store'
 import type { PricedLine } from '../price-lines'
 
 /** What promotions look at: the lines of a cart, whether they take part at all, and amounts in the buyer's currency. */
@@ -78,17 +77,8 @@ export class Goods {
     return id !== null && this.prepared.store.contract.get(id)?.isProtected === true ? id : null
   }
 
-  /**
-   * An amount in the buyer's currency: the one set for it, else converted as prices are.
-   *
-   * Errors  `null` without a rate.
-   */
-  money({ amount, own }: Money): Fraction | null {
-    const { currency, currencyView } = this.pricingContext
-    const set = own[currency]
-    if (set !== undefined) return toFraction(set)
-    if (currency === getSettings(this.prepared.store).currency) return toFraction(amount)
-    const converted: Decimal | null = fromHome(this.prepared, currencyView, amount, this.digits)
-    return converted === null ? null : toFraction(converted)
+  /** An amount in the buyer's currency; `null` without a rate. */
+  money(money: Money): Fraction | null {
+    return moneyIn(this.prepared, this.pricingContext, money, this.digits)
   }
 }

@@ -3,7 +3,8 @@ import { factsOf } from '../../engine/items/catalogue-index'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import { matchWhat } from '../../predicates/what'
 import type { Cart, CartQuestion, CartResult } from '../cart'
-import { NO_FACTS, type WhyNot } from './outcome'
+import { type WhyNot } from './outcome'
+import { NO_FACTS } from '../../promotions/facts'
 
 /** A promotion that a little more in the cart would bring about. */
 export interface NearMiss {

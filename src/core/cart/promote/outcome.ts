@@ -2,39 +2,6 @@ import type { Decimal } from '../../decimal/decimal'
 import type { Condition, UseLimits } from '../../promotions/promotion'
 import type { NotHolding } from '../../rules/match-rule'
 
-/** An order of the buyer's that was not cancelled. */
-export interface PastOrder {
-  /** Epoch milliseconds. */
-  readonly at: number
-  /** Goods without tax, in the store's currency. */
-  readonly value: Decimal
-}
-
-/** How often a promotion has been used. */
-export interface Uses {
-  readonly total: number
-  readonly byBuyer: number
-  readonly today: number
-}
-
-export type Choice = 'taken' | 'left'
-
-/** What promotions ask of a cart beside what lies in it. */
-export interface PromotionFacts {
-  /** As they were typed. */
-  readonly codes: readonly string[]
-  /** How the buyer will pay; `null` while they have not said. */
-  readonly payment: 'card' | 'terms' | null
-  /** What was said to each offer, by the promotion's id. */
-  readonly choices: Readonly<Record<string, Choice>>
-  /** `null` for guests, whose orders nobody knows. */
-  readonly pastOrders: readonly PastOrder[] | null
-  /** By the promotion's id; who is not in it has not been used. */
-  readonly uses: Readonly<Record<string, Uses>>
-}
-
-export const NO_FACTS: PromotionFacts = { codes: [], payment: null, choices: {}, pastOrders: null, uses: {} }
-
 /** Why a promotion changed nothing. */
 export type WhyNot =
   | NotHolding

@@ -10,8 +10,9 @@ import {
   toFraction,
   ZERO_FRACTION,
 } from '../../decimal/fraction'
-import { roundPrice, roundToDigits } from '../../decimal/rounding'
+import { roundToDigits } from '../../decimal/rounding'
 import { QUANTITY_UNITS as UNIT, quantityUnits } from '../../engine/lists/compiled-line'
+import { amountOf, roundUnit, takenOff } from '../../promotions/item-saving'
 import type { Promotion, Saving } from '../../promotions/promotion'
 import { type Basket, type Segment, shareOf, type Take } from './basket'
 import type { Goods } from './goods'
@@ -67,10 +68,6 @@ function planItemPrice(promotion: Promotion, saving: Saving, basket: Basket, goo
   return planned(takes, savings)
 }
 
-function roundUnit(price: Fraction, { rounding }: Promotion, digits: number): Decimal {
-  return rounding ? roundPrice(price, rounding) : roundToDigits(price, digits, 'half-up')
-}
-
 function planEach(
   promotion: Promotion,
   saving: Saving,
@@ -90,17 +87,14 @@ function planEach(
 
 /** What is taken off some units of a segment. Errors  `null` without a rate. */
 function offEach(saving: Saving, goods: Goods): ((segment: Segment, quantity: number) => Fraction) | null {
-  if (saving.kind === 'percent')
-    return (segment, quantity) => percentOfFraction(shareOf(segment, quantity), saving.percent)
-  const amount = goods.money(saving.kind === 'amount' ? saving.amount : saving.price)
-  if (!amount) return null
-  return (segment, quantity) => {
-    const whole = shareOf(segment, quantity)
-    const all = multiplyFractions(amount, { numerator: BigInt(quantity), denominator: BigInt(UNIT) })
-    if (saving.kind === 'amount') return leastFraction(all, whole)
-    const off = subtractFractions(whole, all)
-    return off.numerator > 0n ? off : ZERO_FRACTION
-  }
+  const each = saving.kind === 'percent' ? ZERO_FRACTION : goods.money(amountOf(saving))
+  if (!each) return null
+  return (segment, quantity) =>
+    takenOff(
+      saving,
+      shareOf(segment, quantity),
+      multiplyFractions(each, { numerator: BigInt(quantity), denominator: BigInt(UNIT) }),
+    )
 }
 
 function planByQuantity(

@@ -217,7 +217,8 @@ function finish(
   }
 }
 
-function protectedLists({ ladder }: PricingContext): ReadonlySet<string> {
+/** Ids of the lists whose prices a protected contract keeps as they are. */
+export function protectedLists({ ladder }: PricingContext): ReadonlySet<string> {
   return new Set(
     ladder.flatMap((step) =>
       step.filter(({ contract }) => contract?.isProtected).map(({ compiled }) => compiled.list.id),

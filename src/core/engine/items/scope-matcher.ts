@@ -17,6 +17,14 @@ export function scopeMatcher(
   return (number) => takesIn(number) && !leavesOut(number)
 }
 
+/** Whether a scope says the same of all items that are filed alike: it names none, and minds neither price nor stock. */
+export function isFiledOnly({ include, exclude }: What): boolean {
+  return [...include, ...exclude].every(
+    (term) =>
+      !isVolatile(term) && term.kind !== 'variant' && term.kind !== 'product' && term.kind !== 'extra',
+  )
+}
+
 /** Whether any of some terms holds an item. */
 function termsMatcher(
   store: Store,
