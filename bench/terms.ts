@@ -1,3 +1,4 @@
+import type { CartQuestion } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
 import { decimal } from '@/core/decimal/decimal'
 import { findLimits } from '@/core/engine/rules/find-limits'
@@ -10,9 +11,16 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { computeColumn } from '@/core/engine/column/price-column'
 import { toPrice } from '@/core/engine/lists/price-step'
 import { buyerContext } from '@/core/engine/context/buyer-context'
+import { scopeMatcher } from '@/core/engine/items/scope-matcher'
+import { openItemPromotions } from '@/core/engine/promoted/item-promotions'
+import { promotedColumn } from '@/core/engine/promoted/promoted-column'
+import { promotedPrice } from '@/core/engine/promoted/promoted-price'
+import { NO_FACTS } from '@/core/promotions/facts'
 import type { PromotionValue } from '@/core/promotions/promotion'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change } from '@/core/store/store'
+import { type PlainPromotion, referencePromotions } from '@tests/reference/reference-promotions'
+import type { IndexedDecimal } from './indexed-decimal'
 import { numbers } from './large-store'
 import { type Contender, measure, type Samples } from './measure'
 
@@ -20,6 +28,8 @@ const LINES = 200
 const LISTED = 48
 const RULES = 20
 const PROMOTIONS = 100
+/** The plain one takes seconds. */
+const REFERENCE_REPETITIONS = 3
 
 /** The large store with taxes, limits, access rules, and a contract that covers some branches, for one buyer. */
 function withTerms(prepared: PreparedStore, account: string): PreparedStore {
@@ -127,11 +137,43 @@ function withPromotions(prepared: PreparedStore): PreparedStore {
   return refresh(prepared, applyChanges(store, changes), changes)
 }
 
+/** The same promotions as the plain reference takes them. */
+function plainPromotions(prepared: PreparedStore, items: readonly string[]): readonly PlainPromotion[] {
+  const numberOf = (variant: string) => prepared.index.numberOf.get(variant) as number
+  const percentOf = (saving: { readonly kind: string; readonly percent?: string }) => saving.percent ?? '0'
+  return [...prepared.store.promotion.values()].map(({ code, rank, scope, value }): PlainPromotion => {
+    const holds = scopeMatcher(prepared, scope)
+    const held = items.map((variant) => holds(numberOf(variant)))
+    const head = { code, rank, holds: (line: number) => held[line] === true }
+    switch (value.kind) {
+      case 'item-price':
+        return {
+          ...head,
+          value: { kind: 'item-price', percent: percentOf(value.saving), closes: value.closes },
+        }
+      case 'by-quantity':
+        return {
+          ...head,
+          value: { kind: 'by-quantity', percent: percentOf(value.saving), from: Number(value.from) },
+        }
+      case 'set':
+        return value.saving.kind === 'cheapest-free'
+          ? { ...head, value: { kind: 'cheapest-free', count: 3, free: value.saving.count } }
+          : { ...head, value: { kind: 'set', count: 3, percent: percentOf(value.saving) } }
+      case 'free-goods':
+        return { ...head, value: { kind: 'cheapest-free', count: 12, free: 1 } }
+      default:
+        return { ...head, value: { kind: 'order', percent: '2' } }
+    }
+  })
+}
+
 /** A cart and a listing page of a contract buyer beside a whole column of plain prices. */
 export async function measureTerms(
   prepared: PreparedStore,
   at: number,
   repetitions: number,
+  indexed: IndexedDecimal,
 ): Promise<Samples> {
   const guarded = withTerms(prepared, 'a7')
   const promoted = withPromotions(guarded)
@@ -146,9 +188,38 @@ export async function measureTerms(
     quantity: decimal(1 + pick(20)),
     extras: [],
   }))
+  const bought = lines.map(({ variant }) => variant)
+  const plain = plainPromotions(promoted, bought)
+  const cartByReference = () => {
+    const priced = lines.map(({ variant, quantity }) => ({
+      sku: promoted.store.variant.get(variant)?.sku ?? variant,
+      units: Number(quantity),
+      price: ((indexed.price('a7', variant, Number(quantity)) ?? 0) / 100).toFixed(2),
+    }))
+    // What the contract keeps from being bought takes no part.
+    const canBuy = lines.map(({ variant }) => {
+      const number = guarded.index.numberOf.get(variant) as number
+      return findRights(guarded, pricingContext, number).buy
+    })
+    return referencePromotions(
+      priced,
+      plain.map((each) => ({ ...each, holds: (line) => canBuy[line] === true && each.holds(line) })),
+    )
+  }
+  compareCarts(promoted, { ...from, lines, past: [] }, cartByReference())
+  const promotedContext = openPricingContext(promoted, from)
+  if (!promotedContext.ok) throw new Error(promotedContext.error.code)
+  const itemPromotions = () => openItemPromotions(promoted, promotedContext.value, NO_FACTS)
   const page = Array.from({ length: LISTED }, () => pick(variantCount))
   const contenders: readonly Contender[] = [
-    { name: 'a plain price column', times: 1, run: () => computeColumn(guarded, pricingContext, 1000) },
+    {
+      name: 'a plain price column',
+      times: 1,
+      run: () => {
+        guarded.columns.clear()
+        return computeColumn(guarded, pricingContext, 1000)
+      },
+    },
     {
       name: `a cart of ${LINES} lines`,
       times: 3,
@@ -179,6 +250,55 @@ export async function measureTerms(
           return { limits, tax: amount && taxPrice(guarded, pricingContext, number, { amount, basis }) }
         }),
     },
+    {
+      name: 'the same page under them',
+      times: 10,
+      run: () => {
+        const open = itemPromotions()
+        return page.map((number) => {
+          if (!findRights(promoted, promotedContext.value, number).see) return null
+          const found = findPrice(promoted, promotedContext.value, number)
+          const { units, basis } = promotedPrice(open, number, found) ?? found
+          const amount = toPrice(units, pricingContext.digits)
+          const { limits } = findLimits(promoted, promotedContext.value, number)
+          return {
+            limits,
+            tax: amount && taxPrice(promoted, promotedContext.value, number, { amount, basis }),
+          }
+        })
+      },
+    },
+    {
+      name: 'a column of promoted prices',
+      times: 1,
+      run: () => {
+        promoted.columns.clear()
+        return promotedColumn(itemPromotions(), computeColumn(promoted, promotedContext.value, 1000))
+      },
+    },
   ]
-  return measure(contenders, repetitions)
+  const quick = await measure(contenders, repetitions)
+  const reference = await measure(
+    [
+      contenders[2] as Contender,
+      { name: 'the same in decimal.js, unit by unit', times: 1, run: cartByReference },
+    ],
+    REFERENCE_REPETITIONS,
+  )
+  return new Map([...quick, ...[...reference].map(([name, values]) => [`${name} (again)`, values] as const)])
+}
+
+/** Whoever is quick and wrong has not won. */
+function compareCarts(
+  prepared: PreparedStore,
+  question: CartQuestion,
+  expected: ReadonlyMap<string, string>,
+): void {
+  const priced = priceCart(prepared, question)
+  if (!priced.ok) throw new Error(priced.error.code)
+  const saved = priced.value.promotions.applied.map(({ promotion, saving }) => [promotion, saving] as const)
+  const differing = saved.filter(([id, saving]) => Number(expected.get(id)) !== Number(saving))
+  if (saved.length === expected.size && differing.length === 0) return
+  console.log(`The cart under promotions differs from its reference: ${JSON.stringify(differing)}`)
+  process.exitCode = 1
 }

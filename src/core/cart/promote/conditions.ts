@@ -13,6 +13,7 @@ export function findUnmet(
   facts: PromotionFacts,
   at: number,
 ): WhyNot | null {
+  if (conditions.length === 0) return null
   const held = goods.holds(scope)
   for (const condition of conditions) {
     const counted = (line: number) =>

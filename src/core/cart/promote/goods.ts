@@ -3,9 +3,10 @@ import type { Fraction } from '../../decimal/fraction'
 import { moneyIn } from '../../engine/amounts/money-in'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import type { PricingContext } from '../../engine/context/pricing-context'
+import { keptScopeMatcher } from '../../engine/items/scope-matcher'
 import { QUANTITY_UNITS } from '../../engine/lists/compiled-line'
 import { floorUnits } from '../../engine/price/find-price'
-import { type What, matchWhat } from '../../predicates/what'
+import type { What } from '../../predicates/what'
 import type { Money, Promotion } from '../../promotions/promotion'
 import type { PricedLine } from '../price-lines'
 
@@ -15,6 +16,7 @@ export class Goods {
   private readonly own = new Map<What, readonly boolean[]>()
   /** The place of each line by its SKU: of equally dear units the same are taken wherever their lines stand. */
   private readonly places: readonly number[]
+  private readonly partakes: readonly boolean[]
 
   constructor(
     private readonly prepared: PreparedStore,
@@ -32,6 +34,7 @@ export class Goods {
     const places: number[] = []
     bySku.forEach(([line], place) => (places[line] = place))
     this.places = places
+    this.partakes = lines.map((_, line) => amounts[line] !== null && this.protectedBy(line) === null)
   }
 
   /** Below or above zero as a line comes before or after another where their units are equally dear. */
@@ -42,14 +45,18 @@ export class Goods {
   /** Which lines a scope holds, whether they take part or not. */
   holds(scope: What): readonly boolean[] {
     let held = this.held.get(scope)
-    if (!held) this.held.set(scope, (held = this.lines.map(({ facts }) => matchWhat(scope, facts).matches)))
+    if (!held) {
+      const isHeld = keptScopeMatcher(this.prepared, scope)
+      this.held.set(scope, (held = this.lines.map(({ number }) => isHeld(number))))
+    }
     return held
   }
 
   /** Which lines a promotion is for and may change. */
   of({ scope }: Promotion): readonly boolean[] {
     let own = this.own.get(scope)
-    if (!own) this.own.set(scope, (own = this.holds(scope).map((isHeld, at) => isHeld && this.takesPart(at))))
+    if (!own)
+      this.own.set(scope, (own = this.holds(scope).map((isHeld, at) => isHeld && this.partakes[at] === true)))
     return own
   }
 
@@ -68,7 +75,7 @@ export class Goods {
   }
 
   takesPart(line: number): boolean {
-    return this.amounts[line] !== null && this.protectedBy(line) === null
+    return this.partakes[line] === true
   }
 
   /** The contract whose prices nothing else moves; `null` for a line that is free. */

@@ -35,12 +35,15 @@ export type ValueOf<Kind extends PromotionValue['kind']> = Extract<PromotionValu
 /** Places in the basket a promotion may take units of, the dearest units first. */
 export function openOf(promotion: Promotion, basket: Basket, goods: Goods): readonly number[] {
   const takes = goods.of(promotion)
-  return [...basket.keys()]
-    .filter((at) => takes[segmentAt(basket, at).line] && isOpen(segmentAt(basket, at), promotion))
-    .sort((one, other) => {
-      const [mine, theirs] = [segmentAt(basket, one), segmentAt(basket, other)]
-      return compareUnits(theirs, mine) || goods.compareLines(mine.line, theirs.line)
-    })
+  const open: number[] = []
+  for (let at = 0; at < basket.length; at += 1) {
+    const segment = segmentAt(basket, at)
+    if (takes[segment.line] && isOpen(segment, promotion)) open.push(at)
+  }
+  return open.sort((one, other) => {
+    const [mine, theirs] = [segmentAt(basket, one), segmentAt(basket, other)]
+    return compareUnits(theirs, mine) || goods.compareLines(mine.line, theirs.line)
+  })
 }
 
 export function segmentAt(basket: Basket, at: number): Segment {

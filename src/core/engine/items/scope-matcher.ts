@@ -2,6 +2,9 @@ import { isVolatile, type ItemFacts, matchWhat, type What, type WhatTerm } from 
 import type { Store } from '../../store/store'
 import { type CatalogueIndex, factsOf } from './catalogue-index'
 
+/** Whether an item is held, by its number. */
+type Matcher = (number: number) => boolean
+
 /**
  * Says of each item, by its number, whether a scope holds it. Variants that are filed alike are asked about once, so
  * that a whole catalogue is gone through quickly; each answer is that of `matchWhat`.
@@ -11,10 +14,25 @@ import { type CatalogueIndex, factsOf } from './catalogue-index'
 export function scopeMatcher(
   { store, index }: { readonly store: Store; readonly index: CatalogueIndex },
   scope: What,
-): (number: number) => boolean {
+): Matcher {
   const takesIn = termsMatcher(store, index, scope.include)
   const leavesOut = termsMatcher(store, index, scope.exclude)
   return (number) => takesIn(number) && !leavesOut(number)
+}
+
+/** Kept as long as the store and the scope. */
+const MATCHERS = new WeakMap<object, WeakMap<What, Matcher>>()
+
+/** `scopeMatcher` of a scope that is asked about again and again, such as a rule's: made once. */
+export function keptScopeMatcher(
+  prepared: { readonly store: Store; readonly index: CatalogueIndex },
+  scope: What,
+): Matcher {
+  let known = MATCHERS.get(prepared)
+  if (!known) MATCHERS.set(prepared, (known = new WeakMap()))
+  let matcher = known.get(scope)
+  if (!matcher) known.set(scope, (matcher = scopeMatcher(prepared, scope)))
+  return matcher
 }
 
 /** Whether a scope says the same of all items that are filed alike: it names none, and minds neither price nor stock. */
@@ -26,11 +44,7 @@ export function isFiledOnly({ include, exclude }: What): boolean {
 }
 
 /** Whether any of some terms holds an item. */
-function termsMatcher(
-  store: Store,
-  index: CatalogueIndex,
-  terms: readonly WhatTerm[],
-): (number: number) => boolean {
+function termsMatcher(store: Store, index: CatalogueIndex, terms: readonly WhatTerm[]): Matcher {
   const named = new Set(terms.flatMap((term) => namedItems(index, term)))
   const changing = asScope(terms.filter(isVolatile))
   const filed = asScope(terms.filter((term) => !isVolatile(term)))

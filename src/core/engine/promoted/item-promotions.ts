@@ -8,13 +8,15 @@ import { compareRules } from '../../rules/rule'
 import { moneyIn } from '../amounts/money-in'
 import type { PreparedStore } from '../context/prepared-store'
 import type { PricingContext } from '../context/pricing-context'
-import { isFiledOnly, scopeMatcher } from '../items/scope-matcher'
+import { isFiledOnly, keptScopeMatcher } from '../items/scope-matcher'
 import { addition, compose, type Operation, percentFactor, scaling, toUnits } from '../lists/operation'
 import { compilePriceStep, type PriceStep, runPriceStep } from '../lists/price-step'
 
 /** A promotion on the price of single items, made ready for one currency. */
 export interface ItemPromotion {
   readonly promotion: Promotion
+  /** Of the currency view it was made ready for. */
+  readonly key: string
   /** Whether it is for an item, by its number. */
   readonly holds: (number: number) => boolean
   /** Whether items that are filed alike are all in its scope, or none. */
@@ -107,7 +109,8 @@ function makeItemPromotion(
   }
   return {
     promotion,
-    holds: scopeMatcher(prepared, scope),
+    key: pricingContext.currencyView.key,
+    holds: keptScopeMatcher(prepared, scope),
     isFiled: isFiledOnly(scope),
     step: own && stepFor(own, null),
     after: (units, factor) => {

@@ -4,6 +4,7 @@ import { mayHaveFloors } from '../amounts/naming-index'
 import { columnPrice, protectedLists } from '../column/price-column'
 import type { PriceColumn } from '../context/prepared-store'
 import { floorUnits } from '../price/find-price'
+import { type Chain, chainsOf, MOST_CHAINED } from './chains'
 import type { ItemPromotion, ItemPromotions } from './item-promotions'
 import { applyInOrder } from './promoted-price'
 
@@ -23,23 +24,24 @@ export interface PromotedColumn {
 export function promotedColumn(promotions: ItemPromotions, column: PriceColumn): PromotedColumn {
   const { prepared, pricingContext, inOrder } = promotions
   const { index } = prepared
-  const prices = Float64Array.from(column.prices)
+  const prices = column.prices.slice()
   const by = new Uint8Array(prices.length)
   if (inOrder.length === 0) return { prices, by }
-  const filed = inOrder.filter(({ isFiled }) => isFiled)
+  const { chainOf, chains } = chainsOf(promotions)
   const others = inOrder.filter(({ isFiled }) => !isFiled)
   const isProtected = protectedSources(promotions, column)
   const isPlain = column.bases === null && !prepared.mixesBases && !mayHaveFloors(prepared, pricingContext)
   for (let signature = 0; signature < index.variantSignatures; signature += 1) {
     const from = index.signatureStarts[signature] as number
     const to = index.signatureStarts[signature + 1] as number
-    if (from === to) continue
-    const held = filed.filter(({ holds }) => holds(from))
-    const [only] = held
-    if (!only && others.length === 0) continue
-    if (only?.step && held.length === 1 && others.length === 0 && isPlain && !isProtected)
-      sweep(only, column.prices, from, to, prices, by)
-    else
+    const chain = chains[chainOf[signature] as number] as Chain
+    const { held } = chain
+    if (held.length === 0 && others.length === 0) continue
+    if (isPlain && others.length === 0 && !isProtected && held.length <= MOST_CHAINED) {
+      const [only] = held
+      if (only?.step && held.length === 1) sweep(only, column.prices, from, to, prices, by)
+      else sweepSeveral(chain, column.prices, from, to, prices, by)
+    } else
       for (let number = from; number < to; number += 1) {
         if (isProtected?.[column.sources[number] as number]) continue
         promote(promotions, column, number, heldBy(inOrder, held, others, number), prices, by)
@@ -86,6 +88,54 @@ function sweep(
     prices[number] = price
     by[number] = 1
   }
+}
+
+/** `applyInOrder` over neighbouring items, with nothing made on the way. */
+function sweepSeveral(
+  { held, ranks, closers }: Chain,
+  before: Float64Array,
+  from: number,
+  to: number,
+  prices: Float64Array,
+  by: Uint8Array,
+): void {
+  for (let number = from; number < to; number += 1) {
+    let units = before[number] as number
+    if (units !== units) continue
+    let taken = 0
+    let count = 0
+    for (let rank = 0; rank + 1 < ranks.length;) {
+      const end = ranks[rank + 1] as number
+      let best = -1
+      let least = units
+      for (let at = ranks[rank] as number; at < end; at += 1) {
+        // One that has been applied closes what it took to itself, too.
+        if ((taken & (closers[at] as number)) !== 0) continue
+        const after = quickAfter(held[at] as ItemPromotion, units)
+        if (!(after < least)) continue
+        best = at
+        least = after
+      }
+      if (best >= 0) {
+        units = least
+        taken |= 1 << best
+        count += 1
+      }
+      // Those of one priority are asked again until none of them saves anything.
+      if (best < 0 || end - (ranks[rank] as number) === 1) rank += 1
+    }
+    if (count === 0) continue
+    prices[number] = units
+    by[number] = count
+  }
+}
+
+function quickAfter({ step, after }: ItemPromotion, units: number): number {
+  if (step?.kind === 'formula' && units >= step.least && units <= step.limit) {
+    const price = step.offset + step.grid * Math.floor(units * step.factor + step.shift)
+    if (price > step.smallest) return price
+  }
+  return after(units, null)
 }
 
 function promote(
