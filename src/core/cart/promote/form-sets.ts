@@ -9,16 +9,11 @@ import {
   ZERO_FRACTION,
 } from '../../decimal/fraction'
 import type { Promotion, PromotionValue, SetSaving } from '../../promotions/promotion'
-import { type Basket, compareUnits, isOpen, type Segment, shareOf } from './basket'
+import { type Basket, type Segment, shareOf } from './basket'
 import { fillParts, type Filling } from './fill-parts'
 import { QUANTITY_UNITS as UNIT } from '../../engine/lists/compiled-line'
 import type { Goods } from './goods'
-
-/** Sets that are alike: so many times, of so many units each from these segments. */
-export interface FormedSet extends PlainSet {
-  /** What one saves, exactly. */
-  readonly saving: Fraction
-}
+import { type FormedSet, openOf, type PlainSet, segmentAt, type SetUnits } from './planned'
 
 type SetValue = Extract<PromotionValue, { readonly kind: 'set' }>
 
@@ -77,20 +72,12 @@ function dearestFirst(
   basket: Basket,
   goods: Goods,
 ): readonly Source[] {
-  const takes = goods.of(promotion)
   const held = parts.map(({ scope }) => (scope ? goods.holds(scope) : null))
-  return basket
-    .map((segment, at) => ({
-      at,
-      segment,
-      units: Math.floor(segment.quantity / UNIT),
-      fits: held.map((each) => each?.[segment.line] ?? true),
-    }))
-    .filter(({ segment, units }) => units > 0 && takes[segment.line] && isOpen(segment, promotion))
-    .sort(
-      (one, other) =>
-        compareUnits(other.segment, one.segment) || goods.compareLines(one.segment.line, other.segment.line),
-    )
+  return openOf(promotion, basket, goods).flatMap((at): readonly Source[] => {
+    const segment = segmentAt(basket, at)
+    const units = Math.floor(segment.quantity / UNIT)
+    return units > 0 ? [{ at, segment, units, fits: held.map((each) => each?.[segment.line] ?? true) }] : []
+  })
 }
 
 function unitsFor(sources: readonly Source[], part: number): number {
@@ -116,22 +103,6 @@ function worthOf(sources: readonly Source[], filling: Filling | null): Fraction 
 
 function sumOf(numbers: readonly number[]): number {
   return numbers.reduce((sum, each) => sum + each, 0)
-}
-
-/** One or more units of a segment in a set. */
-interface SetUnits {
-  readonly segment: number
-  readonly part: number
-  readonly count: number
-  /** What one of them comes to. */
-  readonly each: Fraction
-}
-
-interface PlainSet {
-  readonly times: number
-  readonly units: readonly SetUnits[]
-  /** What the units of one come to, exactly. */
-  readonly amount: Fraction
 }
 
 /** Each set takes from every part the dearest units left in it; sets that are alike are one. */

@@ -3,12 +3,34 @@ import { fromUnits } from '../../engine/lists/price-step'
 import { closedBy } from '../../promotions/closed-by'
 import type { Promotion, PromotionValue } from '../../promotions/promotion'
 import { type Basket, compareUnits, isOpen, type Segment, type Take } from './basket'
-import type { FormedSet } from './form-sets'
 import type { Goods } from './goods'
 import type { WhyNot } from './outcome'
 
 /** Quantities have at most so many digits. */
 const QUANTITY_DIGITS = 3
+
+/** One or more units of a segment in a set. */
+export interface SetUnits {
+  readonly segment: number
+  readonly part: number
+  readonly count: number
+  /** What one of them comes to. */
+  readonly each: Fraction
+}
+
+/** Sets that are alike: so many times, of so many units each from these segments. */
+export interface PlainSet {
+  readonly times: number
+  readonly units: readonly SetUnits[]
+  /** What the units of one come to, exactly. */
+  readonly amount: Fraction
+}
+
+/** The same with what one saves. */
+export interface FormedSet extends PlainSet {
+  /** What one saves, exactly. */
+  readonly saving: Fraction
+}
 
 /** More of a variant for nothing. */
 export interface Gift {
@@ -53,11 +75,15 @@ export function segmentAt(basket: Basket, at: number): Segment {
 /** Why nothing is open to a promotion. */
 export function whyNothingOpen(promotion: Promotion, basket: Basket, goods: Goods): WhyNot {
   const held = goods.holds(promotion.scope)
-  const used = basket.find(({ line, takenBy }) => held[line] && closedBy(takenBy, promotion))
-  const by = used && closedBy(used.takenBy, promotion)
-  if (by) return { code: 'used', by: by.id }
-  const contract = goods.lines.map((_, line) => held[line] && goods.protectedBy(line)).find(Boolean)
-  return contract ? { code: 'protected', contract } : { code: 'not-for-cart' }
+  for (const { line, takenBy } of basket) {
+    const by = held[line] ? closedBy(takenBy, promotion) : null
+    if (by) return { code: 'used', by: by.id }
+  }
+  for (let line = 0; line < held.length; line += 1) {
+    const contract = held[line] ? goods.protectedBy(line) : null
+    if (contract) return { code: 'protected', contract }
+  }
+  return { code: 'not-for-cart' }
 }
 
 export function not(because: WhyNot): Planned {
