@@ -15,6 +15,10 @@ import type { Quantities } from './price/find-in-list'
 import { findLosers } from './explain/find-losers'
 import { findPrice } from './price/find-price'
 import type { FoundPrice } from './context/found-price'
+import { NO_FACTS } from '../promotions/facts'
+import { type ItemPromotions, openItemPromotions } from './promoted/item-promotions'
+import { promotedAmount } from './promoted/promoted-answer'
+import { promotedPrice } from './promoted/promoted-price'
 import { findLimits } from './rules/find-limits'
 import { findRights } from './rules/find-rights'
 import { taxPrice } from './rules/find-tax'
@@ -84,6 +88,7 @@ interface OpenQuestion {
   readonly main: FoundPrice
   /** In the order they were asked for. */
   readonly extras: readonly FoundItem[]
+  readonly promotions: ItemPromotions
 }
 
 function openQuestion(prepared: PreparedStore, question: Question): AskResult<OpenQuestion> {
@@ -109,13 +114,18 @@ function openQuestion(prepared: PreparedStore, question: Question): AskResult<Op
     const item = index.numberOf.get(id) as number
     return { number: item, found: findPrice(prepared, pricingContext, item, quantities) }
   })
-  return { ok: true, value: { pricingContext, number, quantities, main, extras } }
+  const promotions = openItemPromotions(
+    prepared,
+    pricingContext,
+    question.promotions === undefined ? NO_FACTS : question.promotions,
+  )
+  return { ok: true, value: { pricingContext, number, quantities, main, extras, promotions } }
 }
 
 function toAnswer(
   prepared: PreparedStore,
   question: Question,
-  { pricingContext, number, quantities, main, extras }: OpenQuestion,
+  { pricingContext, number, quantities, main, extras, promotions }: OpenQuestion,
 ): Answer {
   const { basis } = main
   const withExtras = addExtras(
@@ -149,7 +159,8 @@ function toAnswer(
     })),
     total: withExtras && totalOf(withExtras, exact?.unit ?? null, question.quantity),
     was: findComparedPrice(prepared, pricingContext, question, number, quantities),
-    breaks: breaksOf(prepared, pricingContext, number),
+    promoted: unit && promotedAmount(promotions, question, number, quantities, main, unit),
+    breaks: breaksOf(promotions, number),
   }
 }
 
@@ -215,11 +226,9 @@ function totalOf({ unit, extras }: WithExtras, exact: Fraction | null, quantity:
 }
 
 /** What the buyer pays from which quantity on: where any list of theirs has a break and the price moves. */
-function breaksOf(
-  prepared: PreparedStore,
-  pricingContext: PricingContext,
-  number: number,
-): readonly BreakRow[] {
+function breaksOf(promotions: ItemPromotions, number: number): readonly BreakRow[] {
+  const { prepared, pricingContext } = promotions
+  const { digits } = pricingContext
   const froms = new Set<number>([1000])
   for (const { compiled } of pricingContext.ladder.flat()) {
     if (!compiled.hasBreaks || !compiled.layout.holds(number)) continue
@@ -228,11 +237,14 @@ function breaksOf(
   }
   const rows: BreakRow[] = []
   for (const from of [...froms].sort((left, right) => left - right)) {
-    const { units, basis } = findPrice(prepared, pricingContext, number, { own: from, counted: null })
+    const found = findPrice(prepared, pricingContext, number, { own: from, counted: null })
+    const { units, basis } = found
     if (Number.isNaN(units)) continue
-    const unit = fromUnits(units, pricingContext.digits)
+    const unit = fromUnits(units, digits)
     const before = rows.at(-1)
-    if (before?.unit !== unit || before.basis !== basis) rows.push({ from: fromUnits(from, 3), unit, basis })
+    if (before?.unit === unit && before.basis === basis) continue
+    const after = promotedPrice(promotions, number, found)
+    rows.push({ from: fromUnits(from, 3), unit, basis, promoted: after && basedPrice(after, digits) })
   }
   return rows.length > 1 ? rows : []
 }

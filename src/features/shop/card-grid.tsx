@@ -23,6 +23,12 @@ export function CardGrid({
             <p className="pt-1">
               <PriceTag price={card.price} money={money} from={card.from} />
             </p>
+            {card.badge && (
+              <p className="pt-1 leading-5 text-primary" data-testid="badge">
+                <span className="font-semibold">{card.badge.name}</span>
+                {card.badge.ends && <span className="block text-soft">{card.badge.ends}</span>}
+              </p>
+            )}
           </Link>
         </li>
       ))}

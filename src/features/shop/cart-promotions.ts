@@ -3,52 +3,14 @@ import 'server-only'
 import type { Cart, CartQuestion } from '@/core/cart/cart'
 import { findNearMisses, type NearMiss } from '@/core/cart/promote/near-misses'
 import { type WhyNot } from '@/core/cart/promote/outcome'
-import { NO_FACTS, type PastOrder, type PromotionFacts } from '@/core/promotions/facts'
+import { NO_FACTS } from '@/core/promotions/facts'
 import { priceCart } from '@/core/cart/price-cart'
 import { type Decimal, ZERO } from '@/core/decimal/decimal'
-import { intoHome } from '@/core/engine/context/currency-view'
 import { type Promotion, promotionWithCode } from '@/core/promotions/promotion'
 import { savedAsShown } from '@/core/cart/promote/saved-as-shown'
-import { startOfDay } from '@/core/predicates/instant'
-import { getSettings } from '@/core/store/store'
-import { currentInstant } from '@/server/clock'
-import { getSteppe } from '@/server/engine/steppe'
-import { ownerOf, type ShopVisitor } from '@/server/session/shop-session'
-import { readCartFacts } from '@/server/shop/cart-store'
-import { ordersOf } from '@/server/shop/order-store'
-import { readUses } from '@/server/shop/promotion-uses'
+import type { ShopVisitor } from '@/server/session/shop-session'
 import { formatMoney } from '@/ui/format/amount'
 import type { CartPromotionsView, OfferView } from './cart-view'
-
-/** What promotions ask of a visitor beside what lies in their cart. */
-export async function promotionFacts(visitor: ShopVisitor): Promise<PromotionFacts> {
-  const steppe = await getSteppe()
-  const { prepared } = visitor
-  if (prepared.store.promotion.size === 0) return NO_FACTS
-  const owner = ownerOf(visitor)
-  const { codes, choices, payment } = await readCartFacts(steppe, visitor.cart)
-  const today = startOfDay(currentInstant(), getSettings(prepared.store).timeZone)
-  return {
-    codes,
-    choices,
-    payment,
-    pastOrders: owner.account === null ? null : await pastOrders(visitor, owner.account),
-    uses: await readUses(steppe.database, owner, today),
-  }
-}
-
-/** What an account has ordered, in the currency of the store. */
-async function pastOrders(
-  { prepared, pricingContext }: ShopVisitor,
-  account: string,
-): Promise<readonly PastOrder[]> {
-  const orders = await ordersOf(await getSteppe(), { account, visitor: null })
-  return orders.map(({ at, document: { goods, currency } }) => ({
-    at: at.getTime(),
-    // An order in a currency that has no rate any more is still an order; nobody knows what it is worth.
-    value: intoHome(prepared, pricingContext.currencyView, goods.net, currency) ?? ZERO,
-  }))
-}
 
 /** What promotions say beside the lines of a cart. */
 export function promotionsView(

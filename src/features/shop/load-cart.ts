@@ -13,12 +13,12 @@ import { quantityUnits } from '@/core/engine/lists/compiled-line'
 import { contentOf, displayOf, taxPrice } from '@/core/engine/rules/find-tax'
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
-import { ownerOf, type ShopVisitor } from '@/server/session/shop-session'
+import { ownerOf, type ShopVisitor, visitorFacts } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { pastPurchases } from '@/server/shop/order-store'
 import { formatMoney } from '@/ui/format/amount'
 import { problemViews } from './cart-problems'
-import { promotionFacts, promotionsView } from './cart-promotions'
+import { promotionsView } from './cart-promotions'
 import type { CartLineView, CartSum, CartView } from './cart-view'
 import { stockSentence, taxWordsOf } from './shop-sentences'
 
@@ -35,7 +35,7 @@ export async function loadCart(visitor: ShopVisitor): Promise<LoadedCart> {
   const { prepared, buyerContext } = visitor
   const kept = await readCart(steppe, prepared, visitor.cart)
   const past = await pastPurchases(steppe, ownerOf(visitor))
-  const promotions = await promotionFacts(visitor)
+  const promotions = await visitorFacts(steppe, visitor)
   const questionOf = (lines: readonly CartLineWanted[]) => ({ ...buyerContext, lines, past, promotions })
   const price = (lines: readonly CartLineWanted[]) => priceCart(prepared, questionOf(lines))
   const first = price(kept)

@@ -1,46 +1,29 @@
 import 'server-only'
 
 import { pathToRoot } from '@/core/catalogue/category'
-import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
-import { type Product, type Variant, variantName } from '@/core/catalogue/product'
-import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
-import { answer } from '@/core/engine/ask'
+import { findByCode } from '@/core/catalogue/find-by-code'
+import { variantName } from '@/core/catalogue/product'
+import { compare, type Decimal } from '@/core/decimal/decimal'
 import { findMinorDigits } from '@/core/currency/iso-4217'
-import { factsOf } from '@/core/engine/items/catalogue-index'
-import { findLimits } from '@/core/engine/rules/find-limits'
-import { findPrice } from '@/core/engine/price/find-price'
-import { findRights } from '@/core/engine/rules/find-rights'
 import { displayOf } from '@/core/engine/rules/find-tax'
-import { basedPrice } from '@/core/engine/price/add-extras'
-import type { BasedAmount } from '@/core/price/based-amount'
-import type { Answer } from '@/core/engine/explain/trace'
-import { matchWhat } from '@/core/predicates/what'
 import { currenciesTaken, type Store } from '@/core/store/store'
-import {
-  findShownProduct,
-  orderedProducts,
-  type ProductWithVariants,
-  shownProducts,
-} from '@/server/engine/catalogue-order'
+import { orderedProducts, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
 import { pricingContextOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
-import { countryName, notForSale, shopLimits, stockSentence, taxWordsOf } from './shop-sentences'
-import { cardPrice, hiddenPrice, NO_PRICE, shownPrice } from './shop-prices'
+import { countryName, taxWordsOf } from './shop-sentences'
+import { cardPrice, NO_PRICE } from './shop-prices'
 import type {
-  ShopAway,
   ShopCard,
   ShopCategoryLink,
   ShopChoices,
   ShopFound,
   ShopListing,
   ShopMoney,
-  ShopProduct,
-  ShopQuote,
-  ShopVariant,
   ShopSuggestion,
 } from './shop-view'
 import { pageOf } from './pages'
-import { firstVisible, openPaths, reachableCategories, visible } from './visible'
+import { badges } from './shop-promotions'
+import { firstVisible, reachableCategories, visible } from './visible'
 
 /** The branches at the top of the tree that lead a visitor anywhere. */
 export function topCategories(visitor: ShopVisitor): readonly ShopCategoryLink[] {
@@ -101,7 +84,8 @@ const CARDS_ON_A_PAGE = 48
 
 function cardsOn(visitor: ShopVisitor, page: number, products: readonly ProductWithVariants[]): ShopFound {
   const { shown, ...pages } = pageOf(visible(visitor, products), page, CARDS_ON_A_PAGE)
-  return { ...pages, cards: shown.map((each) => toCard(visitor, each)) }
+  const badge = badges(visitor)
+  return { ...pages, cards: shown.map((each) => toCard(visitor, each, badge)) }
 }
 
 const MOST_SUGGESTIONS = 8
@@ -150,12 +134,13 @@ export function shopFeed(visitor: ShopVisitor, page: number) {
 /** Each branch with a product that is typical of it: the first one of its first leaf. */
 export function loadFront(visitor: ShopVisitor): readonly (ShopCategoryLink & { card: ShopCard })[] {
   const { store } = visitor.prepared
+  const badge = badges(visitor)
   return topCategories(visitor).flatMap((category) => {
     const products = shownProducts(store, { category: category.code, text: '' })
     const leaf = firstLeaf(visitor, category.code)
     const inLeaf = products.filter(({ product }) => product.categories[0] === leaf)
     const first = firstVisible(visitor, inLeaf) ?? firstVisible(visitor, products)
-    return first ? [{ ...category, card: toCard(visitor, first) }] : []
+    return first ? [{ ...category, card: toCard(visitor, first, badge) }] : []
   })
 }
 
@@ -166,131 +151,11 @@ function firstLeaf(visitor: ShopVisitor, code: string): string | undefined {
   return below ? firstLeaf(visitor, below.code) : id
 }
 
-/**
- * A product's page as a visitor sees it.
- *
- * Errors  `null` when no product has the code, or none of it is offered to them.
- */
-export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct | null {
-  const { store } = visitor.prepared
-  const found = findShownProduct(store, code)
-  const [shown] = found ? visible(visitor, [found]) : []
-  if (!shown) return null
-  const { product, variants } = shown
-  return {
-    code: product.code,
-    name: product.name,
-    picture: product.picture,
-    description: product.description,
-    unit: product.unit,
-    path: pathLinks(store, openPaths(visitor, product.categories)[0] ?? ''),
-    axes: product.axes,
-    facts: Object.entries(product.attributes),
-    variants: variants.map((variant) => toShopVariant(visitor, product, variant)),
-  }
-}
-
-/**
- * Where a link to a product a visitor is not shown leads.
- *
- * Errors  `null` when there is no such product.
- */
-export function findAway({ prepared, pricingContext }: ShopVisitor, code: string): ShopAway | null {
-  const [variant] = findShownProduct(prepared.store, code)?.variants ?? []
-  if (!variant) return null
-  const { landing, message } = findRights(
-    prepared,
-    pricingContext,
-    prepared.index.numberOf.get(variant.id) as number,
-  )
-  return { landing, message }
-}
-
-/**
- * What some pieces of a SKU cost a visitor, with extras.
- *
- * Errors  `null` when the visitor is not offered it, or asks for something that does not go with it.
- */
-export function quoteFor(
+function toCard(
   visitor: ShopVisitor,
-  sku: string,
-  quantity: Decimal,
-  extraCodes: readonly string[],
-): ShopQuote | null {
-  const { store } = visitor.prepared
-  const variant = findBySku(store.variant, sku)
-  const extras = extraCodes.map((code) => findByCode(store.extra, code)?.id ?? code)
-  const answer = variant && answerFor(visitor, variant.id, quantity, extras)
-  if (!variant || !answer?.see) return null
-  const hidden = hiddenPrice(answer.access)
-  if (hidden) return { ...NO_PRICE, hidden, total: null }
-  const number = visitor.prepared.index.numberOf.get(variant.id) as number
-  const { unit, total, basis, was } = answer
-  return {
-    ...shownPrice(visitor, number, { own: based(unit, basis), was }),
-    total: shownPrice(visitor, number, { own: based(total, basis), was: null }).own,
-  }
-}
-
-function based(amount: Decimal | null, basis: BasedAmount['basis']): BasedAmount | null {
-  return amount && { amount, basis }
-}
-
-function answerFor(
-  { prepared, buyerContext }: ShopVisitor,
-  variant: string,
-  quantity: Decimal,
-  extras: readonly string[],
-): Answer | null {
-  const asked = answer(prepared, { ...buyerContext, variant, quantity, extras, basket: [] })
-  return asked.ok ? asked.value : null
-}
-
-function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant): ShopVariant {
-  const number = visitor.prepared.index.numberOf.get(variant.id) as number
-  const answer = answerFor(visitor, variant.id, decimal(1), [])
-  const hidden = answer ? hiddenPrice(answer.access) : 'not-shown'
-  const show = (own: BasedAmount | null, was: BasedAmount | null) => shownPrice(visitor, number, { own, was })
-  return {
-    sku: variant.sku,
-    name: variantName(product, variant),
-    options: variant.options,
-    price: hidden
-      ? { ...NO_PRICE, hidden }
-      : show(answer && based(answer.unit, answer.basis), answer?.was ?? null),
-    breaks: hidden
-      ? []
-      : (answer?.breaks ?? []).map(({ from, unit, basis }) => ({
-          from,
-          unit: show({ amount: unit, basis }, null).own as Decimal,
-        })),
-    extras: hidden ? [] : extrasFor(visitor, variant.id),
-    limits: shopLimits(findLimits(visitor.prepared, visitor.pricingContext, number), product.unit),
-    stock: stockSentence(variant.stock),
-    notForSale: answer ? notForSale(answer) : 'This is not for sale.',
-  }
-}
-
-/** What can be added to a variant, and for how much a piece. */
-function extrasFor(visitor: ShopVisitor, variantId: string) {
-  const { prepared, pricingContext } = visitor
-  const { store, index } = prepared
-  const facts = factsOf(store, index, index.numberOf.get(variantId) as number)
-  return [...store.extra.values()]
-    .filter((extra) => extra.status === 'active' && matchWhat(extra.scope, facts).matches)
-    .sort((left, right) => left.position - right.position)
-    .map(({ id, code, name }) => {
-      const number = index.numberOf.get(id) as number
-      // An extra is taxed as what it is added to.
-      const shown = shownPrice(visitor, index.numberOf.get(variantId) as number, {
-        own: basedPrice(findPrice(prepared, pricingContext, number), pricingContext.digits),
-        was: null,
-      })
-      return { code, name, price: shown.own }
-    })
-}
-
-function toCard(visitor: ShopVisitor, { product, variants }: ProductWithVariants): ShopCard {
+  { product, variants }: ProductWithVariants,
+  badge: ReturnType<typeof badges>,
+): ShopCard {
   const all = variants.map(({ id }) => cardPrice(visitor, id))
   const [first] = all
   const prices = all.filter(({ own }) => own !== null)
@@ -302,6 +167,7 @@ function toCard(visitor: ShopVisitor, { product, variants }: ProductWithVariants
     about: product.description,
     price: prices[0] ?? first ?? NO_PRICE,
     from: prices.length > 1 && prices[0]?.own !== prices.at(-1)?.own,
+    badge: badge(variants.map(({ id }) => visitor.prepared.index.numberOf.get(id) as number)),
   }
 }
 
@@ -314,7 +180,7 @@ function childrenOf(visitor: ShopVisitor, parent: string | null): readonly ShopC
     .map(({ code, name }) => ({ code, name }))
 }
 
-function pathLinks(store: Store, category: string): readonly ShopCategoryLink[] {
+export function pathLinks(store: Store, category: string): readonly ShopCategoryLink[] {
   return pathToRoot(store.category, category)
     .map(({ code, name }) => ({ code, name }))
     .reverse()

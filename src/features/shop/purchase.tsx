@@ -5,7 +5,7 @@ import { isAllowed, nearestQuantities } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
 import { useReady } from '@/ui/frame/use-ready'
 import { isQuantity } from '@/ui/frame/vantage-url'
-import { IconCircleCheck } from '@tabler/icons-react'
+import { IconCircleCheck, IconGift } from '@tabler/icons-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState, useTransition } from 'react'
@@ -33,6 +33,7 @@ export function Purchase({ variant, unit, money, typed, onType }: PurchaseProps)
   return (
     <div data-ready={useReady()}>
       <Price quote={quote} unit={unit} money={money} />
+      <Notes notes={quote.notes} />
       {variant.extras.length > 0 && (
         <Extras variant={variant} money={money} chosen={extras} onChoose={setExtras} />
       )}
@@ -85,12 +86,13 @@ function Price({ quote, unit, money }: PriceProps) {
       </span>
       <span className="grow">
         <span className="block">
-          {quote.was !== null && <b>Your price</b>} {unit === 'each' ? 'each' : `per ${unit}`}, {shown}
+          {quote.was !== null && <b>{quote.isPromoted ? 'Now' : 'Your price'}</b>}{' '}
+          {unit === 'each' ? 'each' : `per ${unit}`}, {shown}
         </span>
         <span className="block text-soft">
           {quote.was !== null && (
             <>
-              Public price <s data-testid="was-price">{text(quote.was)}</s>
+              {quote.isPromoted ? 'Before' : 'Public price'} <s data-testid="was-price">{text(quote.was)}</s>
             </>
           )}
           {quote.was !== null && quote.perUnit !== null && ' · '}
@@ -108,6 +110,24 @@ function Price({ quote, unit, money }: PriceProps) {
         </span>
       )}
     </p>
+  )
+}
+
+/** What promotions offer on so many, and until when. */
+function Notes({ notes }: { readonly notes: ShopQuote['notes'] }) {
+  if (notes.length === 0) return null
+  return (
+    <ul className="bg-notice mb-4 grid gap-3 px-3.5 py-2.5" aria-label="Promotions" aria-live="polite">
+      {notes.map(({ name, text, ends }) => (
+        <li key={name} className="flex gap-3">
+          <IconGift size={18} stroke={1.5} aria-hidden className="mt-0.5 shrink-0 text-accent" />
+          <span>
+            <b className="block text-base">{name}</b>
+            {[text, ends && `${ends[0]?.toUpperCase()}${ends.slice(1)}.`].filter(Boolean).join(' ')}
+          </span>
+        </li>
+      ))}
+    </ul>
   )
 }
 

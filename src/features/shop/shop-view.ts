@@ -13,6 +13,8 @@ export interface ShopPrice {
   readonly withTax: Decimal | null
   /** For one unit of what it holds, with tax or without as `own` is; `null` where nobody says what it holds. */
   readonly perUnit: UnitPrice | null
+  /** Whether a promotion makes it what it is. */
+  readonly isPromoted: boolean
   /** Why no price is shown; `null` where one would be. */
   readonly hidden: 'quote' | 'sign-in' | 'not-shown' | null
 }
@@ -25,6 +27,19 @@ export interface ShopCard {
   readonly price: ShopPrice
   /** Whether variants differ in price, so that the card says "from". */
   readonly from: boolean
+  readonly badge: ShopBadge | null
+}
+
+/** A promotion as it is announced. */
+export interface ShopBadge {
+  readonly name: string
+  /** "until 31 Jan 2027"; empty for what holds without end. */
+  readonly ends: string
+}
+
+/** The same beside a product, with how it stands: "2 more for it, saves €4.20." */
+export interface ShopNote extends ShopBadge {
+  readonly text: string
 }
 
 export interface ShopCategoryLink {
@@ -69,6 +84,8 @@ export interface ShopVariant {
   readonly extras: readonly { readonly code: string; readonly name: string; readonly price: Decimal | null }[]
   readonly limits: ShopLimits
   readonly stock: string
+  /** What promotions say of one piece. */
+  readonly notes: readonly ShopNote[]
   /** What is said instead of a button; `null` where it may be bought. */
   readonly notForSale: string | null
 }
@@ -76,6 +93,8 @@ export interface ShopVariant {
 /** What some pieces cost. */
 export interface ShopQuote extends ShopPrice {
   readonly total: Decimal | null
+  /** What promotions say of so many. */
+  readonly notes: readonly ShopNote[]
 }
 
 /** Where one can have things brought to, and what one can pay in. */

@@ -9,7 +9,7 @@ const REST = 120
 
 /** What the shop asks for a quantity; what it said last while it is being asked. */
 export function useQuote(variant: ShopVariant, quantity: string, extras: readonly string[]): ShopQuote {
-  const first: ShopQuote = { ...variant.price, total: variant.price.own }
+  const first: ShopQuote = { ...variant.price, total: variant.price.own, notes: variant.notes }
   const [quote, setQuote] = useState<ShopQuote>(first)
   const wanted = `sku=${encodeURIComponent(variant.sku)}&quantity=${quantity}${extras.map((code) => `&extra=${encodeURIComponent(code)}`).join('')}`
   const isFirst = extras.length === 0 && decimal(quantity) === '1'

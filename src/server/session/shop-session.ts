@@ -5,6 +5,8 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { PricingContext } from '@/core/engine/context/pricing-context'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/context/vantage'
+import { type ItemPromotions, openItemPromotions } from '@/core/engine/promoted/item-promotions'
+import { NO_FACTS, type PromotionFacts } from '@/core/promotions/facts'
 import { currentInstant } from '@/server/clock'
 import { eq, lt } from 'drizzle-orm'
 import { refresh } from 'next/cache'
@@ -14,7 +16,9 @@ import { cache } from 'react'
 import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/schema'
 import { pricingContextOf } from '../engine/look-from'
-import { getSteppe } from '../engine/steppe'
+import { getSteppe, type Steppe } from '../engine/steppe'
+import { readCartFacts } from '../shop/cart-store'
+import { factsOfBuyer } from '../shop/promotion-facts'
 
 /** A random word that says nothing: whom it stands for is in the database. */
 const COOKIE = 'steppe-shop'
@@ -43,6 +47,10 @@ export interface ShopVisitor {
   readonly name: string
   /** Of their cart; `null` before anything was put in. */
   readonly cart: string | null
+  /** What promotions ask beside what lies in their cart. */
+  readonly facts: PromotionFacts
+  /** What changes the prices of single items for them. */
+  readonly itemPromotions: ItemPromotions
 }
 
 /** The visitor of this request: whoever signed in, else a guest. Somebody who is gone is a guest too. */
@@ -59,15 +67,30 @@ export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor>
   const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
   const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)
   const buyerContext = { ...resolved.buyerContext, passcode: isGiven ? session.passcode : null }
+  const pricingContext = pricingContextOf(prepared, buyerContext)
+  const standing = { prepared, pricingContext, buyerContext, cart: session.cart }
+  const facts = await visitorFacts(await getSteppe(), standing)
   return {
     prepared,
     vantage,
     buyerContext,
-    pricingContext: pricingContextOf(prepared, buyerContext),
+    pricingContext,
     as: resolved.as,
     name: resolved.buyerName,
     cart: session.cart,
+    facts,
+    itemPromotions: openItemPromotions(prepared, pricingContext, facts),
   }
+}
+
+/** What promotions ask of a visitor beside what lies in their cart: what they did, typed and chose. */
+export async function visitorFacts(
+  steppe: Steppe,
+  visitor: Pick<ShopVisitor, 'prepared' | 'pricingContext' | 'buyerContext' | 'cart'>,
+): Promise<PromotionFacts> {
+  if (visitor.prepared.store.promotion.size === 0) return NO_FACTS
+  const { codes, choices, payment } = await readCartFacts(steppe, visitor.cart)
+  return { ...(await factsOfBuyer(steppe, visitor, ownerOf(visitor))), codes, choices, payment }
 }
 
 /** The id of the visitor's cart, given to them when they put the first thing in. */
@@ -171,7 +194,7 @@ function oldest(): number {
 }
 
 /** Whose orders and uses a visitor's are: their account's, or those of a guest's window. */
-export function ownerOf({ buyerContext, cart }: ShopVisitor) {
+export function ownerOf({ buyerContext, cart }: Pick<ShopVisitor, 'buyerContext' | 'cart'>) {
   const { buyer } = buyerContext
   return { account: buyer.kind === 'account' ? buyer.account : null, visitor: cart }
 }

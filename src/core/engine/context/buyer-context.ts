@@ -1,6 +1,7 @@
 import type { BuyerReference } from '../../buyers/buyer'
 import type { Decimal } from '../../decimal/decimal'
 import type { Place } from '../../places/place'
+import type { PromotionFacts } from '../../promotions/facts'
 
 /** Who asks, where and when. What is not said follows from who asks: their country, their contract's currency. */
 export interface BuyerContext {
@@ -32,6 +33,8 @@ export interface Question extends BuyerContext {
   readonly extras: readonly string[]
   /** What else is in the basket, for breaks that count it. */
   readonly basket: readonly BasketLine[]
+  /** What promotions ask beside it; left out where nothing is known, `null` to leave promotions out. */
+  readonly promotions?: PromotionFacts | null
 }
 
 export type QuestionError =

@@ -13,6 +13,7 @@ import type { ReferenceField } from '../../catalogue/product'
 import type { RuleStood } from './explain-terms'
 import type { FoundLimits } from '../rules/find-limits'
 import type { Access, AccessReason } from '../rules/find-rights'
+import type { PromotedAmount } from '../promoted/promoted-answer'
 import type { PriceTax } from '../rules/find-tax'
 import type { LadderEntry } from '../context/pricing-context'
 
@@ -215,6 +216,8 @@ export interface BreakRow {
   readonly from: Decimal
   readonly unit: Decimal
   readonly basis: TaxBasis
+  /** The same after promotions on item prices; `null` where they change nothing. */
+  readonly promoted: BasedAmount | null
 }
 
 /** One unit's price for one buyer. */
@@ -248,6 +251,8 @@ export interface Answer {
   readonly entry: LadderEntry | null
   /** What the price is compared with, where it is lower. */
   readonly was: BasedAmount | null
+  /** After promotions on item prices that hold whatever else is bought; `null` where they change nothing. */
+  readonly promoted: PromotedAmount | null
   /** What the buyer pays from which quantity on; empty when the quantity does not matter. */
   readonly breaks: readonly BreakRow[]
 }

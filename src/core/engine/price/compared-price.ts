@@ -25,10 +25,11 @@ export function findComparedPrice(
   buyerContext: BuyerContext,
   number: number,
   quantities: Quantities,
+  /** What the buyer pays, where that is not the price found. */
+  own: BasedUnits = findPrice(prepared, pricingContext, number, quantities),
 ): BasedAmount | null {
   const { comparedWith } = getSettings(prepared.store)
   if (comparedWith === 'nothing') return null
-  const own = findPrice(prepared, pricingContext, number, quantities)
   const other =
     comparedWith === 'public'
       ? publicPrice(prepared, pricingContext, buyerContext, number, quantities)

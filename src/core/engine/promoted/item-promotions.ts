@@ -48,8 +48,10 @@ const MADE = new WeakMap<PreparedStore, Map<string, ItemPromotion | null>>()
 export function openItemPromotions(
   prepared: PreparedStore,
   pricingContext: PricingContext,
-  facts: PromotionFacts,
+  /** `null` leaves promotions out. */
+  facts: PromotionFacts | null,
 ): ItemPromotions {
+  if (facts === null) return { prepared, pricingContext, inOrder: [] }
   const circumstances = circumstancesAt(pricingContext)
   const held = prepared.terms.promotions.filter(
     ({ rule, schedule }) =>
