@@ -75,6 +75,16 @@ export const DEMO_PROMOTIONS: readonly PromotionInput[] = [
     },
   ),
   promotion(
+    'winter-suits',
+    'Suits in winter',
+    30,
+    { kind: 'item-price', saving: { kind: 'percent', percent: '15' }, closes: false },
+    {
+      scope: { include: [branch('suits')], exclude: [branch('starter-bundles')] },
+      schedule: { ...ALWAYS, from: '2026-11-16T00:00', to: '2027-02-01T00:00' },
+    },
+  ),
+  promotion(
     'super-frames-by-five',
     'Super frames in the evening',
     30,

@@ -1,6 +1,8 @@
 import { itemFacts, categoriesOf } from '@/core/catalogue/item-facts'
 import { type Product, resolveValue, type Variant } from '@/core/catalogue/product'
-import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
+import { compare, type Decimal, decimal, multiply } from '@/core/decimal/decimal'
+import { percentOfFraction, toFraction } from '@/core/decimal/fraction'
+import { roundToDigits } from '@/core/decimal/rounding'
 import { ask } from '@/core/engine/ask'
 import { applyChanges, type Change, type Store } from '@/core/store/store'
 import { readWhat } from '@/core/notation/what-text'
@@ -14,7 +16,7 @@ import { loadPriceLists } from '@/features/price-lists/load-price-lists'
 import { loadProducts } from '@/features/products/load-products'
 import { pageOf, readPage } from '@/features/shop/pages'
 import { loadFront, loadListing, searchShop, shopChoices } from '@/features/shop/load-shop'
-import { loadShopProduct } from '@/features/shop/load-shop-product'
+import { loadShopProduct, quoteFor } from '@/features/shop/load-shop-product'
 import { orderedProducts, shownProducts } from '@/server/engine/catalogue-order'
 import { soldInScope } from '@/server/engine/sold-variants'
 import { lookAs, prepared, store, visitAs } from '@tests/fixtures/demo-request'
@@ -202,11 +204,42 @@ describe('the shop', () => {
       const forFarm = loadShopProduct(farm, product.code)
       forFarm?.variants.forEach(({ price }, at) => {
         const all = forGuest?.variants[at]?.price
+        if (all?.isPromoted || price.isPromoted) return
         expect(all?.was).toBeNull()
         const lower = price.own !== null && all?.own && compare(price.own, all.own) < 0
         expect(price.was).toBe(lower ? all.own : null)
       })
     }
+  })
+
+  test('a promotion on prices shows on the card, on the page and for several, beside what was paid before', () => {
+    const [card] = loadListing(guest, 'jackets')?.cards ?? []
+    const page = loadShopProduct(guest, card?.code ?? '')
+    const [variant] = page?.variants ?? []
+    expect(card?.badge).toEqual({ name: 'Suits in winter', ends: 'until 31 Jan 2027' })
+    expect(variant?.price.isPromoted).toBe(true)
+    const { own, was } = variant?.price ?? {}
+    // 15 % less, to the cent.
+    expect(own).toBe(roundToDigits(percentOfFraction(toFraction(was as Decimal), decimal(85)), 2, 'half-up'))
+    expect(variant?.notes.map(({ name }) => name)).toEqual(['Suits in winter'])
+    const three = quoteFor(guest, variant?.sku ?? '', decimal(3), [])
+    expect(three?.own).toBe(own)
+    expect(three?.total).toBe(multiply(own as Decimal, decimal(3)))
+    const later = visitAs('guest', { on: '2027-02-01T10:00' })
+    expect(loadShopProduct(later, card?.code ?? '')?.variants[0]?.price).toMatchObject({
+      own: was,
+      was: null,
+    })
+  })
+
+  test('what a little more would bring stands beside the product', () => {
+    const [tool] = loadListing(guest, 'hive-tools')?.cards ?? []
+    const sku = loadShopProduct(guest, tool?.code ?? '')?.variants[0]?.sku ?? ''
+    const texts = (quantity: number) =>
+      quoteFor(guest, sku, decimal(quantity), [])?.notes.map(({ text }) => text)
+    expect(texts(1)).toEqual([expect.stringMatching(/^2 more for it, saves €/)])
+    expect(texts(3)).toEqual([expect.stringMatching(/^Saves €[\d.]+ on these 3\.$/)])
+    expect(texts(4)).toEqual([expect.stringMatching(/^Saves €[\d.]+ on these 4\. 2 more for it, saves €/)])
   })
 
   test('nothing of the merchant’s own is in what a page is given', () => {

@@ -117,7 +117,11 @@ function Price({ quote, unit, money }: PriceProps) {
 function Notes({ notes }: { readonly notes: ShopQuote['notes'] }) {
   if (notes.length === 0) return null
   return (
-    <ul className="bg-notice mb-4 grid gap-3 px-3.5 py-2.5" aria-label="Promotions" aria-live="polite">
+    <ul
+      className="mb-4 grid gap-3 bg-warning px-3.5 py-2.5 text-warning-content"
+      aria-label="Promotions"
+      aria-live="polite"
+    >
       {notes.map(({ name, text, ends }) => (
         <li key={name} className="flex gap-3">
           <IconGift size={18} stroke={1.5} aria-hidden className="mt-0.5 shrink-0 text-accent" />

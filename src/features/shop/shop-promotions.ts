@@ -72,7 +72,7 @@ export function notesOn(visitor: ShopVisitor, variant: string, quantity: Decimal
 
 /** How a promotion stands; `null` for one there is nothing to say of. */
 function standingText(
-  { id, value }: Promotion,
+  { id }: Promotion,
   cart: Cart,
   misses: readonly NearMiss[],
   savedIn: (cart: Cart, promotion: string) => Decimal,
@@ -81,7 +81,6 @@ function standingText(
   const miss = misses.find(({ promotion }) => promotion === id)
   const more = miss ? missText(miss, money) : ''
   const applied = cart.promotions.applied.find(({ promotion }) => promotion === id)
-  if (applied && value.kind === 'item-price') return ''
   const quantity = cart.lines[0]?.quantity ?? '1'
   const these = quantity === '1' ? 'this one' : `these ${quantity}`
   if (applied) return [`Saves ${money(savedIn(cart, id))} on ${these}.`, more].filter(Boolean).join(' ')
