@@ -16,6 +16,7 @@ const cell = (amount: string | null): BoardCell => ({
   amount: amount === null ? null : decimal(amount),
   compared: amount === null ? null : decimal(amount),
   list: 'level',
+  promoted: null,
   marks: ['L'],
   base: decimal(20),
   cost: decimal(15),

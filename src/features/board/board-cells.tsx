@@ -91,16 +91,20 @@ interface BuyerCellProps {
 
 /** A price with the mark of where it comes from. */
 export function BuyerCellContent({ cell, measure, digits, listNames, first, compared }: BuyerCellProps) {
-  const below = isCellBelowCost(cell)
+  const below = isCellBelowCost(cell, measure)
   const missing = cell.amount === null || cell.hidden
+  const isPromoted = measure === 'promoted' && cell.promoted !== null
+  const marks = isPromoted ? ['P'] : cell.marks
   return (
     <>
-      {cell.marks.length > 0 && !cell.hidden && !isInWords(measure) && (
+      {marks.length > 0 && !cell.hidden && !isInWords(measure) && (
         <abbr
-          title={cell.list === null ? '' : (listNames[cell.list] ?? cell.list)}
+          title={
+            isPromoted ? cell.promoted?.by : cell.list === null ? '' : (listNames[cell.list] ?? cell.list)
+          }
           className="absolute left-1.5 text-2xs text-soft no-underline"
         >
-          {cell.marks.join('')}
+          {marks.join('')}
         </abbr>
       )}
       {compared && measure === 'price' && (

@@ -6,7 +6,7 @@ import { formatAmount, formatPercent } from '@/ui/format/amount'
 import type { GridRange } from '@/ui/grid/grid-range'
 import { BASE_COLUMN, FIXED_COLUMNS } from './board-columns'
 import type { FoundRow } from './board-edits'
-import { firstAmount, isCellBelowCost, type Measure, measureText } from './board-measures'
+import { firstAmount, isCellBelowCost, isPrice, type Measure, measureText } from './board-measures'
 import type { BoardView } from './board-view'
 import { rangeFigures, type RangePrice } from './range-figures'
 
@@ -27,7 +27,8 @@ export function copiedText(
   const cell = variant.cells[at]
   if (!cell) return ''
   const digits = view.columns[at]?.digits ?? view.digits
-  if (measure === 'price' && cell.amount && !cell.hidden) return plain(cell.amount, digits)
+  if (isPrice(measure) && cell.amount && !cell.hidden)
+    return plain((measure === 'promoted' ? cell.promoted?.amount : null) ?? cell.amount, digits)
   return measureText(measure, cell, digits, view.listNames, firstAmount(view.columns, variant, at))
 }
 
@@ -41,6 +42,7 @@ export function cellFacts(view: BoardView, { variant }: FoundRow, column: number
     variant.sku,
     ...(cell?.amount ? [`price ${formatAmount(cell.amount, digits)}`] : []),
     ...(cell?.list ? [`from ${view.listNames[cell.list] ?? cell.list}`] : []),
+    ...(cell?.promoted ? [`${formatAmount(cell.promoted.amount, digits)} with ${cell.promoted.by}`] : []),
     ...(margin ? [`margin ${formatPercent(margin)}`] : []),
     ...(cell && isCellBelowCost(cell) ? ['below cost'] : []),
   ]

@@ -5,6 +5,7 @@ import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from './board
 
 export const MEASURES = [
   { key: 'price', name: 'Price' },
+  { key: 'promoted', name: 'Promoted' },
   { key: 'margin', name: 'Margin' },
   { key: 'difference', name: 'To base' },
   { key: 'first', name: 'To first' },
@@ -32,6 +33,11 @@ export function differenceText({ compared, hidden }: BoardCell, first: Decimal |
   return difference === '0' ? '< 0.1 %' : figureText('first', difference, 0)
 }
 
+/** Measures that are amounts of money. */
+export function isPrice(measure: Measure): boolean {
+  return measure === 'price' || measure === 'promoted'
+}
+
 /** Measures that are words and not figures. */
 export function isInWords(measure: Measure): boolean {
   return measure === 'source' || measure === 'limits' || measure === 'access'
@@ -40,9 +46,10 @@ export function isInWords(measure: Measure): boolean {
 /** A cell's figure for a measure; `null` when something it needs is missing. */
 function measureValue(
   measure: Measure,
-  { amount, compared, cost, base }: BoardCell,
+  { amount, promoted, compared, cost, base }: BoardCell,
   first: Decimal | null,
 ): Decimal | null {
+  if (measure === 'promoted') return promoted?.amount ?? amount
   if (compared === null || measure === 'price') return amount
   if (isInWords(measure)) return null
   const other = measure === 'margin' ? cost : measure === 'first' ? first : base
@@ -51,7 +58,7 @@ function measureValue(
 }
 
 function figureText(measure: Measure, value: Decimal, digits: number): string {
-  if (measure === 'price') return formatAmount(value, digits)
+  if (isPrice(measure)) return formatAmount(value, digits)
   if (measure === 'margin') return formatPercent(value)
   return value === '0' ? '=' : `${value.startsWith('-') ? '' : '+'}${formatPercent(value)}`
 }
@@ -68,7 +75,7 @@ export function measureText(
   if (cell.hidden) return 'hidden'
   if (measure === 'limits') return cell.limits || '–'
   if (measure === 'access') return cell.barred || (cell.amount === null ? 'no price' : 'buys')
-  if (measure === 'price' && (cell.barred === 'quote only' || cell.barred === 'no price shown'))
+  if (isPrice(measure) && (cell.barred === 'quote only' || cell.barred === 'no price shown'))
     return cell.barred
   if (cell.amount === null) return 'no price'
   if (measure === 'source') return cell.list === null ? 'base price' : (listNames[cell.list] ?? cell.list)
@@ -106,7 +113,11 @@ export function fromText(amounts: readonly (Decimal | null)[], digits: number): 
   return `${formatAmount(low, digits)}${low === high ? '' : '+'}`
 }
 
-/** Whether a cell's price is below its cost, as far as both are known. */
-export function isCellBelowCost({ compared, cost }: BoardCell): boolean {
-  return compared !== null && cost !== null && isBelowCost(compared, cost)
+/** Whether a cell's price is below its cost, as far as both are known; after promotions where these are looked at. */
+export function isCellBelowCost(
+  { compared, promoted, cost }: BoardCell,
+  measure: Measure = 'price',
+): boolean {
+  const price = (measure === 'promoted' ? promoted?.amount : null) ?? compared
+  return price !== null && cost !== null && isBelowCost(price, cost)
 }

@@ -22,10 +22,10 @@ export interface BoardColumn {
 }
 
 /**
- * Where a price comes from: a list, a contract, a quantity break, an adjustment, a conversion, what guests pay; and that
+ * Where a price comes from: a list, a contract, a quantity break, an adjustment, a conversion, what guests pay, a promotion; and that
  * it is with tax where the store's are without, or the other way round.
  */
-export type BoardMark = 'L' | 'C' | 'Q' | 'A' | '≈' | 'G' | 'T'
+export type BoardMark = 'L' | 'C' | 'Q' | 'A' | '≈' | 'G' | 'T' | 'P'
 
 /** What one buyer pays for one variant, and the list that decided; `null` without a price, and for the base price. */
 export interface BoardCell {
@@ -33,6 +33,8 @@ export interface BoardCell {
   /** The amount in the basis of the store, with tax or without, by which cells are compared. */
   readonly compared: Decimal | null
   readonly list: string | null
+  /** What promotions on item prices leave of it, in the basis of the store; `null` where they change nothing. */
+  readonly promoted: { readonly amount: Decimal; readonly by: string } | null
   readonly marks: readonly BoardMark[]
   /** Base price and cost in the column's currency, in the basis of the store. */
   readonly base: Decimal | null

@@ -132,7 +132,7 @@ export function Board({ title, view, filter }: BoardProps) {
             )
       const below = product.variants.some((each) => {
         const cell = each.cells[column - FIXED_COLUMNS]
-        return cell !== undefined && isCellBelowCost(cell)
+        return cell !== undefined && isCellBelowCost(cell, measure)
       })
       return (
         <span className={`truncate text-2xs ${below ? 'font-semibold text-error' : 'text-soft'}`}>
@@ -340,8 +340,8 @@ function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
       <span className="min-w-0 truncate">
         <b className="font-semibold">L</b> price list <b className="font-semibold">C</b> contract{' '}
         <b className="font-semibold">Q</b> by quantity <b className="font-semibold">A</b> adjusted{' '}
-        <b className="font-semibold">≈</b> converted · <i>italic</i> from the product ·{' '}
-        <span className="font-semibold text-error">▾</span> below cost
+        <b className="font-semibold">≈</b> converted <b className="font-semibold">P</b> promotion ·{' '}
+        <i>italic</i> from the product · <span className="font-semibold text-error">▾</span> below cost
       </span>
       <span className="shrink-0">{facts.join(' · ')}</span>
     </footer>

@@ -12,7 +12,7 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import type { BoardPatch } from './board-view'
-import { openColumns, toBoardVariant } from './load-board'
+import { factsOfColumns, openColumns, toBoardVariant } from './load-board'
 import { currentInstant } from '@/server/clock'
 
 /** Beyond this many variants, reading the rows in sight again is less than sending what changed. */
@@ -36,7 +36,7 @@ export async function editBoard(
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
   const { changeSet, before, after, changes } = outcome
-  return { ok: true, changeSet, patch: toPatch(before ?? after, after, changes, columns) }
+  return { ok: true, changeSet, patch: await toPatch(before ?? after, after, changes, columns) }
 }
 
 /** Takes a change set back; taking that back again is redo. */
@@ -52,15 +52,19 @@ export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   const { before, after, changes } = outcome
-  return { ok: true, changeSet: outcome.changeSet, patch: toPatch(before ?? after, after, changes, columns) }
+  return {
+    ok: true,
+    changeSet: outcome.changeSet,
+    patch: await toPatch(before ?? after, after, changes, columns),
+  }
 }
 
-function toPatch(
+async function toPatch(
   before: PreparedStore,
   after: PreparedStore,
   changes: readonly Change[],
   vantages: readonly Vantage[],
-): BoardPatch {
+): Promise<BoardPatch> {
   if (before.index !== after.index) return { kind: 'reload' }
   const touched = new Set<number>()
   for (const change of changes) {
@@ -68,7 +72,9 @@ function toPatch(
     if (!numbers || touched.size + numbers.length > LARGEST_PATCH) return { kind: 'reload' }
     for (const number of numbers) touched.add(number)
   }
-  const columns = openColumns(after, vantages, currentInstant().getTime())
+  const now = currentInstant().getTime()
+  const facts = await factsOfColumns(await getSteppe(), after, vantages, now)
+  const columns = openColumns(after, vantages, now, facts)
   return {
     kind: 'variants',
     variants: [...touched].flatMap((number) => {

@@ -9,7 +9,7 @@ import { breakAt } from '@/core/engine/lists/compiled-line'
 import { findLimits } from '@/core/engine/rules/find-limits'
 import { findRights } from '@/core/engine/rules/find-rights'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
-import { toPrice } from '@/core/engine/lists/price-step'
+import { fromUnits, toPrice } from '@/core/engine/lists/price-step'
 import type { LadderEntry, PricingContext } from '@/core/engine/context/pricing-context'
 import { resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { EVERYTHING } from '@/core/predicates/what'
@@ -34,6 +34,11 @@ import {
 } from './board-view'
 import { boardScope, productsOfBoard } from './board-scope'
 import { narrow } from './narrow-board'
+import { type ItemPromotions, openItemPromotions } from '@/core/engine/promoted/item-promotions'
+import { promotedPrice } from '@/core/engine/promoted/promoted-price'
+import { NO_FACTS, type PromotionFacts } from '@/core/promotions/facts'
+import type { Steppe } from '@/server/engine/steppe'
+import { factsOfBuyer } from '@/server/shop/promotion-facts'
 import type { OpenColumn } from './open-column'
 import { columnSubtitle, columnTitle } from './column-words'
 import { othersReached } from './others-reached'
@@ -42,11 +47,7 @@ import { othersReached } from './others-reached'
 export async function loadBoard(requestContext: RequestContext, filter: BoardFilter): Promise<BoardView> {
   const { prepared } = requestContext
   const { store } = prepared
-  const columns = openColumns(
-    prepared,
-    boardVantages(store, vantageOf(requestContext), filter.columns),
-    requestContext.now,
-  )
+  const columns = await columnsOf(requestContext, filter)
   const { what, problem } = boardScope(store, filter)
   const products = narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
   const { currency, priceDigits } = getSettings(store)
@@ -84,13 +85,18 @@ export async function loadBoardBlock(
   count: number,
 ): Promise<readonly BoardProduct[]> {
   const { prepared } = requestContext
-  const columns = openColumns(
-    prepared,
-    boardVantages(prepared.store, vantageOf(requestContext), filter.columns),
-    requestContext.now,
-  )
+  const columns = await columnsOf(requestContext, filter)
   const products = narrow(prepared, productsOfBoard(prepared, filter), columns, filter.only)
   return toBlock(prepared, columns, products.slice(from, from + count))
+}
+
+async function columnsOf(
+  requestContext: RequestContext,
+  filter: BoardFilter,
+): Promise<readonly OpenColumn[]> {
+  const { steppe, prepared, now } = requestContext
+  const vantages = boardVantages(prepared.store, vantageOf(requestContext), filter.columns)
+  return openColumns(prepared, vantages, now, await factsOfColumns(steppe, prepared, vantages, now))
 }
 
 /** In slices: who looks first makes what many prices are found with. */
@@ -135,11 +141,33 @@ function differing(column: Vantage): Partial<Vantage> {
   return Object.fromEntries(parts)
 }
 
+/** What promotions ask of the buyers of some columns: of accounts what they did, of others how often each was used at all. */
+export async function factsOfColumns(
+  steppe: Steppe,
+  prepared: PreparedStore,
+  vantages: readonly Vantage[],
+  now: number,
+): Promise<ReadonlyMap<string, PromotionFacts>> {
+  const facts = new Map<string, PromotionFacts>()
+  let others: PromotionFacts | null = null
+  for (const vantage of vantages) {
+    const { buyerContext } = resolveVantage(prepared.store, vantage, now)
+    const standing = { prepared, pricingContext: pricingContextOf(prepared, buyerContext) }
+    const account = buyerContext.buyer.kind === 'account' ? buyerContext.buyer.account : null
+    const known: PromotionFacts =
+      (account === null ? others : null) ?? (await factsOfBuyer(steppe, standing, { account, visitor: null }))
+    if (account === null) others = known
+    facts.set(vantage.as, known)
+  }
+  return facts
+}
+
 /** `now` is the present instant, for vantages that name none. */
 export function openColumns(
   prepared: PreparedStore,
   vantages: readonly Vantage[],
   now: number,
+  facts: ReadonlyMap<string, PromotionFacts>,
 ): readonly OpenColumn[] {
   const others = vantages.map((vantage) => serializeVantage({ ...vantage, as: 'guest' }).toString())
   const onlyBuyers =
@@ -164,7 +192,8 @@ export function openColumns(
       currency: pricingContext.currency,
       digits: pricingContext.digits,
     }
-    return { column, pricingContext, quantity }
+    const itemPromotions = openItemPromotions(prepared, pricingContext, facts.get(vantage.as) ?? NO_FACTS)
+    return { column, pricingContext, itemPromotions, quantity }
   })
 }
 
@@ -190,7 +219,7 @@ export function toBoardVariant(
 
 function toCell(
   prepared: PreparedStore,
-  { pricingContext, quantity }: OpenColumn,
+  { pricingContext, itemPromotions, quantity }: OpenColumn,
   number: number,
 ): BoardCell {
   const found = findPrice(prepared, pricingContext, number, { own: quantity, counted: null })
@@ -202,6 +231,7 @@ function toCell(
     amount: toPrice(found.units, digits),
     compared: shownInBasis(prepared, currencyView, number, found, storeBasis(prepared)),
     list: found.entry?.compiled.list.id ?? null,
+    promoted: promotedCell(itemPromotions, number, found, digits),
     marks: marksOf(prepared, pricingContext, found, quantity),
     base: amount('basePrice'),
     cost: amount('cost'),
@@ -209,6 +239,21 @@ function toCell(
     barred: access.see && !access.buy ? rightsPhrase(access) : '',
     limits: quantityPhrase(findLimits(prepared, pricingContext, number).limits),
   }
+}
+
+function promotedCell(
+  itemPromotions: ItemPromotions,
+  number: number,
+  found: FoundPrice,
+  digits: number,
+): BoardCell['promoted'] {
+  const promoted = promotedPrice(itemPromotions, number, found)
+  return (
+    promoted && {
+      amount: fromUnits(promoted.units, digits),
+      by: promoted.by.map(({ name }) => name).join(', '),
+    }
+  )
 }
 
 function marksOf(

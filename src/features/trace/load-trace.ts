@@ -8,7 +8,7 @@ import type { ExplainedAnswer, Loser, TraceStep } from '@/core/engine/explain/tr
 import { inBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { shown } from '@/core/engine/amounts/shown'
 import type { TaxBasis } from '@/core/price/based-amount'
-import { priceDigitsOf } from '@/core/store/store'
+import { priceDigitsOf, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
 import {
@@ -20,6 +20,8 @@ import {
   stepParts,
   type Wording,
 } from './trace-sentences'
+import { factsOfBuyer } from '@/server/shop/promotion-facts'
+import { promotionLines } from './promotion-lines'
 import { termsSections } from './terms-sentences'
 import type { TraceLossView, TracePart, TraceView } from './trace-view'
 import { recordHref } from '@/ui/frame/record-href'
@@ -28,7 +30,7 @@ type Loaded =
   { readonly ok: true; readonly value: TraceView } | { readonly ok: false; readonly problem: string }
 
 /** How a buyer's price of a SKU came about, worded. */
-export function loadTrace(requestContext: RequestContext, sku: string): Loaded {
+export async function loadTrace(requestContext: RequestContext, sku: string): Promise<Loaded> {
   const { prepared, buyerContext, buyerName, quantity } = requestContext
   const { store } = prepared
   const variant = findBySku(store.variant, sku)
@@ -44,11 +46,20 @@ export function loadTrace(requestContext: RequestContext, sku: string): Loaded {
     extras: [],
     basket: [],
   }
-  const asked = ask(prepared, question)
+  const { buyer } = buyerContext
+  const account = buyer.kind === 'account' ? buyer.account : null
+  const facts = await factsOfBuyer(requestContext.steppe, requestContext, { account, visitor: null })
+  const asked = ask(prepared, { ...question, promotions: facts })
   if (!asked.ok) return { ok: false, problem: `There is no buyer “${requestContext.as}”.` }
   const guest = ask(prepared, { ...question, buyer: { kind: 'guest' }, currency: asked.value.currency })
   if (!guest.ok) return { ok: false, problem: `There is no buyer “${requestContext.as}”.` }
 
+  const promotions = promotionLines(prepared, {
+    ...buyerContext,
+    lines: [{ variant: variant.id, quantity: question.quantity, extras: [] }],
+    past: [],
+    promotions: facts,
+  })
   const { unit, basis, currency, trace, total, breaks, was, because } = asked.value
   const taxWord = (of: TaxBasis) => (prepared.mixesBases ? ` ${TAX_WORDS[of]}` : '')
   const { currencyView } = requestContext.pricingContext
@@ -98,7 +109,11 @@ export function loadTrace(requestContext: RequestContext, sku: string): Loaded {
           taxWord: '',
         })),
       wouldChange: whatWouldChange(wording, asked.value, href),
-      terms: termsSections(store, asked.value, priceDigitsOf(store, currency), href),
+      promoted: promotedView(asked.value, store),
+      terms: [
+        ...(promotions && promotions.lines.length > 0 ? [promotions] : []),
+        ...termsSections(store, asked.value, priceDigitsOf(store, currency), href),
+      ],
       cost: resolveValue(product, variant, 'cost').value,
       recommendedPrice: resolveValue(product, variant, 'recommendedPrice').value,
       publicPrice: guest.value.unit && {
@@ -107,6 +122,13 @@ export function loadTrace(requestContext: RequestContext, sku: string): Loaded {
       },
     },
   }
+}
+
+/** What promotions on item prices make of it; `null` where they change nothing. */
+function promotedView({ promoted }: ExplainedAnswer, store: Store): TraceView['promoted'] {
+  if (!promoted) return null
+  const names = promoted.by.map(({ promotion }) => store.promotion.get(promotion)?.name ?? promotion)
+  return { unit: promoted.unit, by: names.join(', ') }
 }
 
 /** What a list says by saying nothing. */

@@ -83,6 +83,11 @@ function Trace({ view }: { readonly view: TraceView }) {
           {quantity} of them: {money(view.total)}
         </p>
       )}
+      {view.promoted !== null && (
+        <p className="mt-1" data-testid="trace-promoted">
+          <b>{money(view.promoted.unit)}</b> with {view.promoted.by}
+        </p>
+      )}
       {view.was !== null && (
         <p className="mt-1 text-soft">
           The shop shows it beside <s>{view.was}</s>

@@ -46,6 +46,8 @@ export interface TraceView {
   readonly quantity: Decimal
   /** What all of them cost, exactly. */
   readonly total: Decimal | null
+  /** What promotions on item prices leave of it, and their names. */
+  readonly promoted: { readonly unit: Decimal; readonly by: string } | null
   /** With its currency. */
   readonly was: string | null
   /** What they pay from which quantity on; empty when the quantity does not matter. */

@@ -8,7 +8,7 @@ import { type NextRequest, NextResponse } from 'next/server'
 /** How one price came about: the variant's SKU and the vantage in the address. */
 export const GET = withStore(async (request: NextRequest) => {
   const fields = request.nextUrl.searchParams
-  const trace = loadTrace(await lookFrom(parseVantage(fields)), searchWords(fields, 'sku'))
+  const trace = await loadTrace(await lookFrom(parseVantage(fields)), searchWords(fields, 'sku'))
   return trace.ok
     ? NextResponse.json(trace.value)
     : NextResponse.json({ error: trace.problem }, { status: 404 })

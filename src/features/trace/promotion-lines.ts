@@ -1,0 +1,43 @@
+import 'server-only'
+
+import type { CartQuestion } from '@/core/cart/cart'
+import { savedAsShown } from '@/core/cart/promote/saved-as-shown'
+import { priceCart } from '@/core/cart/price-cart'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import type { IdlePromotion } from '@/core/cart/promote/outcome'
+import { formatMoney } from '@/ui/format/amount'
+import { promotionPhrase } from '@/ui/format/promotion-phrases'
+import { whyNotWords } from '@/ui/format/promotion-standing'
+import { recordHref } from '@/ui/frame/record-href'
+import type { TracePart, TraceTerms } from './trace-view'
+
+/** What says nothing of the price of an item: it is not for it, nor on. */
+const SILENT: ReadonlySet<IdlePromotion['because']['code']> = new Set(['archived', 'off', 'not-for-cart'])
+
+/** How every promotion that is on stands where so many of an item are bought alone. */
+export function promotionLines(prepared: PreparedStore, question: CartQuestion): TraceTerms | null {
+  const priced = priceCart(prepared, question)
+  if (!priced.ok) return null
+  const cart = priced.value
+  const { store } = prepared
+  const { currency, digits } = cart
+  const shows = cart.lines[0]?.basis ?? 'net'
+  const named = (id: string): TracePart => {
+    const promotion = store.promotion.get(id)
+    return { text: promotion?.name ?? id, href: recordHref('promotions', promotion?.code ?? id) }
+  }
+  const applied = cart.promotions.applied.map(({ promotion }) => {
+    const value = store.promotion.get(promotion)?.value
+    return {
+      parts: [named(promotion), ...(value ? [{ text: promotionPhrase(store, value) }] : [])],
+      outcome: `−${formatMoney(savedAsShown(cart, promotion, shows), currency, digits)}`,
+    }
+  })
+  const idle = cart.promotions.idle
+    .filter(({ because }) => !SILENT.has(because.code))
+    .map(({ promotion, because }) => ({
+      parts: [named(promotion), { text: whyNotWords({ store, currency, digits }, because) }],
+      outcome: '',
+    }))
+  return { title: 'Promotions, bought alone', lines: [...applied, ...idle] }
+}
