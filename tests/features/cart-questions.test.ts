@@ -72,3 +72,20 @@ test.each([
 ])('what cannot be read is named: %j', (more, error) => {
   expect(answered(more)).toMatchObject({ id: 'a', error })
 })
+
+test('a question for one item says what promotions on prices leave of it, and which', () => {
+  const question = { id: 'a', as: { guest: true }, sku: 'CL-JK-2XL' }
+  const at = Date.parse('2026-12-01T10:00:00Z')
+  const answer = answerQuestion(prepared, question, at) as unknown as {
+    unit: { net: string }
+    promoted: { unit: { net: string }; was: { net: string }; by: { promotion: string }[] } | null
+  }
+  expect(answer.promoted?.by.map(({ promotion }) => promotion)).toEqual(['winter-suits'])
+  expect(Number(answer.promoted?.unit.net)).toBeCloseTo(Number(answer.unit.net) * 0.85, 1)
+  expect(answer.promoted?.was.net).toBe(answer.unit.net)
+  const over = answerQuestion(prepared, question, Date.parse('2027-03-01T10:00:00Z'))
+  expect(over).toMatchObject({ promoted: null })
+  expect(answerQuestion(prepared, { ...question, take: ['no-such'] }, at)).toMatchObject({
+    error: { code: 'unknown-promotion', where: 'take.0' },
+  })
+})

@@ -66,7 +66,18 @@ export interface ItemAnswer extends AnsweredRights {
   readonly unitPrice: AnsweredUnitPrice | null
   readonly total: AnsweredAmount | null
   readonly was: AnsweredAmount | null
-  readonly breaks: readonly { readonly from: string; readonly unit: AnsweredAmount }[]
+  /** After promotions on item prices that hold whatever else is bought; `null` where they change nothing. */
+  readonly promoted: {
+    readonly unit: AnsweredAmount | null
+    readonly was: AnsweredAmount | null
+    /** By code, one after the other, with what each left. */
+    readonly by: readonly { readonly promotion: string; readonly unit: AnsweredAmount | null }[]
+  } | null
+  readonly breaks: readonly {
+    readonly from: string
+    readonly unit: AnsweredAmount
+    readonly promoted: AnsweredAmount | null
+  }[]
   readonly extras: readonly { readonly code: string; readonly unit: AnsweredAmount | null }[]
   readonly taxes: readonly AnsweredLevy[]
   readonly untaxed: 'certificate' | 'reverse-charge' | null
@@ -161,10 +172,22 @@ export function toItemAnswer(
     unitPrice: isShown && tax ? toUnitPrice(tax, contentOf(prepared, number), currency) : null,
     total: total && toAmount(total, digits),
     was: amount(answer.was),
+    promoted:
+      answer.promoted && isShown
+        ? {
+            unit: amount({ amount: answer.promoted.unit, basis: answer.promoted.basis }),
+            was: amount(answer.promoted.was),
+            by: answer.promoted.by.map(({ promotion, unit }) => ({
+              promotion: store.promotion.get(promotion)?.code ?? promotion,
+              unit: amount({ amount: unit, basis: answer.promoted?.basis ?? basis }),
+            })),
+          }
+        : null,
     breaks: isShown
       ? answer.breaks.map((row) => ({
           from: row.from,
           unit: amount({ amount: row.unit, basis: row.basis }) as AnsweredAmount,
+          promoted: amount(row.promoted),
         }))
       : [],
     extras: answer.extras.map(({ extra, unit }) => ({

@@ -84,7 +84,7 @@ const sharedFields = {
   currency: word.allow(null),
   at: word.allow(null),
 }
-const question = Joi.object({ ...sharedFields, ...itemFields })
+const question = Joi.object({ ...sharedFields, ...itemFields, ...promotionFields })
 const cartQuestion = Joi.object({
   ...sharedFields,
   lines: Joi.array().items(Joi.object(itemFields)).min(1).max(MOST_LINES).required(),
@@ -123,6 +123,8 @@ interface SubmittedBuyerContext {
   readonly at?: string | null
 }
 
+interface SubmittedItem extends SubmittedBuyerContext, SubmittedLine, SubmittedFacts {}
+
 interface SubmittedCart extends SubmittedBuyerContext, SubmittedFacts {
   readonly lines: readonly SubmittedLine[]
   readonly past?: readonly { readonly sku: string; readonly quantity: string | number; readonly at: string }[]
@@ -156,20 +158,18 @@ export function answerQuestion(prepared: PreparedStore, submitted: unknown, now:
   if (error) return { id: typeof id === 'string' ? id : null, error: shapeError(error) }
   return isCart
     ? answerCart(prepared, submitted as SubmittedCart, now)
-    : answerItem(prepared, submitted as SubmittedBuyerContext & SubmittedLine, now)
+    : answerItem(prepared, submitted as SubmittedItem, now)
 }
 
-function answerItem(
-  prepared: PreparedStore,
-  submitted: SubmittedBuyerContext & SubmittedLine,
-  now: number,
-): PriceAnswer {
+function answerItem(prepared: PreparedStore, submitted: SubmittedItem, now: number): PriceAnswer {
   const { id } = submitted
   const from = readBuyerContext(prepared, submitted, now)
   if ('error' in from) return { id, error: from.error }
   const line = readLine(prepared, submitted, '')
   if ('error' in line) return { id, error: line.error }
-  const asked = ask(prepared, { ...from.value, ...line.value, basket: [] })
+  const facts = readPromotionFacts(prepared.store, submitted)
+  if (!facts.ok) return { id, error: { ...facts.error, value: cut(facts.error.value) } }
+  const asked = ask(prepared, { ...from.value, ...line.value, basket: [], promotions: facts.value })
   if (!asked.ok) return { id, error: fromQuestionError([submitted], asked.error.code) }
   return { id, ...toItemAnswer(prepared, from.value, line.value, asked.value) }
 }
