@@ -54,6 +54,7 @@ const SCREENS: readonly Asked[] = [
   '/access',
   '/assortments',
   '/limits-in-force',
+  '/promotion-clashes',
   '/import',
   '/shop',
   '/shop/category/c3',

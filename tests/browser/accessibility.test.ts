@@ -101,6 +101,7 @@ const VIEWS: readonly (readonly [
   ],
   ['taxes', '/taxes?sku=FR-BR-PF&country=US&state=CA', null],
   ['limits in force', '/limits-in-force', null],
+  ['clashes of promotions', '/promotion-clashes', null],
   ['who sees what', '/access', null],
   ['assortments', '/assortments', null],
   ['access rule', '/access-rules/nuclei-by-quote', null],

@@ -65,6 +65,7 @@ const PATHS = [
   '/taxes',
   '/limits',
   '/limits-in-force',
+  '/promotion-clashes',
   '/access',
   '/assortments',
   '/settings/store',

@@ -11,6 +11,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { AddressCards } from './address-cards'
 import { accountDetails, accountSentence } from './buyer-sentences'
 import { type AccountView, loadAccount } from './load-account'
+import { OpenPromotions } from './open-promotions'
 
 export const accountSheet: SheetOfKind = {
   sentence: accountSentence,
@@ -129,6 +130,7 @@ function Side({ view }: { readonly view: AccountView }) {
           ))}
         </SideList>
       )}
+      <OpenPromotions promotions={view.promotions} />
       <SideList title="Limits on their orders">
         {limits.map(({ name: limit, href, about }) => (
           <SideRow key={`${href} ${about}`} name={limit} href={href} about={about} />

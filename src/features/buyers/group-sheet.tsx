@@ -11,6 +11,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { groupDetails, groupSentence } from './buyer-sentences'
 import { GroupMembers } from './group-members'
 import { type GroupView, loadGroup } from './load-group'
+import { OpenPromotions } from './open-promotions'
 
 export const groupSheet: SheetOfKind = {
   sentence: groupSentence,
@@ -110,6 +111,7 @@ function Side({ view, loaded }: { readonly view: GroupView; readonly loaded: Loa
           <p className="text-soft">What guests pay: no list for them is lower yet.</p>
         )}
       </SideList>
+      <OpenPromotions promotions={view.promotions} />
       <SideList title="The words">
         <p>
           In the shop {taxDisplay === null ? 'as the region says' : DISPLAY_WORDS[taxDisplay]}; in the cart{' '}

@@ -13,6 +13,7 @@ import { formatMoney } from '@/ui/format/amount'
 import { spanPhrase } from '@/ui/format/rule-phrases'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
+import { type OpenPromotion, openPromotions } from './open-promotions'
 
 export interface AccountView {
   readonly id: string
@@ -26,6 +27,7 @@ export interface AccountView {
   /** What they are kept from, by reason: how many, and some of it. */
   readonly hidden: readonly { readonly because: string; readonly count: number; readonly some: string }[]
   readonly withoutPrice: readonly { readonly name: string; readonly href: string }[]
+  readonly promotions: readonly OpenPromotion[]
   readonly limits: readonly { readonly name: string; readonly href: string; readonly about: string }[]
 }
 
@@ -80,6 +82,7 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
       name: product.name,
       href: recordHref('products', product.code),
     })),
+    promotions: openPromotions(prepared, pricingContext),
     limits: [
       ...contracts.flatMap(({ name, code, state, minimumOrder, currency }) =>
         state === 'active' && minimumOrder !== null

@@ -16,6 +16,7 @@ import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatMoney } from '@/ui/format/amount'
 import { countryName } from '@/ui/format/place-names'
 import { recordHref } from '@/ui/frame/record-href'
+import { type OpenPromotion, openPromotions } from './open-promotions'
 
 export interface GroupMember {
   readonly id: string
@@ -28,6 +29,7 @@ export interface GroupMember {
 }
 
 export interface GroupView {
+  readonly promotions: readonly OpenPromotion[]
   readonly code: string
   readonly members: readonly GroupMember[]
   readonly memberCount: number
@@ -81,6 +83,7 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
   )
   return {
     code: group.code,
+    promotions: openPromotions(prepared, pricingContextOf(prepared, lookOf(id))),
     memberCount: members.length,
     members: members.slice(0, MOST_MEMBERS).map((account): GroupMember => {
       const facts = accountFacts(store.group, account)

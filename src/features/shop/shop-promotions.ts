@@ -61,7 +61,7 @@ export function notesOn(visitor: ShopVisitor, variant: string, quantity: Decimal
   const priced = priceCart(prepared, question)
   if (!priced.ok || !priced.value.lines[0]?.access.buy) return []
   const cart = priced.value
-  const shows = displayOf(prepared, pricingContext, 'cart') === 'gross' ? 'gross' : 'net'
+  const shows = displayOf(prepared, pricingContext, 'shop') === 'gross' ? 'gross' : 'net'
   const savedIn = (each: Cart, promotion: string) => savedAsShown(each, promotion, shows)
   const misses = findNearMisses(prepared, question, cart, { price: priceCart, savedIn })
   return announced.flatMap((promotion): readonly ShopNote[] => {

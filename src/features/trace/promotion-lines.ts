@@ -5,6 +5,7 @@ import { savedAsShown } from '@/core/cart/promote/saved-as-shown'
 import { priceCart } from '@/core/cart/price-cart'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { IdlePromotion } from '@/core/cart/promote/outcome'
+import { keptScopeMatcher } from '@/core/engine/items/scope-matcher'
 import { formatMoney } from '@/ui/format/amount'
 import { promotionPhrase } from '@/ui/format/promotion-phrases'
 import { whyNotWords } from '@/ui/format/promotion-standing'
@@ -22,6 +23,11 @@ export function promotionLines(prepared: PreparedStore, question: CartQuestion):
   const { store } = prepared
   const { currency, digits } = cart
   const shows = cart.lines[0]?.basis ?? 'net'
+  const number = prepared.index.numberOf.get(question.lines[0]?.variant ?? '') ?? -1
+  const isForItem = (id: string) => {
+    const scope = store.promotion.get(id)?.scope
+    return scope !== undefined && keptScopeMatcher(prepared, scope)(number)
+  }
   const named = (id: string): TracePart => {
     const promotion = store.promotion.get(id)
     return { text: promotion?.name ?? id, href: recordHref('promotions', promotion?.code ?? id) }
@@ -34,7 +40,7 @@ export function promotionLines(prepared: PreparedStore, question: CartQuestion):
     }
   })
   const idle = cart.promotions.idle
-    .filter(({ because }) => !SILENT.has(because.code))
+    .filter(({ promotion, because }) => !SILENT.has(because.code) && isForItem(promotion))
     .map(({ promotion, because }) => ({
       parts: [named(promotion), { text: whyNotWords({ store, currency, digits }, because) }],
       outcome: '',

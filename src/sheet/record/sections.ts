@@ -187,9 +187,12 @@ const PLACE_PAGES = [
   { place: 'Access', path: 'assortments', title: 'Assortments' },
 ] as const
 
+/** The same behind the records. */
+const PAGES_BEHIND = [{ place: 'Promotions', path: 'promotion-clashes', title: 'Clashes' }] as const
+
 /** Every page of a place, in the order of its tabs. */
 export function tabsOf(place: string): readonly { readonly path: string; readonly title: string }[] {
-  return [...PLACE_PAGES, ...SECTIONS].filter((each) => each.place === place)
+  return [...PLACE_PAGES, ...SECTIONS, ...PAGES_BEHIND].filter((each) => each.place === place)
 }
 
 function section(

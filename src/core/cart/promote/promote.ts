@@ -5,6 +5,7 @@ import { factorBetween, inBasis, storeBasis } from '../../engine/amounts/basis'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import type { PricingContext } from '../../engine/context/pricing-context'
 import { fromUnits } from '../../engine/lists/price-step'
+import { PHASES } from '../../promotions/phases'
 import type { Promotion, PromotionKind } from '../../promotions/promotion'
 import { circumstancesAt, matchRule } from '../../rules/match-rule'
 import { compareRules } from '../../rules/rule'
@@ -39,13 +40,6 @@ export interface Promoted {
   /** Those on delivery and payment that hold, in their order: their amounts are known when goods are. */
   readonly onCharges: readonly Promotion[]
 }
-
-/** Promotions are considered kind by kind: prices of items, then goods together, then the whole order. */
-const PHASES: readonly (readonly PromotionKind[])[] = [
-  ['item-price'],
-  ['by-quantity', 'set', 'free-goods'],
-  ['order'],
-]
 
 /**
  * What promotions take off the goods of a cart.

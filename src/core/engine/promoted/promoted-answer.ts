@@ -41,7 +41,7 @@ export function promotedAmount(
   /** Before promotions, in the basis of `main`. */
   unit: Decimal,
 ): PromotedAmount | null {
-  const { prepared, pricingContext } = promotions
+  const { pricingContext } = promotions
   const { digits } = pricingContext
   const price = scaleOf(unit) <= digits ? unit : roundToDigits(toFraction(unit), digits, 'half-up')
   const found = { units: toUnits(price, digits), basis: main.basis, entry: main.entry }
