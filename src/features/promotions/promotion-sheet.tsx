@@ -3,8 +3,10 @@ import 'server-only'
 import type { Promotion } from '@/core/promotions/promotion'
 import { SideList, SideRow } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
+import { VantageLink } from '@/ui/frame/vantage-link'
 import { KindChoice } from './kind-choice'
 import { firstSample, loadSample } from './load-sample'
+import { loadFindings, type PromotionFinding } from './load-findings'
 import { loadUses, type UsesView } from './load-uses'
 import { promotionDetails, promotionSentence } from './promotion-sentence'
 import { SampleCart } from './sample-cart'
@@ -37,11 +39,43 @@ async function drawPromotion(loaded: LoadedSheet): Promise<SheetEffect> {
         )}
       </>
     ),
-    side: <Side promotion={promotion} used={await loadUses(before, loaded.id)} />,
+    side: (
+      <>
+        <Findings findings={await findingsOf(loaded)} />
+        <Side promotion={promotion} used={await loadUses(before, loaded.id)} />
+      </>
+    ),
     ...(sample.ok && {
       summary: `the sample cart pays ${sample.view.currency} ${sample.view.total} instead of ${sample.view.before}`,
     }),
   }
+}
+
+/** Of the promotion as it would be. */
+async function findingsOf({ id, before, after }: LoadedSheet): Promise<readonly PromotionFinding[]> {
+  const look = after ?? before
+  const promotion = look.prepared.store.promotion.get(id)
+  return promotion ? loadFindings(look, promotion) : []
+}
+
+function Findings({ findings }: { readonly findings: readonly PromotionFinding[] }) {
+  if (findings.length === 0) return null
+  return (
+    <SideList title="Worth a look">
+      <ul>
+        {findings.map(({ text, link }) => (
+          <li key={`${text} ${link?.name}`} className="mb-1 bg-warning px-2 py-1 text-warning-content">
+            {text}{' '}
+            {link && (
+              <VantageLink href={link.href} className="link-name">
+                {link.name}
+              </VantageLink>
+            )}
+          </li>
+        ))}
+      </ul>
+    </SideList>
+  )
 }
 
 function Side({ promotion: { uses }, used }: { readonly promotion: Promotion; readonly used: UsesView }) {
