@@ -1,5 +1,6 @@
 import { readConditions, writeConditions } from '@/core/notation/condition-text'
-import { PROMOTION_EXAMPLES, readPromotionValue, writePromotionValue } from '@/core/notation/promotion-text'
+import { PROMOTION_EXAMPLES } from '@/core/notation/offer-text'
+import { readPromotionValue, writePromotionValue } from '@/core/notation/promotion-text'
 import type { Condition, PromotionValue } from '@/core/promotions/promotion'
 import { goods, writtenStore } from '@tests/fixtures/written-store'
 

@@ -1,7 +1,7 @@
 import { typedAmount } from '../decimal/written-amount'
 import type { PromotionInput } from '../promotions/parse-promotion'
 import type { Condition } from '../promotions/promotion'
-import { readMoney, writeMoney } from './promotion-text'
+import { readMoney, writeMoney } from './offer-text'
 import type { ReadRule } from './read-rule'
 
 type ConditionInput = PromotionInput['conditions'][number]

@@ -3,7 +3,8 @@ import { toFraction } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
 import type { What } from '@/core/predicates/what'
 import { dearestSet } from '@/core/store/check-promotions'
-import { PROMOTION_EXAMPLES, writePromotionValue } from '@/core/notation/promotion-text'
+import { PROMOTION_EXAMPLES } from '@/core/notation/offer-text'
+import { writePromotionValue } from '@/core/notation/promotion-text'
 import {
   type Promotion,
   PROMOTION_KINDS,
