@@ -209,7 +209,7 @@ export async function measureTerms(
   compareCarts(promoted, { ...from, lines, past: [] }, cartByReference())
   const promotedContext = openPricingContext(promoted, from)
   if (!promotedContext.ok) throw new Error(promotedContext.error.code)
-  const itemPromotions = () => openItemPromotions(promoted, promotedContext.value, NO_FACTS)
+  const itemPromotions = () => openItemPromotions(promoted, promotedContext.value, at, NO_FACTS)
   const page = Array.from({ length: LISTED }, () => pick(variantCount))
   const contenders: readonly Contender[] = [
     {

@@ -1,6 +1,6 @@
 import { eachTestInItsOwnWindow, reads } from './browser'
 import { type TestServer, withServer } from './server'
-import { create, openWord, settled, setWord } from './sheet-words'
+import { create, openWord, save, settled, setWord } from './sheet-words'
 import type { Page } from 'playwright-core'
 
 jest.setTimeout(150_000)
@@ -169,5 +169,78 @@ test('an evening promotion is seen by looking from the evening, and the trace of
       .getByText(/“Frame and foundation mix” comes first|more units? makes? it hold/)
       .first()
       .waitFor()
+  })
+})
+
+test('each part of an offer is chosen in a field of its own', async () => {
+  await withServer(async (server) => {
+    const { page } = own
+    await page.goto(`${server.url}/promotions/frame-mix`)
+    await settled(page)
+    const picker = await openWord(page, 'Offer')
+    const sentence = picker.getByRole('textbox', { name: 'Offer', exact: true })
+    await picker.getByRole('button', { name: 'Add a part' }).click()
+    await picker.getByRole('button', { name: 'anything the promotion is for' }).last().click()
+    const what = picker.getByRole('region', { name: 'Part 2 of the set' })
+    await what.getByRole('button', { name: 'Remove everything' }).click()
+    await what.getByRole('textbox').first().fill('Wax foundation')
+    await page.keyboard.press('Enter')
+    await what.getByRole('button', { name: /^Done/ }).click()
+    await what.waitFor({ state: 'detached' })
+    await picker.getByRole('textbox', { name: 'Price in DKK' }).fill('450')
+    expect(await sentence.inputValue()).toBe('any 3 + 1 of Wax foundation: at 60 (GBP 52, DKK 450)')
+    // A price above what the parts cost is refused here, with what is right.
+    await picker.getByRole('textbox', { name: 'Price', exact: true }).fill('9000')
+    await picker.getByRole('button', { name: /^Done/ }).click()
+    await settled(page)
+    await page.getByText('9000 saves nothing: the dearest set of these costs').waitFor()
+    await setWord(page, 'Offer', 'any 3 + 1 of Wax foundation: at 60 (GBP 52, DKK 450)')
+    await save(page)
+    await page.goto(`${server.url}/promotions/jar-thirteenth`)
+    await settled(page)
+    const gift = await openWord(page, 'Offer')
+    await gift.getByRole('button', { name: 'something else' }).click()
+    await gift.getByRole('textbox', { name: 'SKU of the gift' }).fill('Frame nails')
+    await gift
+      .getByRole('button', { name: /Frame nails/ })
+      .first()
+      .click()
+    expect(await gift.getByRole('textbox', { name: 'Offer', exact: true }).inputValue()).toMatch(
+      /^buy 12: 1, 48: 5 of [A-Z0-9-]+ free$/,
+    )
+  })
+})
+
+test('a promotion on prices stands on cards, on the product and on the board, until it is over', async () => {
+  await withServer(async (server) => {
+    const { page } = own
+    await page.goto(`${server.url}/shop/category/full-suits`)
+    const card = page.getByRole('listitem').filter({ hasText: 'Full suit, round veil' })
+    await reads(card.getByTestId('badge'), /Suits in winter\s*until 31 Jan 2027/)
+    const own85 = await card.getByTestId('own-price').innerText()
+    const before = await card.getByTestId('was-price').innerText()
+    expect(own85).not.toBe(before)
+    await card.getByRole('link').click()
+    await page
+      .getByRole('list', { name: 'Promotions' })
+      .getByText(/Saves €.* on this one/)
+      .waitFor()
+    await page.getByRole('button', { name: /Add to cart/ }).click()
+    await page.getByText('1 in the cart.').waitFor()
+    await page.goto(`${server.url}/shop/cart`)
+    await page.getByText('Suits in winter').first().waitFor()
+
+    await page.goto(`${server.url}/board?find=round veil`)
+    await page.getByRole('radio', { name: 'Promoted' }).click()
+    await page.getByRole('gridcell', { name: /^P/ }).first().waitFor()
+    await page.goto(`${server.url}/board?find=round veil&on=2027-02-02T10:00Z`)
+    await page.getByRole('radio', { name: 'Promoted' }).click()
+    await page.getByRole('gridcell', { name: /^L|^A/ }).first().waitFor()
+    console.log(
+      await page.getByRole('gridcell', { name: /^P/ }).allInnerTexts(),
+      page.url(),
+      await page.getByRole('gridcell').allInnerTexts(),
+    )
+    expect(await page.getByRole('gridcell', { name: /^P/ }).count()).toBe(0)
   })
 })

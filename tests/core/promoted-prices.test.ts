@@ -75,7 +75,7 @@ test('the price shown for an item by itself is what a cart with one piece of it 
         const prepared = prepare(withPromotions(store, some))
         const pricingContext = contextOf(prepared, buyer, at)
         if (findMinorDigits(pricingContext.currency) !== pricingContext.digits) return
-        const open = openItemPromotions(prepared, pricingContext, NO_FACTS)
+        const open = openItemPromotions(prepared, pricingContext, at, NO_FACTS)
         for (const variant of EVERY_VARIANT) {
           const cart = priceCart(prepared, {
             ...buyerContext(buyer, at),
@@ -120,7 +120,7 @@ test('a column of promoted prices says what each price says', () => {
       (store, some, buyer, at) => {
         const prepared = prepare(withPromotions(store, some))
         const pricingContext = contextOf(prepared, buyer, at)
-        const open = openItemPromotions(prepared, pricingContext, NO_FACTS)
+        const open = openItemPromotions(prepared, pricingContext, at, NO_FACTS)
         const column = promotedColumn(open, priceColumn(prepared, pricingContext, 1000))
         for (let number = 0; number < column.prices.length; number += 1) {
           const found = findPrice(prepared, pricingContext, number)
@@ -148,7 +148,7 @@ function shown(
     ...sections,
   })
   const pricingContext = contextOf(prepared, { kind: 'guest' }, AT)
-  const open = openItemPromotions(prepared, pricingContext, { ...NO_FACTS, ...facts })
+  const open = openItemPromotions(prepared, pricingContext, AT, { ...NO_FACTS, ...facts })
   const number = prepared.index.numberOf.get('g') as number
   const promoted = promotedPrice(open, number, findPrice(prepared, pricingContext, number))
   return promoted && fromUnits(promoted.units, pricingContext.digits)
@@ -192,4 +192,23 @@ test('a floor is the least it comes to', () => {
   const half = { kind: 'item-price', saving: { kind: 'percent', percent: '50' }, closes: false }
   const { products, variants } = goods(['g', '10.00', 'c', { floor: '6.50' }])
   expect(shown([promotion(half)], { sections: { products, variants } })).toBe('6.5')
+})
+
+test('a promotion ends when it ends, for whoever has looked before', () => {
+  const over = promotion(tenth, { schedule: { to: '2027-03-02T00:00' } })
+  const prepared = writtenPrepared({
+    categories: [{ code: 'c', name: 'C' }],
+    groups: [{ code: 'club', name: 'Club' }],
+    ...goods(['g', '10.00', 'c']),
+    promotions: [over],
+  })
+  const number = prepared.index.numberOf.get('g') as number
+  const club = { kind: 'group', group: [...prepared.store.group.keys()][0] as string } as const
+  const unitsAt = (at: number) => {
+    // Kept from one instant to the next: no list of theirs starts or ends between.
+    const pricingContext = contextOf(prepared, club, at)
+    const found = findPrice(prepared, pricingContext, number)
+    return promotedPrice(openItemPromotions(prepared, pricingContext, at, NO_FACTS), number, found)?.units
+  }
+  expect([unitsAt(AT), unitsAt(AT + 2 * 86_400_000), unitsAt(AT)]).toEqual([900, undefined, 900])
 })

@@ -117,6 +117,7 @@ function openQuestion(prepared: PreparedStore, question: Question): AskResult<Op
   const promotions = openItemPromotions(
     prepared,
     pricingContext,
+    question.at,
     question.promotions === undefined ? NO_FACTS : question.promotions,
   )
   return { ok: true, value: { pricingContext, number, quantities, main, extras, promotions } }

@@ -192,7 +192,12 @@ export function openColumns(
       currency: pricingContext.currency,
       digits: pricingContext.digits,
     }
-    const itemPromotions = openItemPromotions(prepared, pricingContext, facts.get(vantage.as) ?? NO_FACTS)
+    const itemPromotions = openItemPromotions(
+      prepared,
+      pricingContext,
+      buyerContext.at,
+      facts.get(vantage.as) ?? NO_FACTS,
+    )
     return { column, pricingContext, itemPromotions, quantity }
   })
 }

@@ -82,7 +82,7 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
       name: product.name,
       href: recordHref('products', product.code),
     })),
-    promotions: openPromotions(prepared, pricingContext),
+    promotions: openPromotions(prepared, pricingContext, look.at),
     limits: [
       ...contracts.flatMap(({ name, code, state, minimumOrder, currency }) =>
         state === 'active' && minimumOrder !== null

@@ -83,7 +83,7 @@ export async function loadGroup({ id, before, after }: LoadedSheet): Promise<Gro
   )
   return {
     code: group.code,
-    promotions: openPromotions(prepared, pricingContextOf(prepared, lookOf(id))),
+    promotions: openPromotions(prepared, pricingContextOf(prepared, lookOf(id)), at),
     memberCount: members.length,
     members: members.slice(0, MOST_MEMBERS).map((account): GroupMember => {
       const facts = accountFacts(store.group, account)

@@ -17,8 +17,9 @@ export interface OpenPromotion {
 export function openPromotions(
   { store, terms }: PreparedStore,
   pricingContext: PricingContext,
+  at: number,
 ): readonly OpenPromotion[] {
-  const circumstances = circumstancesAt(pricingContext)
+  const circumstances = circumstancesAt({ ...pricingContext, at })
   const stood = [...terms.promotions]
     .sort((one, other) => compareRules(one.rule, other.rule))
     .map(({ rule, schedule }) => ({ rule, verdict: matchRule(rule, schedule, circumstances) }))

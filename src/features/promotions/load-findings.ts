@@ -2,7 +2,6 @@ import 'server-only'
 
 import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
 import { priceColumn } from '@/core/engine/column/price-column'
-import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { keptScopeMatcher } from '@/core/engine/items/scope-matcher'
 import { findClashes } from '@/core/engine/promoted/find-clashes'
 import { type ItemPromotion, openItemPromotions } from '@/core/engine/promoted/item-promotions'
@@ -24,9 +23,10 @@ export interface PromotionFinding {
 
 /** What would keep a promotion from ever holding, who it fights with, and what it would sell below cost. */
 export async function loadFindings(
-  { prepared, now, buyerName, pricingContext, quantity }: RequestContext,
+  requestContext: RequestContext,
   promotion: Promotion,
 ): Promise<readonly PromotionFinding[]> {
+  const { prepared, now, buyerName } = requestContext
   const { store } = prepared
   const found: PromotionFinding[] = []
   const say = (text: string, link: PromotionFinding['link'] = null) => found.push({ text, link })
@@ -52,8 +52,7 @@ export async function loadFindings(
         href: recordHref('promotions', other.code),
       })
     }
-  const below =
-    promotion.value.kind === 'item-price' ? belowCost(prepared, pricingContext, promotion, quantity) : 0
+  const below = promotion.value.kind === 'item-price' ? belowCost(requestContext, promotion) : 0
   if (below > 0)
     say(
       `It sells ${below} ${below === 1 ? 'variant' : 'variants'} below cost to ${buyerName === 'Guest' ? 'guests' : buyerName}.`,
@@ -75,12 +74,10 @@ function neverTogether({ conditions, value }: Promotion): string {
 
 /** How many of the variants whose price it changes cost less then than the merchant paid. */
 function belowCost(
-  prepared: PreparedStore,
-  pricingContext: RequestContext['pricingContext'],
+  { prepared, pricingContext, buyerContext, quantity }: RequestContext,
   promotion: Promotion,
-  quantity: number,
 ): number {
-  const open = openItemPromotions(prepared, pricingContext, NO_FACTS)
+  const open = openItemPromotions(prepared, pricingContext, buyerContext.at, NO_FACTS)
   const own = open.inOrder.filter((each: ItemPromotion) => each.promotion.id === promotion.id)
   const column = priceColumn(prepared, pricingContext, quantity)
   const { prices, by } = promotedColumn({ ...open, inOrder: own }, column)

@@ -41,12 +41,13 @@ export async function enterCode(form: FormData): Promise<never> {
 }
 
 /** Whether a code is one that holds for this visitor here and now. */
-function holds({ prepared, pricingContext }: ShopVisitor, typed: string): boolean {
+function holds({ prepared, pricingContext, buyerContext }: ShopVisitor, typed: string): boolean {
   const promotion = promotionWithCode(prepared.store.promotion.values(), typed)
   const compiled = prepared.terms.promotions.find(({ rule }) => rule.id === promotion?.id)
   return (
     compiled !== undefined &&
-    matchRule(compiled.rule, compiled.schedule, circumstancesAt(pricingContext)).holds
+    matchRule(compiled.rule, compiled.schedule, circumstancesAt({ ...pricingContext, at: buyerContext.at }))
+      .holds
   )
 }
 

@@ -20,8 +20,8 @@ import type { ShopBadge, ShopNote } from './shop-view'
 const ON_PRODUCTS: ReadonlySet<PromotionKind> = new Set(['item-price', 'by-quantity', 'set', 'free-goods'])
 
 /** Promotions the shop announces that hold for a visitor here and now, in their order. */
-function announcedTo({ prepared, pricingContext, facts }: ShopVisitor): readonly Promotion[] {
-  const circumstances = circumstancesAt(pricingContext)
+function announcedTo({ prepared, pricingContext, buyerContext, facts }: ShopVisitor): readonly Promotion[] {
+  const circumstances = circumstancesAt({ ...pricingContext, at: buyerContext.at })
   return prepared.terms.promotions
     .filter(
       ({ rule, schedule }) =>

@@ -79,7 +79,7 @@ export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor>
     name: resolved.buyerName,
     cart: session.cart,
     facts,
-    itemPromotions: openItemPromotions(prepared, pricingContext, facts),
+    itemPromotions: openItemPromotions(prepared, pricingContext, buyerContext.at, facts),
   }
 }
 

@@ -13,6 +13,7 @@ export type ControlKind =
   | 'own-amounts'
   | 'assortment'
   | 'price-rule'
+  | 'offer'
   | 'picture'
   | 'colour'
   /** Edited in a drawing of its own on the sheet. */

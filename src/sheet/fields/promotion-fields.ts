@@ -5,16 +5,26 @@ import { readConditions, writeConditions } from '@/core/notation/condition-text'
 import { PROMOTION_EXAMPLES } from '@/core/notation/offer-text'
 import { readPromotionValue, writePromotionValue } from '@/core/notation/promotion-text'
 import type { Promotion, UseLimits } from '@/core/promotions/promotion'
+import { getSettings, type Store } from '@/core/store/store'
 import { conditionsPhrase, promotionPhrase } from '@/ui/format/promotion-phrases'
 import { choiceField, type FieldRule, ruleField, textField } from './field-rule'
 import { audience, code, name, onOff, place, rank, rounding, schedule, scope } from './shared-fields'
 
-const value = ruleField<Promotion['value']>(
-  ['value', 'Offer', Object.values(PROMOTION_EXAMPLES).join(' · ')],
-  writePromotionValue,
-  readPromotionValue,
-  (each, store) => promotionPhrase(store, each),
-)
+const value: FieldRule = {
+  ...ruleField<Promotion['value']>(
+    ['value', 'Offer', Object.values(PROMOTION_EXAMPLES).join(' · ')],
+    writePromotionValue,
+    readPromotionValue,
+    (each, store) => promotionPhrase(store, each),
+  ),
+  control: 'offer',
+  options: (store) => otherCurrencies(store).map((each) => ({ value: each, name: each })),
+}
+
+/** Those in which amounts may be set instead of converted. */
+function otherCurrencies(store: Store): readonly string[] {
+  return [...store.currency.keys()].filter((each) => each !== getSettings(store).currency)
+}
 
 const conditions = ruleField<Promotion['conditions']>(
   [

@@ -2,6 +2,7 @@
 
 import { EVERYTHING } from '@/core/predicates/what'
 import { useWhatSource, useWhoSource } from '@/ui/picker/picker-sources'
+import { OfferPicker } from '@/ui/picker/offer/offer-picker'
 import { RecordPicker } from '@/ui/picker/records/record-picker'
 import { RoundingPicker } from '@/ui/picker/rounding/rounding-picker'
 import { RulePicker } from '@/ui/picker/rule/rule-picker'
@@ -64,6 +65,8 @@ export function FieldEditor({ field, recordId, mayBeEmpty, ...strip }: FieldEdit
           context={{ list: recordId || null, party: null, line: null, what: 'everything' }}
         />
       )
+    case 'offer':
+      return <OfferPicker {...strip} placeholder={hint} currencies={options.map(({ value }) => value)} />
     case 'when':
       return <WhenPicker {...strip} />
     case 'where':

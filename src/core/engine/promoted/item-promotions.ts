@@ -44,15 +44,19 @@ const MADE = new WeakMap<PreparedStore, Map<string, ItemPromotion | null>>()
 /**
  * The promotions on item prices that hold for a buyer before anything lies in a cart. Those that look at the rest of the
  * cart, or wait to be taken, are not among them.
+ *
+ * Units   `at` in epoch milliseconds.
  */
 export function openItemPromotions(
   prepared: PreparedStore,
   pricingContext: PricingContext,
+  at: number,
   /** `null` leaves promotions out. */
   facts: PromotionFacts | null,
 ): ItemPromotions {
   if (facts === null) return { prepared, pricingContext, inOrder: [] }
-  const circumstances = circumstancesAt(pricingContext)
+  // A pricing context may be kept for longer than promotions hold.
+  const circumstances = circumstancesAt({ ...pricingContext, at })
   const held = prepared.terms.promotions.filter(
     ({ rule, schedule }) =>
       rule.value.kind === 'item-price' &&
@@ -60,8 +64,7 @@ export function openItemPromotions(
       matchRule(rule, schedule, circumstances).holds &&
       usesLeftOf(rule, facts).count >= 1 &&
       rule.conditions.every(
-        (condition) =>
-          isOnBuyer(condition) && missingOfBuyer(condition, facts, pricingContext.at) === 'nothing',
+        (condition) => isOnBuyer(condition) && missingOfBuyer(condition, facts, at) === 'nothing',
       ),
   )
   const inOrder = held

@@ -1,0 +1,198 @@
+'use client'
+
+import type { MoneyInput, SavingInput, SetSavingInput } from '@/core/notation/offer-text'
+import type { ReactNode } from 'react'
+import { AmountInput } from '../amount-input'
+
+export type AnySaving = SavingInput | SetSavingInput | { readonly kind: 'free' }
+type SavingKind = AnySaving['kind']
+
+const NAMES: Readonly<Record<SavingKind, string>> = {
+  percent: 'a percentage off',
+  amount: 'an amount off',
+  price: 'one price',
+  'cheapest-free': 'the cheapest free',
+  free: 'free',
+}
+
+/** What is said in one line, with its name before it. */
+export function Row({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <span className="w-32 text-soft">{name}</span>
+      {children}
+    </div>
+  )
+}
+
+export function Figure({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string
+  readonly value: string
+  readonly onChange: (value: string) => void
+}) {
+  return <AmountInput label={label} value={value} onChange={onChange} />
+}
+
+const TAB =
+  'border-b border-transparent text-secondary aria-pressed:border-base-content aria-pressed:font-semibold aria-pressed:text-base-content'
+
+/** One of a few, side by side. */
+export function Options<Value extends string | boolean>({
+  label,
+  options,
+  value,
+  onChange,
+}: {
+  readonly label: string
+  readonly options: readonly (readonly [Value, string])[]
+  readonly value: Value
+  readonly onChange: (value: Value) => void
+}) {
+  return (
+    <span role="group" aria-label={label} className="flex flex-wrap gap-x-3">
+      {options.map(([each, name]) => (
+        <button
+          key={String(each)}
+          type="button"
+          aria-pressed={each === value}
+          className={TAB}
+          onClick={() => onChange(each)}
+        >
+          {name}
+        </button>
+      ))}
+    </span>
+  )
+}
+
+interface SavingFieldsProps {
+  readonly saving: AnySaving
+  readonly currencies: readonly string[]
+  readonly kinds?: readonly SavingKind[]
+  readonly onChange: (saving: AnySaving) => void
+}
+
+/** How much is taken off: its kind, its figure, and of an amount what stands in other currencies. */
+export function SavingFields({
+  saving,
+  currencies,
+  kinds = ['percent', 'amount', 'price'],
+  onChange,
+}: SavingFieldsProps) {
+  return (
+    <>
+      <Row name="It saves">
+        <Options
+          label="It saves"
+          options={kinds.map((kind) => [kind, NAMES[kind]] as const)}
+          value={saving.kind}
+          onChange={(kind) => onChange(switchedTo(kind, saving))}
+        />
+      </Row>
+      <SavingFigure saving={saving} currencies={currencies} onChange={onChange} />
+    </>
+  )
+}
+
+/** The figure of a saving alone. */
+export function SavingFigure({ saving, currencies, onChange }: Omit<SavingFieldsProps, 'kinds'>) {
+  switch (saving.kind) {
+    case 'percent':
+      return (
+        <Row name="Percent">
+          <Figure
+            label="Percent off"
+            value={saving.percent}
+            onChange={(percent) => onChange({ ...saving, percent })}
+          />
+          <span>%</span>
+        </Row>
+      )
+    case 'amount':
+      return (
+        <MoneyFields
+          name="Amount off"
+          money={saving.amount}
+          currencies={currencies}
+          onChange={(amount) => onChange({ ...saving, amount })}
+        />
+      )
+    case 'price':
+      return (
+        <MoneyFields
+          name="Price"
+          money={saving.price}
+          currencies={currencies}
+          onChange={(price) => onChange({ ...saving, price })}
+        />
+      )
+    case 'cheapest-free':
+      return (
+        <Row name="How many">
+          <Figure
+            label="How many are free"
+            value={String(saving.count)}
+            onChange={(count) => onChange({ ...saving, count: Number(count) })}
+          />
+          <span>of each set</span>
+        </Row>
+      )
+    case 'free':
+      return null
+  }
+}
+
+/** An amount, and what stands in its place in other currencies instead of the converted one. */
+export function MoneyFields({
+  name,
+  money,
+  currencies,
+  onChange,
+}: {
+  readonly name: string
+  readonly money: MoneyInput
+  readonly currencies: readonly string[]
+  readonly onChange: (money: MoneyInput) => void
+}) {
+  const all = [...new Set([...currencies, ...Object.keys(money.own)])]
+  const without = (code: string) =>
+    Object.fromEntries(Object.entries(money.own).filter(([each]) => each !== code))
+  return (
+    <Row name={name}>
+      <Figure label={name} value={money.amount} onChange={(amount) => onChange({ ...money, amount })} />
+      {all.map((code) => (
+        <label key={code} className="flex items-center gap-1.5 text-soft">
+          {code}
+          <AmountInput
+            label={`${name} in ${code}`}
+            placeholder="converted"
+            value={money.own[code] ?? ''}
+            onChange={(amount) => onChange({ ...money, own: { ...money.own, [code]: amount } })}
+            onClear={() => onChange({ ...money, own: without(code) })}
+          />
+        </label>
+      ))}
+    </Row>
+  )
+}
+
+/** Another kind of saving, with a figure to begin with where the one before has none that fits. */
+export function switchedTo(kind: SavingKind, from: AnySaving): AnySaving {
+  const money = from.kind === 'amount' ? from.amount : from.kind === 'price' ? from.price : null
+  switch (kind) {
+    case 'percent':
+      return { kind, percent: from.kind === 'percent' ? from.percent : '10' }
+    case 'amount':
+      return { kind, amount: money ?? { amount: '5', own: {} } }
+    case 'price':
+      return { kind, price: money ?? { amount: '10', own: {} } }
+    case 'cheapest-free':
+      return { kind, count: from.kind === 'cheapest-free' ? from.count : 1 }
+    case 'free':
+      return { kind }
+  }
+}
