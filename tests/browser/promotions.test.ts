@@ -236,11 +236,6 @@ test('a promotion on prices stands on cards, on the product and on the board, un
     await page.goto(`${server.url}/board?find=round veil&on=2027-02-02T10:00Z`)
     await page.getByRole('radio', { name: 'Promoted' }).click()
     await page.getByRole('gridcell', { name: /^L|^A/ }).first().waitFor()
-    console.log(
-      await page.getByRole('gridcell', { name: /^P/ }).allInnerTexts(),
-      page.url(),
-      await page.getByRole('gridcell').allInnerTexts(),
-    )
     expect(await page.getByRole('gridcell', { name: /^P/ }).count()).toBe(0)
   })
 })

@@ -11,6 +11,7 @@ import { FrameProvider } from '@/ui/frame/frame-context'
 import { MerchantFrame } from '@/ui/frame/merchant-frame'
 import { PickerSourcesProvider } from '@/ui/picker/picker-sources'
 import {
+  findGifts,
   findWhatItems,
   loadRecordChoices,
   loadWhatChoices,
@@ -57,6 +58,7 @@ export default async function MerchantLayout({ children }: { readonly children: 
           loadWho={loadWhoChoices}
           loadWhat={loadWhatChoices}
           findItems={findWhatItems}
+          findVariants={findGifts}
           matchScope={matchScope}
           readWords={readWhatWords}
           loadWhere={loadWhereChoices}

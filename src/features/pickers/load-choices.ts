@@ -7,13 +7,19 @@ import { checkVantages } from '@/server/changes/check-amount-edits'
 import { lookFrom, type RequestContext } from '@/server/engine/look-from'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { asMerchant } from '@/server/session/author'
-import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from '@/ui/picker/what/what-choices'
+import type {
+  FoundItem,
+  ReadWords,
+  VariantFound,
+  WhatChoices,
+  WhatMatched,
+} from '@/ui/picker/what/what-choices'
 import type { WhoChoices } from '@/ui/picker/who/who-choices'
 import type { ChoiceSource, RecordChoices } from '@/ui/picker/records/record-choices'
 import type { WhereChoices } from '@/ui/picker/where/where-choices'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { matchedBy } from './matched-scope'
-import { findItems, namedTerms, whatChoices } from './what-choices'
+import { findItems, findVariants, namedTerms, whatChoices } from './what-choices'
 import { recordChoices } from './record-choices'
 import { whereChoices } from './where-choices'
 import { whoChoices } from './who-choices'
@@ -34,6 +40,12 @@ export async function loadWhatChoices(initial: What): Promise<WhatChoices> {
 export async function findWhatItems(words: string): Promise<readonly FoundItem[]> {
   await asMerchant()
   return findItems(await present(), String(words).slice(0, LONGEST_WORDS))
+}
+
+/** Variants that some words may mean. */
+export async function findGifts(words: string): Promise<readonly VariantFound[]> {
+  await asMerchant()
+  return findVariants(await present(), String(words).slice(0, LONGEST_WORDS))
 }
 
 /** What a scope matches by now. */

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { variantName } from '@/core/catalogue/product'
 import { inTreeOrder } from '@/core/catalogue/category'
 import { writeWhat } from '@/core/notation/what-text'
 import type { What, WhatTerm } from '@/core/predicates/what'
@@ -9,7 +10,7 @@ import { shownProducts } from '@/server/engine/catalogue-order'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { whatPhrase } from '@/ui/format/rule-phrases'
-import type { FoundItem, WhatChoice, WhatChoices } from '@/ui/picker/what/what-choices'
+import type { FoundItem, VariantFound, WhatChoice, WhatChoices } from '@/ui/picker/what/what-choices'
 
 export function toChoice(store: Store, term: WhatTerm, name = whatPhrase(term, store)): WhatChoice {
   return { term, name, text: writeWhat(store, { include: [term], exclude: [] }) }
@@ -54,6 +55,20 @@ export async function whatChoices({ prepared }: RequestContext, initial: What): 
 }
 
 const MOST_FOUND = 12
+
+/** Variants whose SKU, or whose product's name, holds some words: "Frame nails, 500 g". */
+export function findVariants({ prepared }: RequestContext, words: string): readonly VariantFound[] {
+  const text = words.trim()
+  if (text === '') return []
+  return shownProducts(prepared.store, { category: null, text })
+    .flatMap(({ product, variants }) =>
+      variants.map((variant) => ({
+        sku: variant.sku,
+        name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+      })),
+    )
+    .slice(0, MOST_FOUND)
+}
 
 /** Products whose name, code or SKU holds some words, and their variants where the words name one. */
 export async function findItems({ prepared }: RequestContext, words: string): Promise<readonly FoundItem[]> {

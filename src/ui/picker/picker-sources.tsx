@@ -4,7 +4,7 @@ import type { Vantage } from '@/core/engine/context/vantage'
 import type { What } from '@/core/predicates/what'
 import { useFrame } from '@/ui/frame/frame-context'
 import { createContext, type ReactNode, use, useMemo } from 'react'
-import type { FoundItem, ReadWords, WhatChoices, WhatMatched } from './what/what-choices'
+import type { FoundItem, ReadWords, VariantFound, WhatChoices, WhatMatched } from './what/what-choices'
 import type { WhatSource } from './what/what-source'
 import type { ChoiceSource, RecordChoice, RecordChoices } from './records/record-choices'
 import type { ListName, RuleContext, TriedRule } from './rule/rule-choices'
@@ -16,6 +16,7 @@ export interface PickerSources {
   readonly loadWho: () => Promise<WhoChoices>
   readonly loadWhat: (initial: What) => Promise<WhatChoices>
   readonly findItems: (words: string) => Promise<readonly FoundItem[]>
+  readonly findVariants: (words: string) => Promise<readonly VariantFound[]>
   readonly matchScope: (what: What, vantage: Vantage) => Promise<WhatMatched>
   readonly readWords: (words: string) => Promise<ReadWords>
   readonly loadWhere: () => Promise<WhereChoices>
@@ -55,6 +56,10 @@ export function useWhoSource(): PickerSources['loadWho'] {
 
 export function useWhereSource(): PickerSources['loadWhere'] {
   return useSources().loadWhere
+}
+
+export function useVariantSource(): PickerSources['findVariants'] {
+  return useSources().findVariants
 }
 
 export function useRecordSource() {

@@ -2,7 +2,7 @@
 
 import type { OfferText } from '@/core/notation/offer-text'
 import { useState } from 'react'
-import { useWhatSource } from '../picker-sources'
+import { useVariantSource } from '../picker-sources'
 import { useFound } from '../what/what-source'
 import { Figure, Options, Row } from './saving-fields'
 
@@ -100,10 +100,10 @@ export function FreeGoods({
 
 /** The SKU of the gift, found by its name. */
 function GiftField({ sku, onChange }: { readonly sku: string; readonly onChange: (sku: string) => void }) {
-  const source = useWhatSource()
+  const find = useVariantSource()
   const [typed, setTyped] = useState(sku === NOTHING_YET ? '' : sku)
   const [isPicked, setPicked] = useState(true)
-  const found = useFound(source, isPicked ? '' : typed).filter(({ term }) => term.kind === 'variant')
+  const found = useFound({ find }, isPicked ? '' : typed)
   return (
     <Row name="The gift">
       <input
@@ -117,15 +117,15 @@ function GiftField({ sku, onChange }: { readonly sku: string; readonly onChange:
           if (event.target.value.trim() !== '') onChange(event.target.value.trim())
         }}
       />
-      {found.slice(0, MOST_FOUND).map(({ text, name }) => (
+      {found.slice(0, MOST_FOUND).map(({ sku: each, name }) => (
         <button
-          key={text}
+          key={each}
           type="button"
           className="link-name"
           onClick={() => {
-            setTyped(text)
+            setTyped(each)
             setPicked(true)
-            onChange(text)
+            onChange(each)
           }}
         >
           {name}

@@ -50,6 +50,12 @@ export interface FoundItem extends WhatChoice {
   readonly branches: readonly string[]
 }
 
+/** A variant found by typing. */
+export interface VariantFound {
+  readonly sku: string
+  readonly name: string
+}
+
 /** What a scope matches, live. */
 export interface WhatMatched {
   readonly variants: number

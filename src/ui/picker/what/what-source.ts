@@ -16,8 +16,11 @@ export interface WhatSource {
 const REST = 80
 
 /** What the words in the field may mean; what was found for a beginning of them stays meanwhile. */
-export function useFound({ find }: WhatSource, typed: string): readonly FoundItem[] {
-  const [found, setFound] = useState<{ readonly of: string; readonly items: readonly FoundItem[] }>({
+export function useFound<Item = FoundItem>(
+  { find }: { readonly find: (words: string) => Promise<readonly Item[]> },
+  typed: string,
+): readonly Item[] {
+  const [found, setFound] = useState<{ readonly of: string; readonly items: readonly Item[] }>({
     of: '',
     items: [],
   })
