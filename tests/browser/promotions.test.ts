@@ -115,6 +115,13 @@ test('a gift is left and taken, a code counts once it is right, and the order sa
     await page.getByText('of 200 uses').waitFor()
     await page.getByText('Guests', { exact: true }).waitFor()
     await page.getByText('What it gave away').waitFor()
+    // The order can be tried again, line by line, without its gift.
+    await settled(page)
+    const sample = page.getByRole('region', { name: 'Sample cart' })
+    await sample.getByRole('button', { name: 'Use a past order' }).click()
+    await sample.getByRole('combobox', { name: 'Past order' }).selectOption({ index: 1 })
+    await sample.getByRole('link', { name: /^Round honey jar/ }).waitFor()
+    expect(await sample.getByRole('textbox', { name: /^Units of/ }).count()).toBe(3)
     await fillCart(page, server, 'TL-TB 1')
     await page.getByRole('textbox', { name: 'Code' }).fill('OPENDAY')
     await page.getByRole('button', { name: 'Use the code' }).click()

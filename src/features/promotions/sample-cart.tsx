@@ -3,8 +3,8 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { usePathname } from 'next/navigation'
 import { useEffect, useState, useTransition } from 'react'
-import type { SampleCartView, SampleLine, SampleRow, SampleSet } from './sample-view'
-import { type SampleOf, trySample } from './try-sample'
+import type { SampleCartView, SampleLine, SampleOrder, SampleRow, SampleSet } from './sample-view'
+import { ordersToTry, type SampleOf, trySample } from './try-sample'
 
 /** A cart to try a promotion on: units are typed, lines added, and everything is worked out again. */
 export function SampleCart({ of, first }: { readonly of: SampleOf; readonly first: SampleCartView }) {
@@ -37,7 +37,8 @@ export function SampleCart({ of, first }: { readonly of: SampleOf; readonly firs
         <b>In a sample cart</b>{' '}
         <span className="text-soft">
           of {view.buyer}, as the vantage stands; {view.basis}, in {view.currency}
-        </span>
+        </span>{' '}
+        <PastOrder use={setTyped} />
       </p>
       <table className="w-full">
         <thead>
@@ -150,6 +151,46 @@ function Row({ row, change }: { readonly row: SampleRow; readonly change: (quant
       <td>{row.saved}</td>
       <td className="font-semibold">{row.pays}</td>
     </tr>
+  )
+}
+
+/** Puts the lines of an order into the cart. */
+function PastOrder({ use }: { readonly use: (lines: readonly SampleLine[]) => void }) {
+  const [orders, setOrders] = useState<readonly SampleOrder[] | null>(null)
+  const [isBusy, startTransition] = useTransition()
+  if (orders === null)
+    return (
+      <button
+        type="button"
+        className="link-name"
+        disabled={isBusy}
+        onClick={() => startTransition(async () => setOrders(await ordersToTry()))}
+      >
+        Use a past order
+      </button>
+    )
+  if (orders.length === 0) return <span className="text-soft">Nothing has been ordered yet.</span>
+  return (
+    <select
+      autoFocus
+      aria-label="Past order"
+      className="select w-72 select-xs"
+      defaultValue=""
+      onChange={({ target }) => {
+        const chosen = orders[Number(target.value)]
+        if (chosen) use(chosen.lines)
+        setOrders(null)
+      }}
+    >
+      <option value="" disabled>
+        Which order?
+      </option>
+      {orders.map(({ name }, at) => (
+        <option key={name} value={at}>
+          {name}
+        </option>
+      ))}
+    </select>
   )
 }
 

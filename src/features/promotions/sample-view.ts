@@ -4,6 +4,12 @@ export interface SampleLine {
   readonly quantity: string
 }
 
+/** An order that can be put into a sample cart. */
+export interface SampleOrder {
+  readonly name: string
+  readonly lines: readonly SampleLine[]
+}
+
 /** One row of a sample cart; amounts are in the buyer's currency, as the store enters them. */
 export interface SampleRow {
   readonly sku: string

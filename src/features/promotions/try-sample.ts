@@ -7,7 +7,13 @@ import { loadSheet } from '@/sheet/record/load-sheet'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { loadSample } from './load-sample'
 import { promotionDetails, promotionSentence } from './promotion-sentence'
-import type { SampleLine, SampleOutcome } from './sample-view'
+import { orders } from '@/server/database/schema'
+import { getSteppe } from '@/server/engine/steppe'
+import type { OrderDocument } from '@/server/shop/order-store'
+import { desc } from 'drizzle-orm'
+import type { SampleLine, SampleOrder, SampleOutcome } from './sample-view'
+
+const MOST_ORDERS = 30
 
 /** The promotion a sample cart is of, with what is typed on its sheet. */
 export interface SampleOf {
@@ -30,6 +36,21 @@ export async function trySample(
   return loaded
     ? loadSample(loaded, lines)
     : { ok: false, problem: 'This promotion is gone. Reload the page.' }
+}
+
+/** The latest orders, to try a promotion on what was really bought. */
+export async function ordersToTry(): Promise<readonly SampleOrder[]> {
+  await asMerchant()
+  const { database } = await getSteppe()
+  const rows = await database.select().from(orders).orderBy(desc(orders.number)).limit(MOST_ORDERS)
+  return rows.map(({ number, document }) => {
+    const { buyer, lines } = document as OrderDocument
+    const bought = lines.filter(({ isGift }) => !isGift)
+    return {
+      name: `${number}, ${buyer}: ${bought.length} ${bought.length === 1 ? 'line' : 'lines'}`,
+      lines: bought.map(({ sku, quantity }) => ({ sku, quantity })),
+    }
+  })
 }
 
 function noEffect() {

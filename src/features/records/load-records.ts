@@ -8,13 +8,18 @@ import { COLUMNS, type TabledKind } from './record-columns'
 import type { RecordTableView } from './record-table-view'
 
 /** Every record of a kind by name, archived ones last. */
-export function loadRecords(requestContext: RequestContext, kind: TabledKind): RecordTableView {
+export async function loadRecords(
+  requestContext: RequestContext,
+  kind: TabledKind,
+): Promise<RecordTableView> {
   const { store } = requestContext.prepared
-  const columns = COLUMNS[kind].map((column) => {
-    if ('cell' in column) return column
-    const counts = column.count(requestContext)
-    return { title: column.title, cell: ({ id }: { readonly id: string }) => String(counts.get(id) ?? 0) }
-  })
+  const columns = await Promise.all(
+    COLUMNS[kind].map(async (column) => {
+      if ('cell' in column) return column
+      const counts = await column.count(requestContext)
+      return { title: column.title, cell: ({ id }: { readonly id: string }) => String(counts.get(id) ?? 0) }
+    }),
+  )
   return {
     columns: columns.map(({ title }) => title),
     rows: recordsOf(store, kind)

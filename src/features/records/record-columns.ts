@@ -4,7 +4,11 @@ import { PROMOTION_KIND_NAMES, promotionPhrase } from '@/ui/format/promotion-phr
 import { accountFacts } from '@/core/buyers/buyer'
 import { findPrice } from '@/core/engine/price/find-price'
 import { isPartyTo } from '@/core/price/contract'
-import type { RecordOfKind } from '@/core/store/store'
+import { startOfDay } from '@/core/predicates/instant'
+import { toInstant } from '@/core/predicates/when'
+import type { Promotion } from '@/core/promotions/promotion'
+import { getSettings, type RecordOfKind } from '@/core/store/store'
+import { readUses } from '@/server/shop/promotion-uses'
 import type { RequestContext } from '@/server/engine/look-from'
 import {
   breaksPhrase,
@@ -26,7 +30,9 @@ interface Column<Kind extends EditableKind> {
 /** A column that looks at the whole store once, not once a record. */
 interface CountedColumn {
   readonly title: string
-  readonly count: (requestContext: RequestContext) => ReadonlyMap<string, number>
+  readonly count: (
+    requestContext: RequestContext,
+  ) => ReadonlyMap<string, number> | Promise<ReadonlyMap<string, number>>
 }
 
 /** Categories stand on their tree instead. */
@@ -36,6 +42,24 @@ type ColumnsOfKind = { readonly [Kind in TabledKind]: readonly (Column<Kind> | C
 
 const names = (ids: readonly string[], records: ReadonlyMap<string, { readonly name: string }>) =>
   ids.map((id) => records.get(id)?.name ?? id).join(', ')
+
+async function usesOfPromotions({
+  steppe,
+  prepared,
+  now,
+}: RequestContext): Promise<ReadonlyMap<string, number>> {
+  const today = startOfDay(new Date(now), getSettings(prepared.store).timeZone)
+  const used = await readUses(steppe.database, { account: null, visitor: null }, today)
+  return new Map(Object.entries(used).map(([id, { total }]) => [id, total]))
+}
+
+/** "on", "off", "to come" or "over", as its dates stand now. */
+function stateOfPromotion({ state, schedule }: Promotion, { prepared, now }: RequestContext): string {
+  if (state === 'off') return 'off'
+  const { timeZone } = getSettings(prepared.store)
+  if (schedule.to !== null && toInstant(schedule.to, timeZone) <= now) return 'over'
+  return schedule.from !== null && toInstant(schedule.from, timeZone) > now ? 'to come' : 'on'
+}
 
 /** What a table of each kind shows beside the name. */
 export const COLUMNS: ColumnsOfKind = {
@@ -161,10 +185,17 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'Kind', cell: ({ value }) => PROMOTION_KIND_NAMES[value.kind] },
     { title: 'Offer', cell: ({ value }, { prepared }) => promotionPhrase(prepared.store, value) },
     { title: 'What', cell: ({ scope }, { prepared }) => whatSentence(scope, prepared.store) },
-    { title: 'Who', cell: ({ audience }, { prepared }) => whoSentence(audience, prepared.store) },
+    {
+      title: 'Who and where',
+      cell: ({ audience, place }, { prepared }) => {
+        const where = whereSentence(place, prepared.store)
+        return `${whoSentence(audience, prepared.store)}${where === 'everywhere' ? '' : `, ${where}`}`
+      },
+    },
     { title: 'When', cell: ({ schedule }) => whenSentence(schedule) },
     { title: 'Priority', cell: ({ rank }) => String(rank) },
-    { title: 'State', cell: ({ state }) => state },
+    { title: 'Used', count: usesOfPromotions },
+    { title: 'State', cell: stateOfPromotion },
   ],
   adjustment: [
     {

@@ -20,5 +20,5 @@ export default async function SectionPage({ params, searchParams }: SectionPageP
   const kind = section?.kind
   if (!section || !kind || kind === 'category') notFound()
   const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
-  return <RecordTable section={section} view={loadRecords(requestContext, kind)} />
+  return <RecordTable section={section} view={await loadRecords(requestContext, kind)} />
 }
