@@ -4,6 +4,7 @@ import type { BasedUnits } from '../lists/based-units'
 import { storeBasis } from '../amounts/basis'
 import type { CompiledList } from '../lists/compiled-list'
 import { fillFromList, fillFromStep } from './fill-cells'
+import { AFTER_LIST, type AfterList } from '../price/after-list'
 import type { Quantities } from '../price/find-in-list'
 import { adjustShown, floorUnits, isBelowFloor, isCheaper, lookUpPrice } from '../price/find-price'
 import { mayHaveFloors, reachOf } from '../amounts/naming-index'
@@ -184,8 +185,20 @@ function finish(
   quantities: Quantities,
   column: PriceColumn,
 ): void {
-  const { prices, bases, sources, lists } = column
-  if (pricingContext.shown.length > 0) {
+  for (const stage of AFTER_LIST) STAGES[stage](prepared, pricingContext, column, quantities)
+}
+
+type Stage = (
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  column: PriceColumn,
+  quantities: Quantities,
+) => void
+
+const STAGES: Readonly<Record<AfterList, Stage>> = {
+  'shown-adjustments': (prepared, pricingContext, column) => {
+    if (pricingContext.shown.length === 0) return
+    const { prices, sources, lists } = column
     const isProtected = protectedLists(pricingContext)
     for (let number = 0; number < prices.length; number += 1) {
       const source = sources[number] as number
@@ -193,28 +206,33 @@ function finish(
       const price = columnPrice(prepared, column, number)
       if (price.units === price.units) prices[number] = adjustShown(prepared, pricingContext, number, price)
     }
-  }
-  const put = (number: number, { units, basis }: BasedUnits) => {
-    prices[number] = units
-    if (bases) bases[number] = flagOf(basis)
-  }
-  if (pricingContext.publicPricingContext) {
+  },
+  'public-price': (prepared, pricingContext, column, quantities) => {
+    if (!pricingContext.publicPricingContext) return
     const guests = priceColumn(prepared, pricingContext.publicPricingContext, quantities.own)
-    for (let number = 0; number < prices.length; number += 1) {
+    for (let number = 0; number < column.prices.length; number += 1) {
       const guest = columnPrice(prepared, guests, number)
       const own = columnPrice(prepared, column, number)
       if (own.units === own.units && isCheaper(prepared, pricingContext, number, guest, own))
-        put(number, guest)
+        put(column, number, guest)
     }
-  }
-  if (!mayHaveFloors(prepared, pricingContext)) return
-  const basis = storeBasis(prepared)
-  for (let number = 0; number < prices.length; number += 1) {
-    const own = columnPrice(prepared, column, number)
-    if (own.units !== own.units) continue
-    const floor = floorUnits(prepared, pricingContext, number)
-    if (isBelowFloor(prepared, pricingContext, number, own, floor)) put(number, { units: floor, basis })
-  }
+  },
+  floor: (prepared, pricingContext, column) => {
+    if (!mayHaveFloors(prepared, pricingContext)) return
+    const basis = storeBasis(prepared)
+    for (let number = 0; number < column.prices.length; number += 1) {
+      const own = columnPrice(prepared, column, number)
+      if (own.units !== own.units) continue
+      const floor = floorUnits(prepared, pricingContext, number)
+      if (isBelowFloor(prepared, pricingContext, number, own, floor))
+        put(column, number, { units: floor, basis })
+    }
+  },
+}
+
+function put({ prices, bases }: PriceColumn, number: number, { units, basis }: BasedUnits): void {
+  prices[number] = units
+  if (bases) bases[number] = flagOf(basis)
 }
 
 /** Ids of the lists whose prices a protected contract keeps as they are. */

@@ -1,6 +1,7 @@
 import { storeBasis } from '../amounts/basis'
 import { explainLine } from './explain-price'
 import { explainAdjustments, type Explained, explainReference } from './explain-reference'
+import { AFTER_LIST, type AfterList } from '../price/after-list'
 import type { Quantities } from '../price/find-in-list'
 import { findPrice } from '../price/find-price'
 import type { FoundPrice } from '../context/found-price'
@@ -22,16 +23,23 @@ export function explainFound(
     ? explainLine(prepared, entry.currencyView, entry.compiled, line, number, quantities, entry)
     : explainReference(prepared, currencyView, 'basePrice', number)
   if (!explained) return []
-  const adjustments = entry?.contract?.isProtected ? [] : pricingContext.shown
-  const adjusted = explainAdjustments(prepared, currencyView, adjustments, number, explained, 'shown')
-  const steps = [...adjusted.steps]
-  if (Number.isNaN(units)) return steps
-  if (isPublic && pricingContext.publicPricingContext) {
-    const guest = findPrice(prepared, pricingContext.publicPricingContext, number, quantities)
-    const { basis } = guest
-    steps.push({ kind: 'public-price', amount: fromUnits(guest.units, digits), currency, basis })
+  const told: Readonly<Record<AfterList, () => readonly TraceStep[]>> = {
+    'shown-adjustments': () => {
+      const adjustments = entry?.contract?.isProtected ? [] : pricingContext.shown
+      return explainAdjustments(prepared, currencyView, adjustments, number, explained, 'shown').steps
+    },
+    'public-price': () => {
+      if (!isPublic || !pricingContext.publicPricingContext) return []
+      const guest = findPrice(prepared, pricingContext.publicPricingContext, number, quantities)
+      const { basis } = guest
+      return [{ kind: 'public-price', amount: fromUnits(guest.units, digits), currency, basis }]
+    },
+    floor: () =>
+      isFloor
+        ? [{ kind: 'floor', amount: fromUnits(units, digits), currency, basis: storeBasis(prepared) }]
+        : [],
   }
-  if (isFloor)
-    steps.push({ kind: 'floor', amount: fromUnits(units, digits), currency, basis: storeBasis(prepared) })
-  return steps
+  // Where adjustments leave no price, nothing comes after them.
+  const stages = Number.isNaN(units) ? AFTER_LIST.slice(0, 1) : AFTER_LIST
+  return stages.flatMap((stage) => told[stage]())
 }

@@ -3,6 +3,7 @@ import { roundToDigits } from '../../decimal/rounding'
 import { adjustedBy } from '../amounts/adjust'
 import { amountAt, ownAmounts, referenceAmounts, setsAny } from '../amounts/amounts'
 import type { BasedUnits } from '../lists/based-units'
+import { AFTER_LIST } from './after-list'
 import { comparePrices, storeBasis } from '../amounts/basis'
 import { emptyListPrice, findInList, type ListPrice, type Quantities } from './find-in-list'
 import { toUnits } from '../lists/operation'
@@ -61,29 +62,35 @@ export function lookUpPrice(
   if (unadjusted !== unadjusted) return noPrice(listBasis, null, line, unadjusted)
   let units = unadjusted
   let basis = listBasis
-  if (pricingContext.shown.length > 0 && !won?.contract?.isProtected)
-    units = adjustShown(prepared, pricingContext, number, { units, basis })
-  if (units !== units) return noPrice(listBasis, won, line, unadjusted)
   let isPublic = false
-  const { publicPricingContext } = pricingContext
-  if (publicPricingContext) {
-    const guest = findPrice(prepared, publicPricingContext, number, quantities)
-    if (isCheaper(prepared, pricingContext, number, guest, { units, basis })) {
-      ;({ units, basis } = guest)
-      isPublic = true
+  let isFloor = false
+  for (const stage of AFTER_LIST) {
+    switch (stage) {
+      case 'shown-adjustments':
+        if (pricingContext.shown.length > 0 && !won?.contract?.isProtected)
+          units = adjustShown(prepared, pricingContext, number, { units, basis })
+        if (units !== units) return noPrice(listBasis, won, line, unadjusted)
+        break
+      case 'public-price': {
+        const { publicPricingContext } = pricingContext
+        if (!publicPricingContext) break
+        const guest = findPrice(prepared, publicPricingContext, number, quantities)
+        if (!isCheaper(prepared, pricingContext, number, guest, { units, basis })) break
+        ;({ units, basis } = guest)
+        isPublic = true
+        break
+      }
+      case 'floor': {
+        if (!reach.hasFloors) break
+        const floor = floorUnits(prepared, pricingContext, number)
+        if (!isBelowFloor(prepared, pricingContext, number, { units, basis }, floor)) break
+        units = floor
+        basis = storeBasis(prepared)
+        isFloor = true
+      }
     }
   }
-  const floor = reach.hasFloors ? floorUnits(prepared, pricingContext, number) : Number.NEGATIVE_INFINITY
-  const isFloor = isBelowFloor(prepared, pricingContext, number, { units, basis }, floor)
-  return {
-    units: isFloor ? floor : units,
-    basis: isFloor ? storeBasis(prepared) : basis,
-    entry: won,
-    line,
-    isPublic,
-    isFloor,
-    unadjusted,
-  }
+  return { units, basis, entry: won, line, isPublic, isFloor, unadjusted }
 }
 
 function noPrice(
