@@ -3,6 +3,7 @@ import { findPrice } from '@/core/engine/price/find-price'
 import { openPricingContext } from '@/core/engine/price/open-pricing-context'
 import { prepare, refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { columnMemory } from '@/core/engine/column/column-memory'
 import { computeColumn } from '@/core/engine/column/price-column'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { decimal } from '@/core/decimal/decimal'
@@ -68,12 +69,12 @@ function column(prepared: PreparedStore, account: number, quantity = 1): ReturnT
 }
 
 function forgetColumns(prepared: PreparedStore): void {
-  prepared.columns.clear()
+  columnMemory(prepared).columns.clear()
 }
 
 function forgetEverything(prepared: PreparedStore): void {
-  prepared.columns.clear()
-  prepared.flatPrices.clear()
+  columnMemory(prepared).columns.clear()
+  columnMemory(prepared).flatPrices.clear()
   prepared.pricingContexts.clear()
 }
 

@@ -8,6 +8,7 @@ import { taxPrice } from '@/core/engine/rules/find-tax'
 import { openPricingContext } from '@/core/engine/price/open-pricing-context'
 import { refresh } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { columnMemory } from '@/core/engine/column/column-memory'
 import { computeColumn } from '@/core/engine/column/price-column'
 import { toPrice } from '@/core/engine/lists/price-step'
 import { buyerContext } from '@/core/engine/context/buyer-context'
@@ -216,7 +217,7 @@ export async function measureTerms(
       name: 'a plain price column',
       times: 1,
       run: () => {
-        guarded.columns.clear()
+        columnMemory(guarded).columns.clear()
         return computeColumn(guarded, pricingContext, 1000)
       },
     },
@@ -272,7 +273,7 @@ export async function measureTerms(
       name: 'a column of promoted prices',
       times: 1,
       run: () => {
-        promoted.columns.clear()
+        columnMemory(promoted).columns.clear()
         return promotedColumn(itemPromotions(), computeColumn(promoted, promotedContext.value, 1000))
       },
     },

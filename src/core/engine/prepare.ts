@@ -6,6 +6,7 @@ import { applyChanges, type Change, getSettings, type Store } from '../store/sto
 import { keepAmounts, readBasePrices } from './amounts/amounts'
 import { type CatalogueIndex, indexCatalogue } from './items/catalogue-index'
 import { compileLists, ListLines, onlyVariant } from './lists/compile-lists'
+import { keepFlatPrices } from './column/column-memory'
 import type { CompiledList } from './lists/compiled-list'
 import type { PreparedStore } from './context/prepared-store'
 import { compileTerms } from './context/terms'
@@ -51,10 +52,8 @@ function assemble(
     pricingContexts,
     amounts: new Map(),
     setAmounts: new Map(),
-    flatPrices: new Map(),
     naming: { current: null },
     memory: { current: null },
-    columns: new Map(),
   }
 }
 
@@ -186,12 +185,6 @@ function* refreshLists(
     yield
   }
   return lists
-}
-
-function keepFlatPrices(before: PreparedStore, after: PreparedStore): void {
-  const kept = new Set(after.lists.values())
-  for (const [compiled, prices] of before.flatPrices)
-    if (kept.has(compiled)) after.flatPrices.set(compiled, prices)
 }
 
 /** Whether a change makes, removes or re-files items, so that they must be numbered anew. */

@@ -3,6 +3,7 @@ import { emptyListPrice, findInList, type Quantities } from '../price/find-in-li
 import { bestOfStep } from '../price/find-price'
 import type { PreparedStore } from '../context/prepared-store'
 import type { LadderEntry } from '../context/pricing-context'
+import { columnMemory } from './column-memory'
 import { type Cells, OPEN, SKIPPED, sweepPlan } from './sweep-plan'
 
 /** Fills the open cells a single list has a price for. */
@@ -118,7 +119,8 @@ function flatPrices(
 ): Float64Array {
   const isLasting = compiled.lineSchedules.length === 0 && compiled.referredTo.size === 0
   const key = `${compiled.hasBreaks ? quantities.own : ''}/${currencyView.key}`
-  const kept = prepared.flatPrices.get(compiled)
+  const memory = columnMemory(prepared).flatPrices
+  const kept = memory.get(compiled)
   const known = isLasting ? kept?.get(key) : undefined
   if (known) return known
   const prices = new Float64Array(compiled.named.length)
@@ -128,7 +130,7 @@ function flatPrices(
       ? cell.units
       : Number.NaN
   }
-  if (isLasting && !kept) prepared.flatPrices.set(compiled, new Map([[key, prices]]))
+  if (isLasting && !kept) memory.set(compiled, new Map([[key, prices]]))
   else if (isLasting && kept) {
     if (kept.size >= MOST_FLAT) kept.clear()
     kept.set(key, prices)

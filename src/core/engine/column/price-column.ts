@@ -3,6 +3,7 @@ import type { TaxBasis } from '../../price/based-amount'
 import type { BasedUnits } from '../lists/based-units'
 import { storeBasis } from '../amounts/basis'
 import type { CompiledList } from '../lists/compiled-list'
+import { columnMemory } from './column-memory'
 import { fillFromList, fillFromStep } from './fill-cells'
 import { AFTER_LIST, type AfterList } from '../price/after-list'
 import type { Quantities } from '../price/find-in-list'
@@ -29,11 +30,12 @@ export function priceColumn(
 
 /** A column kept under a key while the pricing context it was computed for holds; the longest unused make room for others. */
 function kept(
-  { columns }: PreparedStore,
+  prepared: PreparedStore,
   pricingContext: PricingContext,
   key: string,
   compute: () => PriceColumn,
 ): PriceColumn {
+  const { columns } = columnMemory(prepared)
   const known = columns.get(key)
   const { since, until } = known?.pricingContext.validity ?? { since: 1, until: 0 }
   if (known && pricingContext.at >= since && pricingContext.at < until) {

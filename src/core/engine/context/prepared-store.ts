@@ -39,12 +39,8 @@ export interface PreparedStore {
   readonly amounts: Map<string, Amounts>
   /** Whether any item sets a reference amount in a currency, by field and currency. */
   readonly setAmounts: Map<string, boolean>
-  /** Prices of the items a list names, by currency view and quantity. */
-  readonly flatPrices: Map<CompiledList, Map<string, Float64Array>>
   /** Made when a price is first looked up, and kept while items keep their numbers. */
   readonly naming: { current: ListsByItem | null }
   /** Made when a price is first looked up. */
   readonly memory: { current: PriceMemory | null }
-  /** By pricing context and quantity. */
-  readonly columns: Map<string, { readonly pricingContext: PricingContext; readonly column: PriceColumn }>
 }

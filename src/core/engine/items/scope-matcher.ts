@@ -1,4 +1,5 @@
 import { isVolatile, type ItemFacts, matchWhat, type What, type WhatTerm } from '../../predicates/what'
+import { sharedMemory } from '../../maps/shared-memory'
 import type { Store } from '../../store/store'
 import { type CatalogueIndex, factsOf } from './catalogue-index'
 
@@ -21,7 +22,7 @@ export function scopeMatcher(
 }
 
 /** Kept as long as the store and the scope. */
-const MATCHERS = new WeakMap<object, WeakMap<What, Matcher>>()
+const MATCHERS = sharedMemory('scope-matchers', () => new WeakMap<object, WeakMap<What, Matcher>>())
 
 /** `scopeMatcher` of a scope that is asked about again and again, such as a rule's: made once. */
 export function keptScopeMatcher(

@@ -1,3 +1,4 @@
+import { sharedMemory } from '../../maps/shared-memory'
 import { closedBy } from '../../promotions/closed-by'
 import type { PreparedStore } from '../context/prepared-store'
 import type { ItemPromotion, ItemPromotions } from './item-promotions'
@@ -22,7 +23,7 @@ interface Chains {
 }
 
 /** Made once for promotions that hold together, as long as the prepared store. */
-const CHAINS = new WeakMap<PreparedStore, Map<string, Chains>>()
+const CHAINS = sharedMemory('promotion-chains', () => new WeakMap<PreparedStore, Map<string, Chains>>())
 const MOST_KEPT = 32
 
 export function chainsOf({ prepared, inOrder }: ItemPromotions): Chains {

@@ -1,5 +1,6 @@
 import { negate, powerOfTen } from '../../decimal/decimal'
 import { type Fraction, multiplyFractions, subtractFractions, ZERO_FRACTION } from '../../decimal/fraction'
+import { sharedMemory } from '../../maps/shared-memory'
 import { isOnBuyer, missingOfBuyer, type PromotionFacts, usesLeftOf } from '../../promotions/facts'
 import { amountOf, roundUnit, takenOff } from '../../promotions/item-saving'
 import type { Promotion, Saving } from '../../promotions/promotion'
@@ -39,7 +40,10 @@ export interface ItemPromotions {
 }
 
 /** Made once for a promotion and a currency, as long as the prepared store. */
-const MADE = new WeakMap<PreparedStore, Map<string, ItemPromotion | null>>()
+const MADE = sharedMemory(
+  'item-promotions',
+  () => new WeakMap<PreparedStore, Map<string, ItemPromotion | null>>(),
+)
 
 /**
  * The promotions on item prices that hold for a buyer before anything lies in a cart. Those that look at the rest of the
