@@ -1,7 +1,7 @@
 import { decimal } from '@/core/decimal/decimal'
-import { copiedText, rangeFacts } from '@/features/board/board-facts'
-import { editableCell, planPaste, whyNotTyped } from '@/features/board/board-edits'
-import { layOutRows } from '@/features/board/board-rows'
+import { copiedText, rangeFacts } from '@/features/board/cells/board-facts'
+import { editableCell, planPaste, whyNotTyped } from '@/features/board/edits/board-edits'
+import { layOutRows } from '@/features/board/rows/board-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import type { BoardView } from '@/features/board/board-view'
 import { loadBoard } from '@/features/board/load-board'
@@ -11,9 +11,9 @@ import {
   planFillDown,
   planRange,
   readRangeRule,
-} from '@/features/board/range-edit'
-import { rangeFigures } from '@/features/board/range-figures'
-import { parseBoardFilter } from '@/features/board/board-url'
+} from '@/features/board/edits/range-edit'
+import { rangeFigures } from '@/features/board/edits/range-figures'
+import { parseBoardFilter } from '@/features/board/rows/board-url'
 import { lookAs } from '@tests/fixtures/demo-request'
 
 const [BASE, GUEST] = [1, 3]

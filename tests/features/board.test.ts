@@ -7,9 +7,9 @@ import {
   isCellBelowCost,
   measureRange,
   measureText,
-} from '@/features/board/board-measures'
-import { layOutRows, patchBlocks } from '@/features/board/board-rows'
-import { parseBoardFilter, serializeBoardFilter } from '@/features/board/board-url'
+} from '@/features/board/cells/board-measures'
+import { layOutRows, patchBlocks } from '@/features/board/rows/board-rows'
+import { parseBoardFilter, serializeBoardFilter } from '@/features/board/rows/board-url'
 import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from '@/features/board/board-view'
 
 const cell = (amount: string | null): BoardCell => ({

@@ -1,6 +1,6 @@
 import { guessMatching } from '@/server/imports/import-field'
 import { guessDecimalMark, plainAmount } from '@/core/decimal/written-amount'
-import { productFields } from '@/server/imports/product-fields'
+import { productFields } from '@/server/imports/products/product-fields'
 import { readTable } from '@/server/imports/read-table'
 import { writeTable } from '@/server/imports/write-table'
 import { store } from '@tests/fixtures/demo-request'

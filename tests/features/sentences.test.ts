@@ -1,7 +1,7 @@
 import { RECORD_FIELDS } from '@/sheet/fields/record-fields'
 import { fieldPhrase, type Fields } from '@/sheet/fields/field-rule'
 import { beginning } from '@/sheet/record/new-record'
-import { fieldsOf } from '@/sheet/record/sentence'
+import { fieldsOf } from '@/sheet/record/sentence/sentence'
 import type { EditableKind } from '@/sheet/record/sections'
 import { SHEETS } from '@/app/(merchant)/[section]/sheets'
 import { PRODUCT_FIELDS } from '@/features/products/product-view'

@@ -1,4 +1,9 @@
-import { currentUndoStacks, inTurn, moveBetweenStacks, setUndoStacks } from '@/features/board/undo-stacks'
+import {
+  currentUndoStacks,
+  inTurn,
+  moveBetweenStacks,
+  setUndoStacks,
+} from '@/features/board/edits/undo-stacks'
 
 test('undo and redo move the latest change between the stacks, as change sets of their own', () => {
   const edited = { done: [4, 5], undone: [] }

@@ -1,4 +1,4 @@
-import type * as Records from '@/sheet/record/save-record'
+import type * as Records from '@/sheet/record/save/save-record'
 import type * as Prices from '@/sheet/price-lines/agree-price'
 import type * as Renewals from '@/sheet/price-lines/renew'
 import type * as Taxes from '@/features/taxes/save-rates'
@@ -41,7 +41,7 @@ beforeAll(async () => {
   steppe = demo.current
   const holder = globalThis as { [key: symbol]: unknown }
   holder[Symbol.for('steppe.running')] = Promise.resolve(steppe)
-  records = await import('@/sheet/record/save-record')
+  records = await import('@/sheet/record/save/save-record')
   prices = await import('@/sheet/price-lines/agree-price')
   renewals = await import('@/sheet/price-lines/renew')
   taxes = await import('@/features/taxes/save-rates')

@@ -1,6 +1,6 @@
 import { KeyList } from '@/features/palette/key-list'
 import { Palette } from '@/features/palette/palette'
-import { ShopWindowLink } from '@/features/shop/shop-window-link'
+import { ShopWindowLink } from '@/features/shop/entrance/shop-window-link'
 import { TracePanel } from '@/features/trace/trace-panel'
 import { loadVantage } from '@/features/vantage/load-vantage'
 import { VantageSentence } from '@/features/vantage/vantage-sentence'

@@ -1,7 +1,7 @@
 import { getSettings } from '@/core/store/store'
-import { enterShopPage } from '@/features/shop/enter'
-import { loadFront, shopMoney } from '@/features/shop/load-shop'
-import { ShopFront } from '@/features/shop/shop-front'
+import { enterShopPage } from '@/features/shop/entrance/enter'
+import { loadFront, shopMoney } from '@/features/shop/catalogue/load-shop'
+import { ShopFront } from '@/features/shop/catalogue/shop-front'
 
 export default async function ShopPage() {
   const visitor = await enterShopPage()

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { AccessRule, Passcode } from '@/core/access/access'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { placeWords, say, word } from '@/sheet/record/sentence'
+import { placeWords, say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** "Guests do not see Treatments in any channel, always. A direct link asks them to sign in." */

@@ -10,10 +10,10 @@ import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react'
 import { usePathname, useRouter } from 'next/navigation'
 import { type KeyboardEvent, useEffect, useState } from 'react'
-import { type Measure, MEASURES } from './board-measures'
-import { type BoardFilter, COVERAGES, serializeBoardFilter } from './board-url'
+import { type Measure, MEASURES } from './cells/board-measures'
+import { type BoardFilter, COVERAGES, serializeBoardFilter } from './rows/board-url'
 import type { BoardView } from './board-view'
-import { ColumnsWord } from './columns-word'
+import { ColumnsWord } from './columns/columns-word'
 import type { useBoard } from './use-board'
 
 interface BoardToolbarProps {

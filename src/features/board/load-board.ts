@@ -22,7 +22,7 @@ import { type RequestContext, pricingContextOf } from '@/server/engine/look-from
 import { whatSentence } from '@/ui/format/rule-phrases'
 import { quantityPhrase, rightsPhrase } from '@/ui/format/terms-phrases'
 import { DEFAULT_VANTAGE, serializeVantage } from '@/ui/frame/vantage-url'
-import type { BoardFilter } from './board-url'
+import type { BoardFilter } from './rows/board-url'
 import {
   BLOCK_SIZE,
   type BoardCell,
@@ -32,16 +32,16 @@ import {
   type BoardVariant,
   type BoardView,
 } from './board-view'
-import { boardScope, productsOfBoard } from './board-scope'
-import { narrow } from './narrow-board'
+import { boardScope, productsOfBoard } from './rows/board-scope'
+import { narrow } from './rows/narrow-board'
 import { type ItemPromotions, openItemPromotions } from '@/core/engine/promoted/item-promotions'
 import { promotedPrice } from '@/core/engine/promoted/promoted-price'
 import { NO_FACTS, type PromotionFacts } from '@/core/promotions/facts'
 import type { Steppe } from '@/server/engine/steppe'
 import { factsOfBuyer } from '@/server/shop/promotion-facts'
-import type { OpenColumn } from './open-column'
-import { columnSubtitle, columnTitle } from './column-words'
-import { othersReached } from './others-reached'
+import type { OpenColumn } from './columns/open-column'
+import { columnSubtitle, columnTitle } from './columns/column-words'
+import { othersReached } from './columns/others-reached'
 
 /** The board as somebody looks at it: columns, sizes and the first rows. */
 export async function loadBoard(requestContext: RequestContext, filter: BoardFilter): Promise<BoardView> {

@@ -6,11 +6,17 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { useCallback, useMemo } from 'react'
 import { useReady } from '@/ui/frame/use-ready'
 import { toast } from 'sonner'
-import type { BoardFilter } from './board-url'
+import type { BoardFilter } from './rows/board-url'
 import type { BoardView } from './board-view'
-import { type BoardOutcome, editBoard, undoOnBoard } from './edit-board'
-import { currentUndoStacks, inTurn, moveBetweenStacks, setUndoStacks, useUndoStacks } from './undo-stacks'
-import { useBoardRows } from './use-board-rows'
+import { type BoardOutcome, editBoard, undoOnBoard } from './edits/edit-board'
+import {
+  currentUndoStacks,
+  inTurn,
+  moveBetweenStacks,
+  setUndoStacks,
+  useUndoStacks,
+} from './edits/undo-stacks'
+import { useBoardRows } from './rows/use-board-rows'
 
 /** The board's rows, and what can be done to their figures. */
 export function useBoard(view: BoardView, filter: BoardFilter) {

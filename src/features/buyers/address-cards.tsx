@@ -1,9 +1,9 @@
 'use client'
 
 import type { Address } from '@/core/buyers/buyer'
-import { saveRecord } from '@/sheet/record/save-record'
+import { saveRecord } from '@/sheet/record/save/save-record'
 import type { SheetView } from '@/sheet/record/sheet-view'
-import { referenceTo } from '@/sheet/record/use-typed'
+import { referenceTo } from '@/sheet/record/save/use-typed'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'

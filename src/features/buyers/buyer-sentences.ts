@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Account, CustomerGroup } from '@/core/buyers/buyer'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** "In Bee farms, in Mullingar, Ireland, tagged organic. Orders come from …" */

@@ -4,9 +4,9 @@ import type { Category } from '@/core/catalogue/category'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
-import { codeWord, moneyIn, pairs } from '@/sheet/record/common-words'
+import { codeWord, moneyIn, pairs } from '@/sheet/record/sentence/common-words'
 
 export function categorySentence(record: Fields): Sentence {
   const { parent } = record as unknown as Category

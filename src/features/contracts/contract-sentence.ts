@@ -3,7 +3,7 @@ import 'server-only'
 import type { Contract } from '@/core/price/contract'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import { formatMoney } from '@/ui/format/amount'
 

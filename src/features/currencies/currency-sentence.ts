@@ -3,7 +3,7 @@ import 'server-only'
 import type { Currency } from '@/core/currency/currency'
 import { getSettings, type Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** "Prices in GBP come from EUR at the rate, with 1.5 % added, …" */

@@ -4,7 +4,7 @@ import type { LimitRule } from '@/core/limits/limit'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { placeWords, say, word } from '@/sheet/record/sentence'
+import { placeWords, say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import { formatMoney } from '@/ui/format/amount'
 

@@ -3,7 +3,7 @@ import 'server-only'
 import type { Channel, Region } from '@/core/places/place'
 import { getSettings, type Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** "In Great Britain people pay in GBP; the shop shows prices with tax …" */

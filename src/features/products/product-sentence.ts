@@ -2,9 +2,9 @@ import 'server-only'
 
 import type { Product } from '@/core/catalogue/product'
 import type { QuantityLimits } from '@/core/limits/limit'
-import { codeWord, pairs } from '@/sheet/record/common-words'
+import { codeWord, pairs } from '@/sheet/record/sentence/common-words'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** What a product is; its prices, costs and weight stand in the table of its variants. */

@@ -4,9 +4,9 @@ import { type Variant, variantName } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
 import { fieldPhrase, type Fields } from '@/sheet/fields/field-rule'
 import { RECORD_FIELDS } from '@/sheet/fields/record-fields'
-import { say, word } from '@/sheet/record/sentence'
+import { say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
-import { moneyIn } from '@/sheet/record/common-words'
+import { moneyIn } from '@/sheet/record/sentence/common-words'
 
 /** What a variant takes over from its product where it sets none: its field, its name, and no value in words. */
 type Inherited = readonly [field: string, name: string, none: string]

@@ -2,8 +2,8 @@ import 'server-only'
 
 import type { Promotion } from '@/core/promotions/promotion'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { codeWord } from '@/sheet/record/common-words'
-import { placeWords, say, word } from '@/sheet/record/sentence'
+import { codeWord } from '@/sheet/record/sentence/common-words'
+import { placeWords, say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 
 /** "Everyone but Distributors everywhere, always, buying Frames: any 3 for €60.00 together, as often as it fits, …" */

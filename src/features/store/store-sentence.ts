@@ -3,7 +3,7 @@ import 'server-only'
 import type { Decimal } from '@/core/decimal/decimal'
 import { getSettings, priceDigitsOf, type Settings, type Store } from '@/core/store/store'
 import type { Fields } from '@/sheet/fields/field-rule'
-import { PARAGRAPH, say, word } from '@/sheet/record/sentence'
+import { PARAGRAPH, say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import { formatMoney } from '@/ui/format/amount'
 

@@ -1,7 +1,7 @@
 import type { RecordKind } from '@/core/issue/issue'
 import type { InputOfKind, ParseContext } from '@/core/store/parse-record'
 import type { Store } from '@/core/store/store'
-import type { NewBranch } from './category-book'
+import type { NewBranch } from './products/category-book'
 import type { Matching } from './import-field'
 import type { DecimalMark } from '@/core/decimal/written-amount'
 import type { ImportedTable } from './read-table'

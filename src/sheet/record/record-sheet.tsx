@@ -10,13 +10,13 @@ import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
 import { FieldEditProvider } from './field-edit'
 import { FieldEditor } from './field-editor'
-import { SaveBar } from './save-bar'
-import { archiveRecord, removeRecord, type SaveOutcome, switchRecord, undoOnRecord } from './save-record'
+import { SaveBar } from './save/save-bar'
+import { archiveRecord, removeRecord, type SaveOutcome, switchRecord, undoOnRecord } from './save/save-record'
 import { sectionOf } from './sections'
-import { SheetSentence } from './sheet-sentence'
+import { SheetSentence } from './sentence/sheet-sentence'
 import type { SheetView } from './sheet-view'
-import { referenceTo, useTyped } from './use-typed'
-import { isSwitched, weighsFirst } from './weighs-first'
+import { referenceTo, useTyped } from './save/use-typed'
+import { isSwitched, weighsFirst } from './save/weighs-first'
 
 const FIRST_FIELD: Readonly<Partial<Record<SheetView['kind'], string>>> = { variant: 'sku', currency: 'code' }
 

@@ -1,5 +1,5 @@
 import { Board } from '@/features/board/board'
-import { parseBoardFilter } from '@/features/board/board-url'
+import { parseBoardFilter } from '@/features/board/rows/board-url'
 import { loadBoard } from '@/features/board/load-board'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'

@@ -1,6 +1,6 @@
 import { Board } from '@/features/board/board'
-import { parseBoardFilter } from '@/features/board/board-url'
-import { comparedColumns } from '@/features/board/compared-columns'
+import { parseBoardFilter } from '@/features/board/rows/board-url'
+import { comparedColumns } from '@/features/board/columns/compared-columns'
 import { loadBoard } from '@/features/board/load-board'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'

@@ -1,4 +1,4 @@
-import { ShopWindowLink } from '@/features/shop/shop-window-link'
+import { ShopWindowLink } from '@/features/shop/entrance/shop-window-link'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'

@@ -1,4 +1,4 @@
-import { parseBoardFilter } from '@/features/board/board-url'
+import { parseBoardFilter } from '@/features/board/rows/board-url'
 import { BLOCK_SIZE } from '@/features/board/board-view'
 import { loadBoardBlock } from '@/features/board/load-board'
 import { withStore } from '@/server/doors/with-store'

@@ -1,5 +1,5 @@
 import { withStore } from '@/server/doors/with-store'
-import { productsFile } from '@/server/imports/products-file'
+import { productsFile } from '@/server/imports/products/products-file'
 
 /** All products as a CSV file that can be imported again. */
 export const GET = withStore(

@@ -1,6 +1,6 @@
-import { CartPage } from '@/features/shop/cart-page'
-import { enterShopPage } from '@/features/shop/enter'
-import { loadCart, toCartView } from '@/features/shop/load-cart'
+import { CartPage } from '@/features/shop/cart/cart-page'
+import { enterShopPage } from '@/features/shop/entrance/enter'
+import { loadCart, toCartView } from '@/features/shop/cart/load-cart'
 
 interface Props {
   readonly searchParams: Promise<{ wrong?: string; moved?: string; code?: string }>

@@ -1,6 +1,6 @@
-import { CheckoutForm } from '@/features/shop/checkout-form'
-import { enterShopPage } from '@/features/shop/enter'
-import { loadCheckout } from '@/features/shop/load-checkout'
+import { CheckoutForm } from '@/features/shop/checkout/checkout-form'
+import { enterShopPage } from '@/features/shop/entrance/enter'
+import { loadCheckout } from '@/features/shop/checkout/load-checkout'
 import { redirect } from 'next/navigation'
 
 export default async function ShopCheckout() {

@@ -1,6 +1,6 @@
-import { isOutside } from '@/features/shop/enter'
-import { GatePage } from '@/features/shop/gate-page'
-import { insideShop } from '@/features/shop/inside-shop'
+import { isOutside } from '@/features/shop/entrance/enter'
+import { GatePage } from '@/features/shop/entrance/gate-page'
+import { insideShop } from '@/features/shop/entrance/inside-shop'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 

@@ -1,4 +1,4 @@
-import { NO_ROOM } from '@/features/shop/with-room'
+import { NO_ROOM } from '@/features/shop/frame/with-room'
 import Link from 'next/link'
 
 /** Where a buyer is led when nothing can be saved for the moment. */

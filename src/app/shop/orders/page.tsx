@@ -1,6 +1,6 @@
-import { enterShopPage } from '@/features/shop/enter'
+import { enterShopPage } from '@/features/shop/entrance/enter'
 import { ownerOf } from '@/server/session/shop-session'
-import { OrdersPage } from '@/features/shop/orders-page'
+import { OrdersPage } from '@/features/shop/checkout/orders-page'
 import { getSteppe } from '@/server/engine/steppe'
 import { ordersOf } from '@/server/shop/order-store'
 

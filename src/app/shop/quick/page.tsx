@@ -1,5 +1,5 @@
-import { enterShopPage } from '@/features/shop/enter'
-import { QuickOrderForm } from '@/features/shop/quick-order-form'
+import { enterShopPage } from '@/features/shop/entrance/enter'
+import { QuickOrderForm } from '@/features/shop/cart/quick-order-form'
 
 export default async function ShopQuickOrder() {
   await enterShopPage()

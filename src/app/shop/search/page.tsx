@@ -1,8 +1,8 @@
-import { CardGrid } from '@/features/shop/card-grid'
-import { searchShop, shopMoney } from '@/features/shop/load-shop'
-import { enterShopPage } from '@/features/shop/enter'
-import { PageLinks } from '@/features/shop/page-links'
-import { readPage } from '@/features/shop/pages'
+import { CardGrid } from '@/features/shop/catalogue/card-grid'
+import { searchShop, shopMoney } from '@/features/shop/catalogue/load-shop'
+import { enterShopPage } from '@/features/shop/entrance/enter'
+import { PageLinks } from '@/features/shop/frame/page-links'
+import { readPage } from '@/features/shop/frame/pages'
 import { searchWords } from '@/server/doors/search-words'
 
 export default async function ShopSearch({

@@ -1,6 +1,6 @@
-import { insideShop } from '@/features/shop/inside-shop'
-import { loadAccounts } from '@/features/shop/load-accounts'
-import { SignInPage } from '@/features/shop/sign-in-page'
+import { insideShop } from '@/features/shop/entrance/inside-shop'
+import { loadAccounts } from '@/features/shop/entrance/load-accounts'
+import { SignInPage } from '@/features/shop/entrance/sign-in-page'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 

@@ -1,6 +1,6 @@
 'use client'
 
-import { saveRecord } from '@/sheet/record/save-record'
+import { saveRecord } from '@/sheet/record/save/save-record'
 import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useState, useTransition } from 'react'

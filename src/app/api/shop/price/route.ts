@@ -1,5 +1,5 @@
 import { parseDecimal } from '@/core/decimal/decimal'
-import { quoteFor } from '@/features/shop/load-shop-product'
+import { quoteFor } from '@/features/shop/product/load-shop-product'
 import { searchWords } from '@/server/doors/search-words'
 import { withStore } from '@/server/doors/with-store'
 import { shopVisitor } from '@/server/session/shop-session'

@@ -1,5 +1,5 @@
-import { shopFeed, shopMoney } from '@/features/shop/load-shop'
-import { readPage } from '@/features/shop/pages'
+import { shopFeed, shopMoney } from '@/features/shop/catalogue/load-shop'
+import { readPage } from '@/features/shop/frame/pages'
 import { withStore } from '@/server/doors/with-store'
 import { shopVisitor } from '@/server/session/shop-session'
 import { type NextRequest, NextResponse } from 'next/server'

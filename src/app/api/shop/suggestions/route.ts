@@ -1,4 +1,4 @@
-import { suggestInShop } from '@/features/shop/load-shop'
+import { suggestInShop } from '@/features/shop/catalogue/load-shop'
 import { searchWords } from '@/server/doors/search-words'
 import { withStore } from '@/server/doors/with-store'
 import { shopVisitor } from '@/server/session/shop-session'

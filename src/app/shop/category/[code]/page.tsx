@@ -1,11 +1,11 @@
-import { CategoryPage } from '@/features/shop/category-page'
-import { loadListing, shopMoney } from '@/features/shop/load-shop'
-import { readPage } from '@/features/shop/pages'
+import { CategoryPage } from '@/features/shop/catalogue/category-page'
+import { loadListing, shopMoney } from '@/features/shop/catalogue/load-shop'
+import { readPage } from '@/features/shop/frame/pages'
 import { addressWord } from '@/server/doors/address-word'
 import { nowKnownAs } from '@/sheet/record/moved-record'
 import { recordHref } from '@/ui/frame/record-href'
 import { notFound, permanentRedirect } from 'next/navigation'
-import { enterShopPage } from '@/features/shop/enter'
+import { enterShopPage } from '@/features/shop/entrance/enter'
 
 export default async function ShopCategory({
   params,

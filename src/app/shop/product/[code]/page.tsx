@@ -1,11 +1,11 @@
 import { addressWord } from '@/server/doors/address-word'
-import { AwayPage } from '@/features/shop/away-page'
-import { enterShopPage } from '@/features/shop/enter'
-import { findAway, loadShopProduct } from '@/features/shop/load-shop-product'
-import { shopMoney } from '@/features/shop/load-shop'
+import { AwayPage } from '@/features/shop/entrance/away-page'
+import { enterShopPage } from '@/features/shop/entrance/enter'
+import { findAway, loadShopProduct } from '@/features/shop/product/load-shop-product'
+import { shopMoney } from '@/features/shop/catalogue/load-shop'
 import { nowKnownAs } from '@/sheet/record/moved-record'
 import { recordHref } from '@/ui/frame/record-href'
-import { ProductPage } from '@/features/shop/product-page'
+import { ProductPage } from '@/features/shop/product/product-page'
 import { notFound, permanentRedirect } from 'next/navigation'
 
 interface ShopProductProps {

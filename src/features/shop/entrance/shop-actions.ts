@@ -1,0 +1,46 @@
+'use server'
+
+import { isBuyerCode } from '@/core/buyers/buyer-code'
+import { chooseInShop, enterShop, forgetPasscode } from '@/server/session/shop-session'
+import { asMerchant } from '@/server/session/author'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import { redirect } from 'next/navigation'
+import { insideShop } from './inside-shop'
+import { withRoom } from '../frame/with-room'
+
+/** Signs in as the account a form names. */
+export async function signIn(form: FormData): Promise<never> {
+  const as = String(form.get('as') ?? '')
+  // What a guest has put in is still theirs when they say who they are.
+  await withRoom(() => enterShop(isBuyerCode(as) ? as : 'guest', 'kept'))
+  redirect(insideShop(String(form.get('back') ?? '')))
+}
+
+/** Takes over where to deliver and what to pay in. */
+export async function choosePlace(form: FormData): Promise<never> {
+  const text = (name: string) => String(form.get(name) ?? '')
+  const back = text('back')
+  await withRoom(() => chooseInShop({ deliverTo: text('country'), currency: text('currency') }))
+  redirect(insideShop(back))
+}
+
+/** From the merchant's frame into the shop, with the eyes looked through, from the same place and in the same currency. */
+export async function openShopWindow(form: FormData): Promise<never> {
+  await asMerchant()
+  const text = (name: string) => String(form.get(name) ?? '')
+  const { as, deliverTo, currency } = parseVantage(new URLSearchParams(text('vantage')))
+  await withRoom(() => enterShop(as))
+  await withRoom(() => chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' }))
+  redirect(insideShop(text('page')))
+}
+
+/** Goes on without the passcode that was given. */
+export async function leavePasscode(): Promise<never> {
+  await withRoom(forgetPasscode)
+  redirect('/shop')
+}
+
+export async function leaveShop(): Promise<never> {
+  await withRoom(() => enterShop('guest'))
+  redirect('/shop')
+}
