@@ -8,12 +8,12 @@ import {
   sumFractions,
   ZERO_FRACTION,
 } from '../../decimal/fraction'
-import type { Promotion, PromotionValue, SetSaving } from '../../promotions/promotion'
-import { type Basket, type Segment, shareOf } from './basket'
+import type { PromotionValue, SetSaving } from '../../promotions/promotion'
+import { type Segment, shareOf } from './basket'
 import { fillParts, type Filling } from './fill-parts'
 import { QUANTITY_UNITS as UNIT } from '../../engine/lists/compiled-line'
 import type { Goods } from './goods'
-import { type FormedSet, openOf, type PlainSet, segmentAt, type SetUnits } from './planned'
+import { type FormedSet, openOf, type PlainSet, segmentAt, type SetUnits, type Turn } from './planned'
 
 type SetValue = Extract<PromotionValue, { readonly kind: 'set' }>
 
@@ -23,21 +23,16 @@ type SetValue = Extract<PromotionValue, { readonly kind: 'set' }>
  * Holds   no other choice of units and number of sets saves more; where parts hold some of the same and the cheapest are
  *         free, each set is formed of the dearest units left.
  */
-export function formSets(
-  promotion: Promotion,
-  { parts, saving }: SetValue,
-  basket: Basket,
-  goods: Goods,
-  mostSets: number,
-): readonly FormedSet[] {
-  const sources = dearestFirst(promotion, parts, basket, goods)
+export function formSets(turn: Turn, { parts, saving }: SetValue): readonly FormedSet[] {
+  const { goods, usesLeft } = turn
+  const sources = dearestFirst(turn, parts)
   const fill = (sets: number) =>
     fillParts(
       sources,
       parts.map(({ count }) => count * sets),
     )
   const least = parts.map(({ count }, part) => Math.floor(unitsFor(sources, part) / count))
-  const most = lastWhere(Math.min(mostSets, ...least), (sets) => fill(sets) !== null)
+  const most = lastWhere(Math.min(usesLeft, ...least), (sets) => fill(sets) !== null)
   if (most === 0) return []
   const price = saving.kind === 'price' ? goods.money(saving.price) : null
   if (saving.kind === 'price' && price === null) return []
@@ -66,14 +61,10 @@ interface Source {
   readonly fits: readonly boolean[]
 }
 
-function dearestFirst(
-  promotion: Promotion,
-  parts: SetValue['parts'],
-  basket: Basket,
-  goods: Goods,
-): readonly Source[] {
+function dearestFirst(turn: Turn, parts: SetValue['parts']): readonly Source[] {
+  const { basket, goods } = turn
   const held = parts.map(({ scope }) => (scope ? goods.holds(scope) : null))
-  return openOf(promotion, basket, goods).flatMap((at): readonly Source[] => {
+  return openOf(turn).flatMap((at): readonly Source[] => {
     const segment = segmentAt(basket, at)
     const units = Math.floor(segment.quantity / UNIT)
     return units > 0 ? [{ at, segment, units, fits: held.map((each) => each?.[segment.line] ?? true) }] : []

@@ -1,6 +1,5 @@
 import { ZERO_FRACTION } from '../../decimal/fraction'
 import { QUANTITY_UNITS as UNIT } from '../../engine/lists/compiled-line'
-import type { Promotion } from '../../promotions/promotion'
 import type { Basket, Take } from './basket'
 import type { Goods } from './goods'
 import {
@@ -11,30 +10,26 @@ import {
   type Planned,
   segmentAt,
   tooFew,
+  type Turn,
   type ValueOf,
   whyNothingOpen,
 } from './planned'
 import { planSets } from './plan-sets'
 
 /** Gifts for what is bought, or some of what is bought for nothing. */
-export function planFreeGoods(
-  promotion: Promotion,
-  value: ValueOf<'free-goods'>,
-  basket: Basket,
-  goods: Goods,
-  usesLeft: number,
-): Planned {
+export function planFreeGoods(turn: Turn, value: ValueOf<'free-goods'>): Planned {
+  const { basket, usesLeft } = turn
   const { brackets, gift, repeats } = value
-  const open = openOf(promotion, basket, goods)
-  if (open.length === 0) return not(whyNothingOpen(promotion, basket, goods))
-  if (gift === 'same') return planMoreOfTheSame(promotion, value, open, basket, goods, usesLeft)
+  const open = openOf(turn)
+  if (open.length === 0) return not(whyNothingOpen(turn))
+  if (gift === 'same') return planMoreOfTheSame(turn, value, open)
   const has = open.reduce((sum, at) => sum + Math.floor(segmentAt(basket, at).quantity / UNIT), 0)
   const reached = reachedBracket(brackets, has, repeats, usesLeft)
-  if (!reached) return tooFew(promotion, basket, goods, (brackets[0]?.from ?? 0) * UNIT, has * UNIT)
+  if (!reached) return tooFew(turn, (brackets[0]?.from ?? 0) * UNIT, has * UNIT)
   if (gift === 'bought') {
     const parts = [{ count: reached.from, scope: null }]
     const saving = { kind: 'cheapest-free', count: reached.free } as const
-    return planSets(promotion, { kind: 'set', parts, saving }, basket, goods, reached.times)
+    return planSets({ ...turn, usesLeft: reached.times }, { kind: 'set', parts, saving })
   }
   const takes = takeUnits(open, basket, reached.from * reached.times)
   return planned(
@@ -46,13 +41,11 @@ export function planFreeGoods(
 
 /** Each variant counts for itself, on however many lines it stands. */
 function planMoreOfTheSame(
-  promotion: Promotion,
+  turn: Turn,
   { brackets, repeats }: ValueOf<'free-goods'>,
   open: readonly number[],
-  basket: Basket,
-  goods: Goods,
-  usesLeft: number,
 ): Planned {
+  const { basket, goods, usesLeft } = turn
   const byVariant = new Map<string, number[]>()
   for (const at of open) {
     const { variant } = (goods.lines[segmentAt(basket, at).line] as Goods['lines'][number]).wanted
@@ -72,8 +65,7 @@ function planMoreOfTheSame(
     gifts.push({ variant, count: reached.free * reached.times })
     uses += reached.times
   }
-  if (gifts.length === 0)
-    return tooFew(promotion, basket, goods, (brackets[0]?.from ?? 0) * UNIT, most * UNIT)
+  if (gifts.length === 0) return tooFew(turn, (brackets[0]?.from ?? 0) * UNIT, most * UNIT)
   return planned(
     takes,
     takes.map(() => ZERO_FRACTION),

@@ -2,10 +2,7 @@ import { decimal } from '../../decimal/decimal'
 import { addFractions, type Fraction, multiplyFractions, ZERO_FRACTION } from '../../decimal/fraction'
 import { QUANTITY_UNITS as UNIT } from '../../engine/lists/compiled-line'
 import type { What } from '../../predicates/what'
-import type { Promotion } from '../../promotions/promotion'
-import type { Basket } from './basket'
 import { formSets } from './form-sets'
-import type { Goods } from './goods'
 import type { WhyNot } from './outcome'
 import {
   not,
@@ -15,20 +12,15 @@ import {
   type Planned,
   portion,
   segmentAt,
+  type Turn,
   type ValueOf,
   whyNothingOpen,
 } from './planned'
 
 /** As many sets as may be used and save something. */
-export function planSets(
-  promotion: Promotion,
-  value: ValueOf<'set'>,
-  basket: Basket,
-  goods: Goods,
-  usesLeft: number,
-): Planned {
-  const sets = formSets(promotion, value, basket, goods, usesLeft)
-  if (sets.length === 0) return not(whyNoSet(promotion, value, basket, goods))
+export function planSets(turn: Turn, value: ValueOf<'set'>): Planned {
+  const sets = formSets(turn, value)
+  if (sets.length === 0) return not(whyNoSet(turn, value))
   const counts = new Map<number, { units: number; saving: Fraction }>()
   for (const { times, units, amount, saving } of sets) {
     for (const { segment, count, each } of units) {
@@ -46,24 +38,18 @@ export function planSets(
   return planned(takes, savings, { sets, uses: sets.reduce((sum, { times }) => sum + times, 0) })
 }
 
-function whyNoSet(promotion: Promotion, value: ValueOf<'set'>, basket: Basket, goods: Goods): WhyNot {
-  const open = openOf(promotion, basket, goods)
-  if (open.length === 0) return whyNothingOpen(promotion, basket, goods)
-  const missing = missingUnits(value, open, basket, goods)
+function whyNoSet(turn: Turn, value: ValueOf<'set'>): WhyNot {
+  const open = openOf(turn)
+  if (open.length === 0) return whyNothingOpen(turn)
+  const missing = missingUnits(turn, value, open)
   if (missing === 0) return { code: 'saves-nothing' }
-  const inCart = placesNotTaken(promotion, basket, goods)
-  return missingUnits(value, inCart, basket, goods) === 0
-    ? whyNothingOpen(promotion, basket, goods)
+  return missingUnits(turn, value, placesNotTaken(turn)) === 0
+    ? whyNothingOpen(turn)
     : { code: 'too-few', missing: decimal(missing) }
 }
 
 /** How many units a set lacks: for each part, and for all of them where parts want the same. */
-function missingUnits(
-  { parts }: ValueOf<'set'>,
-  places: readonly number[],
-  basket: Basket,
-  goods: Goods,
-): number {
+function missingUnits({ basket, goods }: Turn, { parts }: ValueOf<'set'>, places: readonly number[]): number {
   const unitsIn = (scope: What | null) => {
     const held = scope ? goods.holds(scope) : null
     return places

@@ -13,8 +13,8 @@ import {
 import { roundToDigits } from '../../decimal/rounding'
 import { QUANTITY_UNITS as UNIT, quantityUnits } from '../../engine/lists/compiled-line'
 import { amountOf, roundUnit, takenOff } from '../../promotions/item-saving'
-import type { Promotion, Saving } from '../../promotions/promotion'
-import { type Basket, type Segment, shareOf, type Take } from './basket'
+import type { Saving } from '../../promotions/promotion'
+import { type Segment, shareOf, type Take } from './basket'
 import type { Goods } from './goods'
 import { planFreeGoods } from './plan-free-goods'
 import { planSets } from './plan-sets'
@@ -26,34 +26,36 @@ import {
   portion,
   segmentAt,
   tooFew,
+  type Turn,
   type ValueOf,
   whyNothingOpen,
 } from './planned'
 
 /** What a promotion on goods would take and save, as the basket stands; or what keeps it from saving anything. */
-export function planGoods(promotion: Promotion, basket: Basket, goods: Goods, usesLeft: number): Planned {
-  const { value } = promotion
+export function planGoods(turn: Turn): Planned {
+  const { value } = turn.promotion
   switch (value.kind) {
     case 'item-price':
-      return planItemPrice(promotion, value.saving, basket, goods)
+      return planItemPrice(turn, value.saving)
     case 'by-quantity':
-      return planByQuantity(promotion, value, basket, goods)
+      return planByQuantity(turn, value)
     case 'set':
-      return planSets(promotion, value, basket, goods, usesLeft)
+      return planSets(turn, value)
     case 'free-goods':
-      return planFreeGoods(promotion, value, basket, goods, usesLeft)
+      return planFreeGoods(turn, value)
     case 'order':
-      return planOrder(promotion, value, basket, goods)
+      return planOrder(turn, value)
     case 'delivery':
     case 'payment':
-      throw new RangeError(`${promotion.code} is not on goods`)
+      throw new RangeError(`${turn.promotion.code} is not on goods`)
   }
 }
 
 /** The price of a unit is rounded by itself, as it stands in listings. */
-function planItemPrice(promotion: Promotion, saving: Saving, basket: Basket, goods: Goods): Planned {
-  const open = openOf(promotion, basket, goods)
-  if (open.length === 0) return not(whyNothingOpen(promotion, basket, goods))
+function planItemPrice(turn: Turn, saving: Saving): Planned {
+  const { promotion, basket, goods } = turn
+  const open = openOf(turn)
+  if (open.length === 0) return not(whyNothingOpen(turn))
   const off = offEach(saving, goods)
   if (!off) return not({ code: 'no-rate' })
   const takes = open.map((at) => ({ segment: at, quantity: segmentAt(basket, at).quantity }))
@@ -68,14 +70,7 @@ function planItemPrice(promotion: Promotion, saving: Saving, basket: Basket, goo
   return planned(takes, savings)
 }
 
-function planEach(
-  promotion: Promotion,
-  saving: Saving,
-  open: readonly number[],
-  basket: Basket,
-  goods: Goods,
-): Planned {
-  if (open.length === 0) return not(whyNothingOpen(promotion, basket, goods))
+function planEach({ basket, goods }: Turn, saving: Saving, open: readonly number[]): Planned {
   const off = offEach(saving, goods)
   if (!off) return not({ code: 'no-rate' })
   const takes = open.map((at) => ({ segment: at, quantity: segmentAt(basket, at).quantity }))
@@ -97,18 +92,14 @@ function offEach(saving: Saving, goods: Goods): ((segment: Segment, quantity: nu
     )
 }
 
-function planByQuantity(
-  promotion: Promotion,
-  { from, applies, saving }: ValueOf<'by-quantity'>,
-  basket: Basket,
-  goods: Goods,
-): Planned {
-  const open = openOf(promotion, basket, goods)
-  if (open.length === 0) return not(whyNothingOpen(promotion, basket, goods))
+function planByQuantity(turn: Turn, { from, applies, saving }: ValueOf<'by-quantity'>): Planned {
+  const { basket, goods } = turn
+  const open = openOf(turn)
+  if (open.length === 0) return not(whyNothingOpen(turn))
   const wanted = quantityUnits(from)
   const has = open.reduce((sum, at) => sum + segmentAt(basket, at).quantity, 0)
-  if (has < wanted) return tooFew(promotion, basket, goods, wanted, has)
-  if (applies === 'all') return planEach(promotion, saving, open, basket, goods)
+  if (has < wanted) return tooFew(turn, wanted, has)
+  if (applies === 'all') return planEach(turn, saving, open)
   const off = offEach(saving, goods)
   if (!off) return not({ code: 'no-rate' })
   let full = wanted
@@ -124,14 +115,10 @@ function planByQuantity(
   return planned(takes, savings, { sets: [] })
 }
 
-function planOrder(
-  promotion: Promotion,
-  { brackets }: ValueOf<'order'>,
-  basket: Basket,
-  goods: Goods,
-): Planned {
-  const open = openOf(promotion, basket, goods)
-  if (open.length === 0) return not(whyNothingOpen(promotion, basket, goods))
+function planOrder(turn: Turn, { brackets }: ValueOf<'order'>): Planned {
+  const { basket, goods } = turn
+  const open = openOf(turn)
+  if (open.length === 0) return not(whyNothingOpen(turn))
   const takes = open.map((at) => ({ segment: at, quantity: segmentAt(basket, at).quantity }))
   const lefts = open.map((at) => segmentAt(basket, at).left)
   const whole = sumFractions(lefts)

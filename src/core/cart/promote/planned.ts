@@ -54,8 +54,16 @@ export type Planned =
 
 export type ValueOf<Kind extends PromotionValue['kind']> = Extract<PromotionValue, { readonly kind: Kind }>
 
+/** A promotion's turn: what it stands before, and how often it may still be used. */
+export interface Turn {
+  readonly promotion: Promotion
+  readonly basket: Basket
+  readonly goods: Goods
+  readonly usesLeft: number
+}
+
 /** Places in the basket a promotion may take units of, the dearest units first. */
-export function openOf(promotion: Promotion, basket: Basket, goods: Goods): readonly number[] {
+export function openOf({ promotion, basket, goods }: Turn): readonly number[] {
   const takes = goods.of(promotion)
   const open: number[] = []
   for (let at = 0; at < basket.length; at += 1) {
@@ -73,7 +81,7 @@ export function segmentAt(basket: Basket, at: number): Segment {
 }
 
 /** Why nothing is open to a promotion. */
-export function whyNothingOpen(promotion: Promotion, basket: Basket, goods: Goods): WhyNot {
+export function whyNothingOpen({ promotion, basket, goods }: Turn): WhyNot {
   const held = goods.holds(promotion.scope)
   for (const { line, takenBy } of basket) {
     const by = held[line] ? closedBy(takenBy, promotion) : null
@@ -116,18 +124,9 @@ export function planned(
 }
 
 /** Units are missing: because there are too few, or because others have them. */
-export function tooFew(
-  promotion: Promotion,
-  basket: Basket,
-  goods: Goods,
-  wanted: number,
-  has: number,
-): Planned {
-  const inCart = placesNotTaken(promotion, basket, goods).reduce(
-    (sum, at) => sum + segmentAt(basket, at).quantity,
-    0,
-  )
-  if (inCart >= wanted) return not(whyNothingOpen(promotion, basket, goods))
+export function tooFew(turn: Turn, wanted: number, has: number): Planned {
+  const inCart = placesNotTaken(turn).reduce((sum, at) => sum + segmentAt(turn.basket, at).quantity, 0)
+  if (inCart >= wanted) return not(whyNothingOpen(turn))
   return not({ code: 'too-few', missing: fromUnits(wanted - has, QUANTITY_DIGITS) })
 }
 
@@ -140,7 +139,7 @@ export function portion(whole: Fraction, share: Fraction, of: Fraction): Fractio
 }
 
 /** Places with what a promotion is for, but for what it has itself already: others may have the rest. */
-export function placesNotTaken(promotion: Promotion, basket: Basket, goods: Goods): readonly number[] {
+export function placesNotTaken({ promotion, basket, goods }: Turn): readonly number[] {
   const held = goods.of(promotion)
   return [...basket.keys()].filter((at) => {
     const { line, takenBy } = segmentAt(basket, at)

@@ -18,7 +18,7 @@ import { Goods } from './goods'
 import type { AppliedPromotion, AppliedSet, IdlePromotion, WhyNot } from './outcome'
 import { type PromotionFacts, usesLeftOf } from '../../promotions/facts'
 import { planGoods } from './plan'
-import type { Gift, Plan } from './planned'
+import type { Gift, Plan, Turn } from './planned'
 import { spread } from './spread'
 
 /** A line as it is to be paid: its total is what promotions leave of it. */
@@ -183,7 +183,7 @@ class Run {
 
   private ready(candidate: Candidate): Ready | WhyNot {
     const { promotion } = candidate
-    const planned = planGoods(promotion, this.basket, this.goods, candidate.usesLeft)
+    const planned = planGoods(this.turnOf(promotion, candidate.usesLeft))
     if (!planned.ok) return planned.because
     const { plan } = planned
     const gifts = plan.gifts.map((gift) =>
@@ -200,6 +200,10 @@ class Run {
       if (choice !== 'taken') return { code: choice === 'left' ? 'declined' : 'offered', saving: whole }
     }
     return { ...candidate, plan, gifts: given, shares, exacts, saving: whole, capped }
+  }
+
+  private turnOf(promotion: Promotion, usesLeft: number): Turn {
+    return { promotion, basket: this.basket, goods: this.goods, usesLeft }
   }
 
   private inStoreBasis({ total, basis, number }: PricedLine): Decimal {
@@ -259,7 +263,7 @@ class Run {
   /** How many more units one more set would take, of which some are there already. */
   private missingFor(promotion: Promotion, usesLeft: number): Decimal | null {
     if (promotion.value.kind !== 'set' || usesLeft < 1) return null
-    const again = planGoods(promotion, this.basket, this.goods, usesLeft)
+    const again = planGoods(this.turnOf(promotion, usesLeft))
     return !again.ok && again.because.code === 'too-few' ? again.because.missing : null
   }
 
