@@ -29,6 +29,17 @@ interface Unit {
   readonly takenBy: readonly PlainPromotion[]
 }
 
+/** To so many digits before anything is compared or rounded: parts that do not end are cut at sixty. */
+const CLEAR = 30
+
+function clear(value: Decimal): Decimal {
+  return value.toDecimalPlaces(CLEAR, Decimal.ROUND_HALF_UP)
+}
+
+function toCents(value: Decimal): Decimal {
+  return clear(value).toDecimalPlaces(2, Decimal.ROUND_HALF_UP)
+}
+
 /** What a promotion would take off some units, one amount for each. */
 type Offer = ReadonlyMap<Unit, Decimal>
 
@@ -70,9 +81,7 @@ export function referencePromotions(
 function bestOf(open: readonly PlainPromotion[], units: readonly Unit[], lines: readonly PlainLine[]) {
   const offers = open.map((promotion) => {
     const offer = offerOf(promotion, units, lines)
-    const saving = [...offer.values()]
-      .reduce((sum, off) => sum.plus(off), new Exact(0))
-      .toDecimalPlaces(2, Decimal.ROUND_HALF_UP)
+    const saving = toCents([...offer.values()].reduce((sum, off) => sum.plus(off), new Exact(0)))
     return { promotion, offer, saving }
   })
   return offers
@@ -87,15 +96,13 @@ function offerOf(promotion: PlainPromotion, units: readonly Unit[], lines: reado
   const skuOf = ({ line }: Unit) => (lines[line] as PlainLine).sku
   const free = units
     .filter((unit) => promotion.holds(unit.line) && isFree(unit, promotion))
-    .sort((one, other) => other.left.cmp(one.left) || (skuOf(one) < skuOf(other) ? -1 : 1))
+    .sort((one, other) => clear(other.left).cmp(clear(one.left)) || (skuOf(one) < skuOf(other) ? -1 : 1))
   const share = (percent: string) => new Exact(percent).div(100)
   switch (value.kind) {
     case 'item-price':
       return new Map(
         free.flatMap((unit): readonly [Unit, Decimal][] => {
-          const price = unit.left
-            .times(new Exact(1).minus(share(value.percent)))
-            .toDecimalPlaces(2, Decimal.ROUND_HALF_UP)
+          const price = toCents(unit.left.times(new Exact(1).minus(share(value.percent))))
           return price.lt(unit.left) ? [[unit, unit.left.minus(price)]] : []
         }),
       )
