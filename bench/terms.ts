@@ -20,6 +20,7 @@ import { NO_FACTS } from '@/core/promotions/facts'
 import type { PromotionValue } from '@/core/promotions/promotion'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { applyChanges, type Change } from '@/core/store/store'
+import { referencePrice } from '@tests/reference/reference-price'
 import { type PlainPromotion, referencePromotions } from '@tests/reference/reference-promotions'
 import type { IndexedDecimal } from './indexed-decimal'
 import { numbers } from './large-store'
@@ -31,6 +32,10 @@ const RULES = 20
 const PROMOTIONS = 100
 /** The plain one takes seconds. */
 const REFERENCE_REPETITIONS = 3
+/** Of a whole cart they would take minutes. */
+const LINES_PRICED_PLAINLY = 2
+export const PRICED_PLAINLY = `${LINES_PRICED_PLAINLY} of its ${LINES} lines by looking at every line of every list`
+export const PLAIN_SHARE = LINES / LINES_PRICED_PLAINLY
 
 /** The large store with taxes, limits, access rules, and a contract that covers some branches, for one buyer. */
 function withTerms(prepared: PreparedStore, account: string): PreparedStore {
@@ -283,6 +288,14 @@ export async function measureTerms(
     [
       contenders[2] as Contender,
       { name: 'the same in decimal.js, unit by unit', times: 1, run: cartByReference },
+      {
+        name: PRICED_PLAINLY,
+        times: 1,
+        run: () =>
+          lines
+            .slice(0, LINES_PRICED_PLAINLY)
+            .map((line) => referencePrice(promoted.store, { ...from, ...line, basket: [] })),
+      },
     ],
     REFERENCE_REPETITIONS,
   )
