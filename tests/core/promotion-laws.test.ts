@@ -2,6 +2,7 @@ import type { Cart } from '@/core/cart/cart'
 import { add, compare, type Decimal, decimal, subtract, sum, toFixed, ZERO } from '@/core/decimal/decimal'
 import { money, type PricedAt, promotedCart, promotion } from '@tests/fixtures/promoted-cart'
 import { Rational } from '@tests/reference/rational'
+import { goods, TWO_RATES } from '@tests/fixtures/written-store'
 import { bestSaving, type SavingOfSet } from '@tests/reference/reference-sets'
 import fc from 'fast-check'
 
@@ -318,4 +319,41 @@ describe('whatever promotions there are', () => {
       { numRuns: 300 },
     )
   })
+})
+
+test('whoever sends back every line gets back exactly what was paid, with its taxes', () => {
+  fc.assert(
+    fc.property(lines, cents(10, 2000), fc.constantFrom('5', '12.5', '33'), (cart, voucher, percent) => {
+      const { products, variants } = goods(
+        ...cart.map(([price], at): [string, string, string, object] => [
+          `g${at}`,
+          price,
+          'c',
+          { taxClass: at % 2 === 0 ? 'standard' : 'reduced' },
+        ]),
+      )
+      const priced = promotedCart(
+        cart,
+        [
+          promotion({
+            kind: 'order',
+            brackets: [{ from: null, saving: { kind: 'amount', amount: money(voucher) } }],
+          }),
+          promotion(
+            { kind: 'item-price', saving: { kind: 'percent', percent }, closes: false },
+            { code: 'each', scope: only([0]) },
+          ),
+        ],
+        { sections: { ...TWO_RATES, products, variants } },
+      )
+      for (const part of ['net', 'tax', 'gross'] as const) {
+        const refunded = sum(priced.lines.map(({ amount }) => amount?.[part] ?? ZERO))
+        expect(refunded).toBe(priced.goods[part])
+        expect(sum([refunded, priced.delivery[part], priced.payment[part]])).toBe(priced.total[part])
+      }
+      const taxes = sum(priced.taxes.map(({ amount }) => amount))
+      expect(taxes).toBe(priced.total.tax)
+    }),
+    { numRuns: 100 },
+  )
 })

@@ -4,7 +4,7 @@ import type { OfferText } from '@/core/notation/offer-text'
 import { useState } from 'react'
 import { useVariantSource } from '../picker-sources'
 import { useFound } from '../what/what-source'
-import { Figure, Options, Row } from './saving-fields'
+import { Figure, Options, RemoveButton, Row } from './saving-fields'
 
 const MOST_FOUND = 6
 /** What stands for a gift that is still to be chosen: no SKU, so that it is asked for. */
@@ -43,14 +43,10 @@ export function FreeGoods({
             onChange={(typed) => put(at, { free: Number(typed) })}
           />
           {brackets.length > 1 && (
-            <button
-              type="button"
-              aria-label={`Remove row ${at + 1}`}
-              className="px-1 text-soft hover:text-error"
-              onClick={() => onChange({ ...offer, brackets: brackets.filter((_, place) => place !== at) })}
-            >
-              ×
-            </button>
+            <RemoveButton
+              label={`Remove row ${at + 1}`}
+              onRemove={() => onChange({ ...offer, brackets: brackets.filter((_, place) => place !== at) })}
+            />
           )}
         </Row>
       ))}

@@ -1,7 +1,7 @@
 'use client'
 
 import type { OfferText } from '@/core/notation/offer-text'
-import { MoneyFields, Options, Row, SavingFigure, switchedTo } from './saving-fields'
+import { MoneyFields, Options, RemoveButton, Row, SavingFigure, switchedTo } from './saving-fields'
 
 type OrderOffer = Extract<OfferText, { readonly kind: 'order' }>
 type Bracket = OrderOffer['brackets'][number]
@@ -56,14 +56,10 @@ export function OrderBrackets({
               onChange={(kind) => put(at, { saving: switchedTo(kind, saving) as Bracket['saving'] })}
             />
             {brackets.length > 1 && (
-              <button
-                type="button"
-                aria-label={`Remove row ${at + 1}`}
-                className="px-1 text-soft hover:text-error"
-                onClick={() => onChange({ ...offer, brackets: brackets.filter((_, place) => place !== at) })}
-              >
-                ×
-              </button>
+              <RemoveButton
+                label={`Remove row ${at + 1}`}
+                onRemove={() => onChange({ ...offer, brackets: brackets.filter((_, place) => place !== at) })}
+              />
             )}
           </Row>
           <SavingFigure

@@ -37,6 +37,15 @@ export function Figure({
   return <AmountInput label={label} value={value} onChange={onChange} />
 }
 
+/** Takes one of several rows away. */
+export function RemoveButton({ label, onRemove }: { readonly label: string; readonly onRemove: () => void }) {
+  return (
+    <button type="button" aria-label={label} className="px-1 text-soft hover:text-error" onClick={onRemove}>
+      ×
+    </button>
+  )
+}
+
 const TAB =
   'border-b border-transparent text-secondary aria-pressed:border-base-content aria-pressed:font-semibold aria-pressed:text-base-content'
 

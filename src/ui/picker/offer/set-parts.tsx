@@ -6,7 +6,7 @@ import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useState } from 'react'
 import { useWhatSource } from '../picker-sources'
 import { WhatPicker } from '../what/what-picker'
-import { Figure, Row } from './saving-fields'
+import { Figure, RemoveButton, Row } from './saving-fields'
 
 interface SetPartsProps {
   readonly parts: readonly SetPartText[]
@@ -60,14 +60,10 @@ export function SetParts({ parts, onChange }: SetPartsProps) {
             </button>
           )}
           {parts.length > 1 && (
-            <button
-              type="button"
-              aria-label={`Remove part ${at + 1}`}
-              className="px-1 text-soft hover:text-error"
-              onClick={() => onChange(parts.filter((_, place) => place !== at))}
-            >
-              ×
-            </button>
+            <RemoveButton
+              label={`Remove part ${at + 1}`}
+              onRemove={() => onChange(parts.filter((_, place) => place !== at))}
+            />
           )}
         </Row>
       ))}
