@@ -284,8 +284,8 @@ describe('the shop', () => {
   })
 })
 
-test('the product list: ranges over variants, and the least margin is the least', () => {
-  const row = loadProducts(lookAs('group:bee-farms'), '').rows.find(({ code }) => code === 'FR-BR')
+test('the product list: ranges over variants, and the least margin is the least', async () => {
+  const row = (await loadProducts(lookAs('group:bee-farms'), '')).rows.find(({ code }) => code === 'FR-BR')
   // Cedar assembled: 45.75 over a cost of 35.15.
   expect(row).toMatchObject({
     variants: 4,
@@ -294,12 +294,12 @@ test('the product list: ranges over variants, and the least margin is the least'
     price: '22.80 – 45.75',
     leastMargin: '23.2',
   })
-  const unpriced = loadProducts(lookAs('guest'), 'ex-hr').rows.find(({ code }) => code === 'EX-HR')
+  const unpriced = (await loadProducts(lookAs('guest'), 'ex-hr')).rows.find(({ code }) => code === 'EX-HR')
   expect(unpriced).toMatchObject({ cost: '', leastMargin: null })
 })
 
-test('the price lists: who they are for, and each variant is decided by one of them or the base price', () => {
-  const rows = loadPriceLists(lookAs('account:fennmoor'))
+test('the price lists: who they are for, and each variant is decided by one of them or the base price', async () => {
+  const rows = await loadPriceLists(lookAs('account:fennmoor'))
   expect(rows.find(({ code }) => code === 'trade-packaging')).toMatchObject({
     audience: 'all trade groups, but not Northern Skep Trading',
     accounts: 11,

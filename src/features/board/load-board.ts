@@ -105,13 +105,7 @@ async function toBlock(
   columns: readonly OpenColumn[],
   products: readonly ProductWithVariants[],
 ): Promise<readonly BoardProduct[]> {
-  const slices = new Slices()
-  const block: BoardProduct[] = []
-  for (const each of products) {
-    await slices.rest()
-    block.push(toBoardProduct(prepared, columns, each))
-  }
-  return block
+  return new Slices().map(products, (each) => toBoardProduct(prepared, columns, each))
 }
 
 /** Somebody who does not exist looks as a guest. */

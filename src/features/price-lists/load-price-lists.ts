@@ -37,11 +37,11 @@ import { type LineEffect, type PriceListRow, type PriceListView } from './price-
 const SHOWN_CHANGES = 8
 
 /** Every price list, in the order of its rung and rank. */
-export function loadPriceLists({
+export async function loadPriceLists({
   prepared,
   pricingContext,
   quantity,
-}: RequestContext): readonly PriceListRow[] {
+}: RequestContext): Promise<readonly PriceListRow[]> {
   const { store } = prepared
   const column = priceColumn(prepared, pricingContext, quantity)
   const decided = new Map<string, number>()
@@ -49,19 +49,18 @@ export function loadPriceLists({
     const list = column.lists[source]
     if (list !== undefined) decided.set(list, (decided.get(list) ?? 0) + 1)
   }
-  return [...store['price-list'].values()]
-    .map((list) => ({
-      code: list.code,
-      name: list.name,
-      purpose: list.purpose,
-      on: list.state === 'on',
-      audience: audienceSentence(list, store),
-      accounts: accountsReached(list, store).length,
-      lines: prepared.lists.get(list.id)?.lines.length ?? 0,
-      otherwise: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
-      decides: decided.get(list.id) ?? 0,
-    }))
-    .sort((left, right) => (left.name < right.name ? -1 : 1))
+  const rows = await new Slices().map([...store['price-list'].values()], (list): PriceListRow => ({
+    code: list.code,
+    name: list.name,
+    purpose: list.purpose,
+    on: list.state === 'on',
+    audience: audienceSentence(list, store),
+    accounts: accountsReached(list, store).length,
+    lines: prepared.lists.get(list.id)?.lines.length ?? 0,
+    otherwise: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
+    decides: decided.get(list.id) ?? 0,
+  }))
+  return [...rows].sort((left, right) => (left.name < right.name ? -1 : 1))
 }
 
 /**
@@ -100,7 +99,7 @@ export async function loadPriceListSheet(
     otherwiseEffect: list.defaultLine ? (effects.get(compiled.lines.length)?.effect ?? none) : null,
     rounding: list.rounding,
     roundingText: list.rounding ? roundingPhrase(list.rounding) : 'to the cent',
-    lines: compiled.lines.map((line, at) => ({
+    lines: await new Slices().map(compiled.lines, (line, at) => ({
       id: line.id,
       scope: termsOf(
         line.scope.include.map((term) => whatPhrase(term, store)),

@@ -19,6 +19,7 @@ import { marginPercent } from '@/core/price/margin'
 import { getSettings } from '@/core/store/store'
 import { latestChangesOf } from '@/server/changes/history'
 import { findShownProduct, orderedProducts, type ProductWithVariants } from '@/server/engine/catalogue-order'
+import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'
 import { rangeText } from '@/ui/format/amount'
 import { toHistoryLines } from '@/ui/format/history-line'
@@ -39,18 +40,22 @@ const SHOWN_CHANGES = 8
 const MOST_LISTED = 500
 
 /** The products named, coded or filed under some words, with what the buyer looked as pays. */
-export function loadProducts(requestContext: RequestContext, find: string): ProductListView {
+export async function loadProducts(requestContext: RequestContext, find: string): Promise<ProductListView> {
   const { prepared } = requestContext
   const { store } = prepared
   const { priceDigits: digits, currency } = getSettings(store)
   const all = orderedProducts(store)
   const words = find.toLowerCase().split(/\s+/).filter(Boolean)
   const categoryOf = ({ categories }: Product) => store.category.get(categories[0] ?? '')?.name ?? ''
-  const found = all.filter(({ product }) => {
+  const slices = new Slices()
+  const found: ProductWithVariants[] = []
+  for (const each of all) {
+    if (slices.isDue()) await slices.rest()
+    const { product } = each
     const text = `${product.name} ${product.code} ${categoryOf(product)}`.toLowerCase()
-    return words.every((word) => text.includes(word))
-  })
-  const rows = found.slice(0, MOST_LISTED).map(({ product, variants }) => {
+    if (words.every((word) => text.includes(word))) found.push(each)
+  }
+  const toRow = ({ product, variants }: ProductWithVariants): ProductListView['rows'][number] => {
     const resolved = (field: InheritedField) =>
       variants.map((variant) => resolveValue(product, variant, field).value)
     const priced = variants.map(({ id }) => priceOf(requestContext, id))
@@ -74,7 +79,8 @@ export function loadProducts(requestContext: RequestContext, find: string): Prod
       price: rangeText(prices, requestContext.pricingContext.digits),
       leastMargin: margins.sort(compare)[0] ?? null,
     }
-  })
+  }
+  const rows = await slices.map(found.slice(0, MOST_LISTED), toRow)
   return { find, rows, found: found.length, all: all.length }
 }
 

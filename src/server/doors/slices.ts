@@ -36,6 +36,19 @@ export class Slices {
     }
   }
 
+  /** What is made of each of many things. */
+  async map<Thing, Made>(
+    things: readonly Thing[],
+    make: (thing: Thing, at: number) => Made,
+  ): Promise<readonly Made[]> {
+    const made: Made[] = []
+    for (const [at, thing] of things.entries()) {
+      await this.rest()
+      made.push(make(thing, at))
+    }
+    return made
+  }
+
   /** Whether to rest now, for steps so small that looking at the clock before each would cost more than they do. */
   isDue(): boolean {
     this.steps += 1

@@ -12,5 +12,5 @@ interface PriceListsPageProps {
 
 export default async function PriceListsPage({ searchParams }: PriceListsPageProps) {
   const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
-  return <PriceListTable rows={loadPriceLists(requestContext)} buyerName={requestContext.buyerName} />
+  return <PriceListTable rows={await loadPriceLists(requestContext)} buyerName={requestContext.buyerName} />
 }

@@ -17,7 +17,7 @@ export default async function ProductsPage({ searchParams }: ProductsPageProps) 
   const fields = new URLSearchParams(await searchParams)
   const requestContext = await lookFrom(parseVantage(fields))
   const { currency } = getSettings(requestContext.prepared.store)
-  const view = loadProducts(requestContext, searchWords(fields, 'find'))
+  const view = await loadProducts(requestContext, searchWords(fields, 'find'))
   return (
     <ProductList
       view={view}

@@ -8,6 +8,7 @@ import { findMinorDigits } from '@/core/currency/iso-4217'
 import { displayOf } from '@/core/engine/rules/find-tax'
 import { currenciesTaken, type Store } from '@/core/store/store'
 import { orderedProducts, type ProductWithVariants, shownProducts } from '@/server/engine/catalogue-order'
+import { Slices } from '@/server/doors/slices'
 import { pricingContextOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import { countryName, taxWordsOf } from '../frame/shop-sentences'
@@ -114,13 +115,13 @@ export function suggestInShop(visitor: ShopVisitor, text: string): readonly Shop
 const PRODUCTS_ON_A_PAGE = 250
 
 /** Everything a visitor may see, some products at a time, one entry a variant. */
-export function shopFeed(visitor: ShopVisitor, page: number) {
+export async function shopFeed(visitor: ShopVisitor, page: number) {
   const { shown, ...pages } = pageOf(
     visible(visitor, orderedProducts(visitor.prepared.store)),
     page,
     PRODUCTS_ON_A_PAGE,
   )
-  const products = shown.flatMap(({ product, variants }) =>
+  const products = await new Slices().map(shown, ({ product, variants }) =>
     variants.map((variant) => ({
       sku: variant.sku,
       product: product.code,
@@ -128,7 +129,7 @@ export function shopFeed(visitor: ShopVisitor, page: number) {
       price: cardPrice(visitor, variant.id),
     })),
   )
-  return { ...pages, products }
+  return { ...pages, products: products.flat() }
 }
 
 /** Each branch with a product that is typical of it: the first one of its first leaf. */

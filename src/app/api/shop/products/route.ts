@@ -8,5 +8,5 @@ import { type NextRequest, NextResponse } from 'next/server'
 export const GET = withStore(async (request: NextRequest, { prepared }) => {
   const visitor = await shopVisitor(prepared)
   const page = readPage(request.nextUrl.searchParams.get('page'))
-  return NextResponse.json({ ...shopMoney(visitor), ...shopFeed(visitor, page) })
+  return NextResponse.json({ ...shopMoney(visitor), ...(await shopFeed(visitor, page)) })
 })
