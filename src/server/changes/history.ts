@@ -2,10 +2,8 @@ import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withChanges } from '@/core/engine/prepare'
-import { moveStock } from '@/core/catalogue/stock'
-import type { Decimal } from '@/core/decimal/decimal'
 import type { RecordKind } from '@/core/issue/issue'
-import { meansTheSame } from '@/core/store/same-meaning'
+import { rebase } from '@/core/store/rebase'
 import { type Change, reverseChanges, type Store } from '@/core/store/store'
 import {
   and,
@@ -48,13 +46,14 @@ export async function undo(
   const changes = await readChanges(steppe, changeSet)
   if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
   const { store } = getPrepared(steppe)
-  const requests = reverseChanges(changes).map((change) => {
-    const { kind, id, before } = change
-    const current = (store[kind].get(id) as Fields | undefined) ?? null
+  const back = reverseChanges(changes)
+  // Where somebody has changed the same field since, the commit finds that the record is another one by now.
+  const requests = rebase(back, store).map(({ change: { kind, id, after } }, at) => {
+    const { before } = back[at] as Change
     // What happened by itself since leaves a record at an older revision: nobody has edited it after the change.
     const revision = revisionOf(steppe, kind, id)
     const seen = before === null ? null : revision !== null && revision < changeSet ? revision : changeSet
-    return { kind, id, seen, after: current ? backFrom(current, change) : change.after }
+    return { kind, id, seen, after }
   })
   return commit(steppe, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
 }
@@ -68,17 +67,6 @@ export async function undoNote(steppe: Steppe, changeSet: number): Promise<strin
 }
 
 type Fields = Readonly<Record<string, unknown>>
-
-/** A record as it is, with what a change did to it undone; of stock the difference. */
-function backFrom(current: Fields, reversed: Change): object | null {
-  if (reversed.before === null || reversed.after === null) return reversed.after
-  const [changed, wanted] = [reversed.before, reversed.after] as unknown as readonly [Fields, Fields]
-  const fields = Object.keys(wanted).filter((field) => !meansTheSame(changed[field], wanted[field]))
-  const back = Object.fromEntries(fields.map((field) => [field, wanted[field]]))
-  if (!('stock' in back)) return { ...current, ...back }
-  const [now, seen, then] = [current, changed, wanted].map(({ stock }) => stock as Decimal | null)
-  return { ...current, ...back, stock: moveStock(now ?? null, seen ?? null, then ?? null) }
-}
 
 /** What is still being written in slices stands in the history already, and does not count yet. */
 function counts({ lastChangeSet }: Steppe, changeSet: PgColumn): SQL {
