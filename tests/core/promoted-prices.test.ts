@@ -102,7 +102,7 @@ test('the price shown for an item by itself is what a cart with one piece of it 
           const paid = subtract(before, sum(cart.value.promotions.applied.map((each) => each.saving)))
           expect(promoted ? fromUnits(promoted.units, digits) : before).toBe(paid)
           const applied = cart.value.promotions.applied.map((each) => each.promotion)
-          expect(promoted?.by.map(({ id }) => id) ?? []).toEqual(applied)
+          expect(promoted?.by.map(({ promotion: { id } }) => id) ?? []).toEqual(applied)
         }
       },
     ),

@@ -250,7 +250,7 @@ function promotedCell(
   return (
     promoted && {
       amount: fromUnits(promoted.units, digits),
-      by: promoted.by.map(({ name }) => name).join(', '),
+      by: promoted.by.map(({ promotion }) => promotion.name).join(', '),
     }
   )
 }

@@ -23,7 +23,7 @@ export function explainFound(
     ? explainLine(prepared, entry.currencyView, entry.compiled, line, number, quantities, entry)
     : explainReference(prepared, currencyView, 'basePrice', number)
   if (!explained) return []
-  const told: Readonly<Record<AfterList, () => readonly TraceStep[]>> = {
+  const stepsOf: Readonly<Record<AfterList, () => readonly TraceStep[]>> = {
     'shown-adjustments': () => {
       const adjustments = entry?.contract?.isProtected ? [] : pricingContext.shown
       return explainAdjustments(prepared, currencyView, adjustments, number, explained, 'shown').steps
@@ -41,5 +41,5 @@ export function explainFound(
   }
   // Where adjustments leave no price, nothing comes after them.
   const stages = Number.isNaN(units) ? AFTER_LIST.slice(0, 1) : AFTER_LIST
-  return stages.flatMap((stage) => told[stage]())
+  return stages.flatMap((stage) => stepsOf[stage]())
 }

@@ -36,7 +36,7 @@ export function keptScopeMatcher(
   return matcher
 }
 
-/** Whether a scope says the same of all items that are filed alike: it names none, and minds neither price nor stock. */
+/** Whether a scope says the same of all items of one signature: it names none, and depends on neither price nor stock. */
 export function isFiledOnly({ include, exclude }: What): boolean {
   return [...include, ...exclude].every(
     (term) =>

@@ -1,16 +1,15 @@
 import { negate, powerOfTen } from '../../decimal/decimal'
 import { type Fraction, multiplyFractions, subtractFractions, ZERO_FRACTION } from '../../decimal/fraction'
 import { sharedMemory } from '../../maps/shared-memory'
-import { isOnBuyer, missingOfBuyer, type PromotionFacts, usesLeftOf } from '../../promotions/facts'
+import { isOnBuyer, missingOfBuyer, type PromotionFacts } from '../../promotions/facts'
 import { amountOf, roundUnit, takenOff } from '../../promotions/item-saving'
 import type { Promotion, Saving } from '../../promotions/promotion'
-import { circumstancesAt, matchRule } from '../../rules/match-rule'
-import { compareRules } from '../../rules/rule'
 import { moneyIn } from '../amounts/money-in'
 import type { PreparedStore } from '../context/prepared-store'
 import type { PricingContext } from '../context/pricing-context'
 import { isFiledOnly, keptScopeMatcher } from '../items/scope-matcher'
 import { addition, compose, type Operation, percentFactor, scaling, toUnits } from '../lists/operation'
+import { holdingPromotions } from './holding'
 import { compilePriceStep, type PriceStep, runPriceStep } from '../lists/price-step'
 
 /** A promotion on the price of single items, made ready for one currency. */
@@ -59,22 +58,16 @@ export function openItemPromotions(
   facts: PromotionFacts | null,
 ): ItemPromotions {
   if (facts === null) return { prepared, pricingContext, inOrder: [] }
-  // A pricing context may be kept for longer than promotions hold.
-  const circumstances = circumstancesAt({ ...pricingContext, at })
-  const held = prepared.terms.promotions.filter(
-    ({ rule, schedule }) =>
-      rule.value.kind === 'item-price' &&
-      !rule.isOffer &&
-      matchRule(rule, schedule, circumstances).holds &&
-      usesLeftOf(rule, facts).count >= 1 &&
-      rule.conditions.every(
-        (condition) => isOnBuyer(condition) && missingOfBuyer(condition, facts, at) === 'nothing',
-      ),
-  )
-  const inOrder = held
-    .map(({ rule }) => rule)
-    .sort(compareRules)
-    .flatMap((rule) => itemPromotion(prepared, pricingContext, rule) ?? [])
+  const inOrder = holdingPromotions(prepared, pricingContext, at, facts)
+    .filter(
+      ({ value, isOffer, conditions }) =>
+        value.kind === 'item-price' &&
+        !isOffer &&
+        conditions.every(
+          (condition) => isOnBuyer(condition) && missingOfBuyer(condition, facts, at) === 'nothing',
+        ),
+    )
+    .flatMap((promotion) => itemPromotion(prepared, pricingContext, promotion) ?? [])
   return { prepared, pricingContext, inOrder }
 }
 

@@ -3,14 +3,13 @@ import { toFraction } from '../../decimal/fraction'
 import { roundToDigits } from '../../decimal/rounding'
 import type { BasedAmount } from '../../price/based-amount'
 import { getSettings } from '../../store/store'
-import { factorBetween, storeBasis } from '../amounts/basis'
+import { storeBasis } from '../amounts/basis'
 import type { BuyerContext, Question } from '../context/buyer-context'
 import type { FoundPrice } from '../context/found-price'
 import { fromUnits } from '../lists/price-step'
 import { toUnits } from '../lists/operation'
 import { findComparedPrice } from '../price/compared-price'
 import type { Quantities } from '../price/find-in-list'
-import { floorUnits } from '../price/find-price'
 import type { ItemPromotions } from './item-promotions'
 import { promotedPrice } from './promoted-price'
 
@@ -53,7 +52,10 @@ export function promotedAmount(
     basis: promoted.basis,
     total: multiply(after, question.quantity),
     was: comparedWithPromoted(promotions, question, number, quantities, { ...found, after: promoted.units }),
-    by: leftByEach(promotions, number, found, promoted.by),
+    by: promoted.by.map(({ promotion, units }) => ({
+      promotion: promotion.id,
+      unit: fromUnits(units, digits),
+    })),
   }
 }
 
@@ -74,22 +76,4 @@ export function comparedWithPromoted(
   })
   if (compared || getSettings(prepared.store).comparedWith !== 'public') return compared
   return { amount: fromUnits(units, pricingContext.digits), basis }
-}
-
-function leftByEach(
-  { prepared, pricingContext, inOrder }: ItemPromotions,
-  number: number,
-  { units, basis }: Pick<FoundPrice, 'units' | 'basis'>,
-  by: readonly { readonly id: string }[],
-): PromotedAmount['by'] {
-  const floor = floorUnits(prepared, pricingContext, number)
-  let left = units
-  let factor = factorBetween(prepared, pricingContext.currencyView, number, basis, storeBasis(prepared))
-  return by.flatMap(({ id }) => {
-    const each = inOrder.find(({ promotion }) => promotion.id === id)
-    if (!each) return []
-    left = Math.max(each.after(left, factor), floor)
-    factor = null
-    return [{ promotion: id, unit: fromUnits(left, pricingContext.digits) }]
-  })
 }

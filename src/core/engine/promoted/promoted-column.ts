@@ -1,4 +1,3 @@
-import type { Promotion } from '../../promotions/promotion'
 import { factorBetween, storeBasis } from '../amounts/basis'
 import { mayHaveFloors } from '../amounts/naming-index'
 import { columnPrice, protectedLists } from '../column/price-column'
@@ -6,7 +5,7 @@ import type { PriceColumn } from '../context/prepared-store'
 import { floorUnits } from '../price/find-price'
 import { type Chain, chainsOf, MOST_CHAINED } from './chains'
 import type { ItemPromotion, ItemPromotions } from './item-promotions'
-import { applyInOrder } from './promoted-price'
+import { applyInOrder, type AppliedToPrice } from './promoted-price'
 
 /** What every item costs one buyer after promotions on item prices, by the numbers of the catalogue index. */
 export interface PromotedColumn {
@@ -149,7 +148,7 @@ function promote(
   const { units, basis } = columnPrice(prepared, column, number)
   if (held.length === 0 || units !== units) return
   const factor = factorBetween(prepared, pricingContext.currencyView, number, basis, storeBasis(prepared))
-  const applied: Promotion[] = []
+  const applied: AppliedToPrice[] = []
   const price = applyInOrder(held, units, factor, floorUnits(prepared, pricingContext, number), applied)
   if (applied.length === 0) return
   prices[number] = price

@@ -7,10 +7,16 @@ import type { BasedUnits } from '../lists/based-units'
 import { floorUnits } from '../price/find-price'
 import type { ItemPromotion, ItemPromotions } from './item-promotions'
 
+/** A promotion that was applied, and the price it left in smallest units. */
+export interface AppliedToPrice {
+  readonly promotion: Promotion
+  readonly units: number
+}
+
 /** A price after promotions, in the basis of the store. */
 export interface PromotedPrice extends BasedUnits {
-  /** What made it so, in the order they were applied. */
-  readonly by: readonly Promotion[]
+  /** What made it so, in the order they were applied, with the price each left. */
+  readonly by: readonly AppliedToPrice[]
 }
 
 /**
@@ -29,7 +35,7 @@ export function promotedPrice(
   if (held.length === 0) return null
   const basis = storeBasis(prepared)
   const factor = factorBetween(prepared, pricingContext.currencyView, number, found.basis, basis)
-  const by: Promotion[] = []
+  const by: AppliedToPrice[] = []
   const units = applyInOrder(held, found.units, factor, floorUnits(prepared, pricingContext, number), by)
   return by.length === 0 ? null : { units, basis, by }
 }
@@ -43,10 +49,11 @@ export function applyInOrder(
   before: number,
   factorBefore: Fraction | null,
   floor: number,
-  by: Promotion[],
+  by: AppliedToPrice[],
 ): number {
   let units = before
   let factor = factorBefore
+  const takers: Promotion[] = []
   let open = held
   while (open.length > 0) {
     const rank = open[0]?.promotion.rank
@@ -54,7 +61,7 @@ export function applyInOrder(
     let least = units
     for (const each of open) {
       if (each.promotion.rank !== rank) break
-      if (closedBy(by, each.promotion)) continue
+      if (closedBy(takers, each.promotion)) continue
       const after = Math.max(each.after(units, factor), floor)
       if (!isLess(after, best ? least : units, best ? null : factor)) continue
       best = each
@@ -64,7 +71,8 @@ export function applyInOrder(
       open = open.filter(({ promotion }) => promotion.rank !== rank)
       continue
     }
-    by.push(best.promotion)
+    takers.push(best.promotion)
+    by.push({ promotion: best.promotion, units: least })
     units = least
     factor = null
     open = open.filter((each) => each !== best)

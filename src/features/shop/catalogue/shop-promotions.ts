@@ -6,11 +6,9 @@ import { savedAsShown } from '@/core/cart/promote/saved-as-shown'
 import { priceCart } from '@/core/cart/price-cart'
 import type { Decimal } from '@/core/decimal/decimal'
 import { keptScopeMatcher } from '@/core/engine/items/scope-matcher'
+import { holdingPromotions } from '@/core/engine/promoted/holding'
 import { displayOf } from '@/core/engine/rules/find-tax'
-import { usesLeftOf } from '@/core/promotions/facts'
 import type { Promotion, PromotionKind } from '@/core/promotions/promotion'
-import { circumstancesAt, matchRule } from '@/core/rules/match-rule'
-import { compareRules } from '@/core/rules/rule'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import { formatMoney } from '@/ui/format/amount'
 import { whenSentence } from '@/ui/format/rule-phrases'
@@ -21,17 +19,9 @@ const ON_PRODUCTS: ReadonlySet<PromotionKind> = new Set(['item-price', 'by-quant
 
 /** Promotions the shop announces that hold for a visitor here and now, in their order. */
 function announcedTo({ prepared, pricingContext, buyerContext, facts }: ShopVisitor): readonly Promotion[] {
-  const circumstances = circumstancesAt({ ...pricingContext, at: buyerContext.at })
-  return prepared.terms.promotions
-    .filter(
-      ({ rule, schedule }) =>
-        rule.isAnnounced &&
-        ON_PRODUCTS.has(rule.value.kind) &&
-        matchRule(rule, schedule, circumstances).holds &&
-        usesLeftOf(rule, facts).count >= 1,
-    )
-    .map(({ rule }) => rule)
-    .sort(compareRules)
+  return holdingPromotions(prepared, pricingContext, buyerContext.at, facts).filter(
+    ({ isAnnounced, value }) => isAnnounced && ON_PRODUCTS.has(value.kind),
+  )
 }
 
 /** Says of some variants, by their numbers, which promotion their card tells of. */
