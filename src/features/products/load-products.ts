@@ -39,7 +39,7 @@ const SHOWN_CHANGES = 8
 /** More than that nobody scrolls through; words narrow them. */
 const MOST_LISTED = 500
 
-/** The products named, coded or filed under some words, with what the buyer looked as pays. */
+/** The products whose name, code or category holds some words, with what the buyer looked as pays. */
 export async function loadProducts(requestContext: RequestContext, find: string): Promise<ProductListView> {
   const { prepared } = requestContext
   const { store } = prepared

@@ -83,11 +83,11 @@ function Choice({
 const ANY_THREE = [{ count: 3, scope: null }] as const
 
 function firstSet(store: Store, { scope }: Pick<Promotion, 'scope'>): PromotionValue {
-  return {
-    kind: 'set',
-    parts: ANY_THREE,
-    saving: { kind: 'price', price: money(setPrice(store, scope, ANY_THREE)) },
-  }
+  // Of everything the dearest set says nothing about the others.
+  const saving: SetSaving = scope.include.some(({ kind }) => kind === 'everything')
+    ? { kind: 'percent', percent: decimal(10) }
+    : { kind: 'price', price: money(setPrice(store, scope, ANY_THREE)) }
+  return { kind: 'set', parts: ANY_THREE, saving }
 }
 
 /** A tenth less than the dearest set, in whole units of the currency, so that it saves something to begin with. */

@@ -5,7 +5,7 @@ import { accountFacts } from '@/core/buyers/buyer'
 import { findPrice } from '@/core/engine/price/find-price'
 import { isPartyTo } from '@/core/price/contract'
 import { startOfDay } from '@/core/predicates/instant'
-import { toInstant } from '@/core/predicates/when'
+import { matchWhen } from '@/core/predicates/when'
 import type { Promotion } from '@/core/promotions/promotion'
 import { getSettings, type RecordOfKind } from '@/core/store/store'
 import { readUses } from '@/server/shop/promotion-uses'
@@ -54,11 +54,11 @@ async function usesOfPromotions({
 }
 
 /** "on", "off", "to come" or "over", as its dates stand now. */
-function stateOfPromotion({ state, schedule }: Promotion, { prepared, now }: RequestContext): string {
-  if (state === 'off') return 'off'
-  const { timeZone } = getSettings(prepared.store)
-  if (schedule.to !== null && toInstant(schedule.to, timeZone) <= now) return 'over'
-  return schedule.from !== null && toInstant(schedule.from, timeZone) > now ? 'to come' : 'on'
+function stateOfPromotion({ id, state }: Promotion, { prepared, now }: RequestContext): string {
+  const schedule = prepared.terms.promotions.find(({ rule }) => rule.id === id)?.schedule
+  const when = schedule && matchWhen(schedule, now)
+  if (state === 'off' || !when || when.matches) return state
+  return when.because === 'over' ? 'over' : when.because === 'not-yet' ? 'to come' : state
 }
 
 /** What a table of each kind shows beside the name. */

@@ -152,7 +152,6 @@ export async function formerlyKnownAs(
   return row?.id ?? null
 }
 
-/** The change set that last wrote a record; `null` when there is no such record. */
 /** A record as it was at a revision; `null` where it has not changed since, or is not known. */
 export async function formerRecord(
   steppe: Steppe,
@@ -172,6 +171,7 @@ export async function formerRecord(
   return (next?.before ?? null) as Fields | null
 }
 
+/** The change set that last wrote a record; `null` when there is no such record. */
 export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number | null {
   return steppe.revisions.get(revisionKey({ kind, id })) ?? null
 }

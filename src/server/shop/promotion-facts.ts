@@ -35,15 +35,15 @@ export async function factsOfBuyer(
   )
   if (used.length === 0) return NO_FACTS
   const today = startOfDay(currentInstant(), getSettings(store).timeZone)
-  const mindsUses = used.some(({ uses }) => Object.values(uses).some((limit) => limit !== null))
-  const mindsOrders = used.some(({ conditions }) =>
+  const dependsOnUses = used.some(({ uses }) => Object.values(uses).some((limit) => limit !== null))
+  const dependsOnOrders = used.some(({ conditions }) =>
     conditions.some(({ kind }) => kind === 'orders' || kind === 'spend' || kind === 'first-order'),
   )
   return {
     ...NO_FACTS,
     pastOrders:
-      mindsOrders && owner.account !== null ? await pastOrders(steppe, standing, owner.account) : null,
-    uses: mindsUses ? await readUses(steppe.database, owner, today) : {},
+      dependsOnOrders && owner.account !== null ? await pastOrders(steppe, standing, owner.account) : null,
+    uses: dependsOnUses ? await readUses(steppe.database, owner, today) : {},
   }
 }
 
