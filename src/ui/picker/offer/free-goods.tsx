@@ -4,7 +4,8 @@ import type { OfferText } from '@/core/notation/offer-text'
 import { useState } from 'react'
 import { useVariantSource } from '../picker-sources'
 import { useFound } from '../what/what-source'
-import { Figure, Options, RemoveButton, Row } from './saving-fields'
+import { AmountInput } from '../amount-input'
+import { Options, RemoveButton, Row } from './saving-fields'
 
 const MOST_FOUND = 6
 /** What stands for a gift that is still to be chosen: no SKU, so that it is asked for. */
@@ -31,13 +32,13 @@ export function FreeGoods({
     <>
       {brackets.map(({ from, free }, at) => (
         <Row key={at} name={at === 0 ? 'Bought' : 'or bought'}>
-          <Figure
+          <AmountInput
             label={`Bought, row ${at + 1}`}
             value={String(from)}
             onChange={(typed) => put(at, { from: Number(typed) })}
           />
           <span>free</span>
-          <Figure
+          <AmountInput
             label={`Free, row ${at + 1}`}
             value={String(free)}
             onChange={(typed) => put(at, { free: Number(typed) })}

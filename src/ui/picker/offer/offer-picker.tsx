@@ -9,7 +9,8 @@ import { TypedSentence } from '../typed-sentence'
 import { useDone } from '../use-done'
 import { FreeGoods } from './free-goods'
 import { OrderBrackets } from './order-brackets'
-import { Figure, Options, Row, SavingFields } from './saving-fields'
+import { AmountInput } from '../amount-input'
+import { Options, Row, SavingFields } from './saving-fields'
 import { SetParts } from './set-parts'
 
 interface OfferPickerProps extends StripProps {
@@ -86,7 +87,8 @@ function Fields({ offer, currencies, onChange }: FieldsProps) {
           <SavingFields
             saving={offer.saving}
             currencies={currencies}
-            onChange={(saving) => onChange({ ...offer, saving: saving as typeof offer.saving })}
+            kinds={['percent', 'amount', 'price']}
+            onChange={(saving) => onChange({ ...offer, saving })}
           />
           <Row name="Other promotions">
             <Options
@@ -105,7 +107,7 @@ function Fields({ offer, currencies, onChange }: FieldsProps) {
       return (
         <>
           <Row name="From">
-            <Figure
+            <AmountInput
               label="From so many together"
               value={offer.from}
               onChange={(from) => onChange({ ...offer, from })}
@@ -124,7 +126,8 @@ function Fields({ offer, currencies, onChange }: FieldsProps) {
           <SavingFields
             saving={offer.saving}
             currencies={currencies}
-            onChange={(saving) => onChange({ ...offer, saving: saving as typeof offer.saving })}
+            kinds={['percent', 'amount', 'price']}
+            onChange={(saving) => onChange({ ...offer, saving })}
           />
         </>
       )
@@ -136,7 +139,7 @@ function Fields({ offer, currencies, onChange }: FieldsProps) {
             saving={offer.saving}
             currencies={currencies}
             kinds={['price', 'percent', 'amount', 'cheapest-free']}
-            onChange={(saving) => onChange({ ...offer, saving: saving as typeof offer.saving })}
+            onChange={(saving) => onChange({ ...offer, saving })}
           />
         </>
       )
@@ -150,7 +153,7 @@ function Fields({ offer, currencies, onChange }: FieldsProps) {
           saving={offer.saving}
           currencies={currencies}
           kinds={['free', 'percent', 'amount', 'price']}
-          onChange={(saving) => onChange({ ...offer, saving: saving as typeof offer.saving })}
+          onChange={(saving) => onChange({ ...offer, saving })}
         />
       )
     case 'payment':
@@ -180,7 +183,7 @@ function Fields({ offer, currencies, onChange }: FieldsProps) {
             saving={offer.saving}
             currencies={currencies}
             kinds={['percent', 'amount']}
-            onChange={(saving) => onChange({ ...offer, saving: saving as typeof offer.saving })}
+            onChange={(saving) => onChange({ ...offer, saving })}
           />
         </>
       )

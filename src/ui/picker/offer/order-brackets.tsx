@@ -53,7 +53,7 @@ export function OrderBrackets({
                 ['amount', 'an amount off'],
               ]}
               value={saving.kind}
-              onChange={(kind) => put(at, { saving: switchedTo(kind, saving) as Bracket['saving'] })}
+              onChange={(kind) => put(at, { saving: switchedTo<Bracket['saving']>(kind, saving) })}
             />
             {brackets.length > 1 && (
               <RemoveButton
@@ -65,7 +65,7 @@ export function OrderBrackets({
           <SavingFigure
             saving={saving}
             currencies={currencies}
-            onChange={(next) => put(at, { saving: next as Bracket['saving'] })}
+            onChange={(next) => put(at, { saving: next })}
           />
         </div>
       ))}

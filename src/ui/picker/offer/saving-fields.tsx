@@ -4,7 +4,7 @@ import type { MoneyInput, SavingInput, SetSavingInput } from '@/core/notation/of
 import type { ReactNode } from 'react'
 import { AmountInput } from '../amount-input'
 
-export type AnySaving = SavingInput | SetSavingInput | { readonly kind: 'free' }
+type AnySaving = SavingInput | SetSavingInput | { readonly kind: 'free' }
 type SavingKind = AnySaving['kind']
 
 const NAMES: Readonly<Record<SavingKind, string>> = {
@@ -23,18 +23,6 @@ export function Row({ name, children }: { readonly name: string; readonly childr
       {children}
     </div>
   )
-}
-
-export function Figure({
-  label,
-  value,
-  onChange,
-}: {
-  readonly label: string
-  readonly value: string
-  readonly onChange: (value: string) => void
-}) {
-  return <AmountInput label={label} value={value} onChange={onChange} />
 }
 
 /** Takes one of several rows away. */
@@ -78,20 +66,24 @@ export function Options<Value extends string | boolean>({
   )
 }
 
-interface SavingFieldsProps {
-  readonly saving: AnySaving
+interface SavingFigureProps<Saving extends AnySaving> {
+  readonly saving: Saving
   readonly currencies: readonly string[]
-  readonly kinds?: readonly SavingKind[]
-  readonly onChange: (saving: AnySaving) => void
+  readonly onChange: (saving: Saving) => void
+}
+
+interface SavingFieldsProps<Saving extends AnySaving> extends SavingFigureProps<Saving> {
+  /** The kinds there are to choose from. */
+  readonly kinds: readonly Saving['kind'][]
 }
 
 /** How much is taken off: its kind, its figure, and of an amount what stands in other currencies. */
-export function SavingFields({
+export function SavingFields<Saving extends AnySaving>({
   saving,
   currencies,
-  kinds = ['percent', 'amount', 'price'],
+  kinds,
   onChange,
-}: SavingFieldsProps) {
+}: SavingFieldsProps<Saving>) {
   return (
     <>
       <Row name="It saves">
@@ -99,7 +91,7 @@ export function SavingFields({
           label="It saves"
           options={kinds.map((kind) => [kind, NAMES[kind]] as const)}
           value={saving.kind}
-          onChange={(kind) => onChange(switchedTo(kind, saving))}
+          onChange={(kind: Saving['kind']) => onChange(switchedTo<Saving>(kind, saving))}
         />
       </Row>
       <SavingFigure saving={saving} currencies={currencies} onChange={onChange} />
@@ -108,16 +100,18 @@ export function SavingFields({
 }
 
 /** The figure of a saving alone. */
-export function SavingFigure({ saving, currencies, onChange }: Omit<SavingFieldsProps, 'kinds'>) {
+export function SavingFigure<Saving extends AnySaving>({
+  saving,
+  currencies,
+  onChange,
+}: SavingFigureProps<Saving>) {
+  // The kind stays what it is: only its figure is put.
+  const put = (figure: object) => onChange({ ...saving, ...figure })
   switch (saving.kind) {
     case 'percent':
       return (
         <Row name="Percent">
-          <Figure
-            label="Percent off"
-            value={saving.percent}
-            onChange={(percent) => onChange({ ...saving, percent })}
-          />
+          <AmountInput label="Percent off" value={saving.percent} onChange={(percent) => put({ percent })} />
           <span>%</span>
         </Row>
       )
@@ -127,7 +121,7 @@ export function SavingFigure({ saving, currencies, onChange }: Omit<SavingFields
           name="Amount off"
           money={saving.amount}
           currencies={currencies}
-          onChange={(amount) => onChange({ ...saving, amount })}
+          onChange={(amount) => put({ amount })}
         />
       )
     case 'price':
@@ -136,16 +130,16 @@ export function SavingFigure({ saving, currencies, onChange }: Omit<SavingFields
           name="Price"
           money={saving.price}
           currencies={currencies}
-          onChange={(price) => onChange({ ...saving, price })}
+          onChange={(price) => put({ price })}
         />
       )
     case 'cheapest-free':
       return (
         <Row name="How many">
-          <Figure
+          <AmountInput
             label="How many are free"
             value={String(saving.count)}
-            onChange={(count) => onChange({ ...saving, count: Number(count) })}
+            onChange={(count) => put({ count: Number(count) })}
           />
           <span>of each set</span>
         </Row>
@@ -172,7 +166,7 @@ export function MoneyFields({
     Object.fromEntries(Object.entries(money.own).filter(([each]) => each !== code))
   return (
     <Row name={name}>
-      <Figure label={name} value={money.amount} onChange={(amount) => onChange({ ...money, amount })} />
+      <AmountInput label={name} value={money.amount} onChange={(amount) => onChange({ ...money, amount })} />
       {all.map((code) => (
         <label key={code} className="flex items-center gap-1.5 text-soft">
           {code}
@@ -190,7 +184,12 @@ export function MoneyFields({
 }
 
 /** Another kind of saving, with a figure to begin with where the one before has none that fits. */
-export function switchedTo(kind: SavingKind, from: AnySaving): AnySaving {
+export function switchedTo<Saving extends AnySaving>(kind: Saving['kind'], from: AnySaving): Saving {
+  // Of the kinds asked for, what is begun is one.
+  return begun(kind, from) as Saving
+}
+
+function begun(kind: SavingKind, from: AnySaving): AnySaving {
   const money = from.kind === 'amount' ? from.amount : from.kind === 'price' ? from.price : null
   switch (kind) {
     case 'percent':

@@ -6,7 +6,8 @@ import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useState } from 'react'
 import { useWhatSource } from '../picker-sources'
 import { WhatPicker } from '../what/what-picker'
-import { Figure, RemoveButton, Row } from './saving-fields'
+import { AmountInput } from '../amount-input'
+import { RemoveButton, Row } from './saving-fields'
 
 interface SetPartsProps {
   readonly parts: readonly SetPartText[]
@@ -40,7 +41,7 @@ export function SetParts({ parts, onChange }: SetPartsProps) {
     <>
       {parts.map(({ count, of }, at) => (
         <Row key={at} name={at === 0 ? 'A set is' : 'and'}>
-          <Figure
+          <AmountInput
             label={`Units of part ${at + 1}`}
             value={String(count)}
             onChange={(typed) => put(at, { count: Number(typed) })}
