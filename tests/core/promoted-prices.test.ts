@@ -3,6 +3,7 @@ import { findMinorDigits } from '@/core/currency/iso-4217'
 import { decimal, type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import { roundToDigits } from '@/core/decimal/rounding'
 import { inBasis, storeBasis } from '@/core/engine/amounts/basis'
+import { answer } from '@/core/engine/ask'
 import { priceColumn } from '@/core/engine/column/price-column'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { fromUnits } from '@/core/engine/lists/price-step'
@@ -211,4 +212,37 @@ test('a promotion ends when it ends, for whoever has looked before', () => {
     return promotedPrice(openItemPromotions(prepared, pricingContext, at, NO_FACTS), number, found)?.units
   }
   expect([unitsAt(AT), unitsAt(AT + 2 * 86_400_000), unitsAt(AT)]).toEqual([900, undefined, 900])
+})
+
+test('under graduated prices the whole comes to what a cart with it comes to', () => {
+  const each = (from: string, amount: string) => ({ from, method: { kind: 'fixed', amount } })
+  const prepared = writtenPrepared({
+    categories: [{ code: 'c', name: 'C' }],
+    ...goods(['g', '0.20', 'c']),
+    priceLists: [
+      {
+        code: 'L',
+        name: 'L',
+        purpose: 'level',
+        currency: 'EUR',
+        state: 'on',
+        audience: { include: [{ kind: 'everyone' }], exclude: [] },
+        defaultLine: {
+          breaks: [each('0', '0.10'), each('500', '0.09')],
+          counting: 'variant',
+          pricing: 'graduated',
+        },
+      },
+    ],
+    promotions: [promotion(tenth)],
+  })
+  const quantity = decimal(1000)
+  const from = buyerContext({ kind: 'guest' }, AT)
+  const asked = answer(prepared, { ...from, variant: 'g', quantity, extras: [], basket: [] })
+  const cart = priceCart(prepared, { ...from, lines: [{ variant: 'g', quantity, extras: [] }], past: [] })
+  if (!asked.ok || !cart.ok) throw new Error('not priced')
+  // 499 at 0.10 and 501 at 0.09 are 94.99; a tenth off each 0.09499 is 0.085491, and rounded 0.09.
+  expect(asked.value.total).toBe('94.99')
+  expect(cart.value.goods.net).toBe('90')
+  expect(asked.value.promoted?.total).toBe('90')
 })

@@ -160,7 +160,9 @@ function toAnswer(
     })),
     total: withExtras && totalOf(withExtras, exact?.unit ?? null, question.quantity),
     was: findComparedPrice(prepared, pricingContext, question, number, quantities),
-    promoted: unit && promotedAmount(promotions, question, number, quantities, main, unit),
+    promoted:
+      unit &&
+      promotedAmount(promotions, question, number, quantities, main, unit, exactWith(withExtras, exact)),
     breaks: breaksOf(promotions, number),
   }
 }
@@ -218,6 +220,14 @@ function quantitiesOf(prepared: PreparedStore, { variant, quantity, basket }: Qu
       : compiled.layout.holds(at)
   }
   return { own, counted }
+}
+
+/** One piece with its extras exactly; `null` where the price is a whole number of units. */
+function exactWith(
+  withExtras: WithExtras | null,
+  exact: { readonly unit: Fraction } | null,
+): Fraction | null {
+  return withExtras && exact && addFractions(exact.unit, withExtras.extras)
 }
 
 /** What everything comes to, before it is rounded to what can be paid. */

@@ -29,6 +29,8 @@ export interface ItemPromotion {
    * Holds   the unit price a cart with the item alone comes to.
    */
   readonly after: (units: number, factor: Fraction | null) => number
+  /** The same of a price that is no whole number of units, as the mean of graduated ones; in the basis of the store. */
+  readonly afterExactly: (each: Fraction) => number
 }
 
 /** Those that change what a buyer pays for an item by itself, in the order they are considered in. */
@@ -109,8 +111,14 @@ function makeItemPromotion(
     }
     return step
   }
+  const afterExactly = (each: Fraction) => exactly(promotion, saving, amount, each, digits)
+  const inUnits = (units: number, factor: Fraction | null): Fraction => {
+    const before = { numerator: BigInt(units), denominator: powerOfTen(digits) }
+    return factor ? multiplyFractions(before, factor) : before
+  }
   return {
     promotion,
+    afterExactly,
     key: pricingContext.currencyView.key,
     holds: keptScopeMatcher(prepared, scope),
     isFiled: isFiledOnly(scope),
@@ -119,7 +127,7 @@ function makeItemPromotion(
       const step = own && stepFor(own, factor)
       const price = step ? runPriceStep(step, units) : Number.NaN
       // A step never gives nothing; a promotion may.
-      return step && price > step.smallest ? price : exactly(promotion, saving, amount, units, factor, digits)
+      return step && price > step.smallest ? price : afterExactly(inUnits(units, factor))
     },
   }
 }
@@ -138,12 +146,9 @@ function exactly(
   promotion: Promotion,
   saving: Saving,
   amount: Fraction,
-  units: number,
-  factor: Fraction | null,
+  each: Fraction,
   digits: number,
 ): number {
-  const before = { numerator: BigInt(units), denominator: powerOfTen(digits) }
-  const each = factor ? multiplyFractions(before, factor) : before
   const price = roundUnit(subtractFractions(each, takenOff(saving, each, amount)), promotion, digits)
   return toUnits(price, digits)
 }

@@ -1,5 +1,5 @@
 import { type Decimal, multiply, scaleOf } from '../../decimal/decimal'
-import { toFraction } from '../../decimal/fraction'
+import { type Fraction, toFraction } from '../../decimal/fraction'
 import { roundToDigits } from '../../decimal/rounding'
 import type { BasedAmount } from '../../price/based-amount'
 import { getSettings } from '../../store/store'
@@ -39,12 +39,14 @@ export function promotedAmount(
   main: FoundPrice,
   /** Before promotions, in the basis of `main`. */
   unit: Decimal,
+  /** The same exactly, where units of different brackets cost what their bracket says. */
+  exact: Fraction | null,
 ): PromotedAmount | null {
   const { pricingContext } = promotions
   const { digits } = pricingContext
   const price = scaleOf(unit) <= digits ? unit : roundToDigits(toFraction(unit), digits, 'half-up')
   const found = { units: toUnits(price, digits), basis: main.basis, entry: main.entry }
-  const promoted = promotedPrice(promotions, number, found)
+  const promoted = promotedPrice(promotions, number, found, exact)
   if (!promoted) return null
   const after = fromUnits(promoted.units, digits)
   return {

@@ -1,4 +1,5 @@
-import type { Fraction } from '../../decimal/fraction'
+import { powerOfTen } from '../../decimal/decimal'
+import { type Fraction, multiplyFractions } from '../../decimal/fraction'
 import { closedBy } from '../../promotions/closed-by'
 import type { Promotion } from '../../promotions/promotion'
 import { factorBetween, storeBasis } from '../amounts/basis'
@@ -28,6 +29,8 @@ export function promotedPrice(
   promotions: ItemPromotions,
   number: number,
   found: Pick<FoundPrice, 'units' | 'basis' | 'entry'>,
+  /** The price exactly, in the basis of `found`, where it is no whole number of units. */
+  exact: Fraction | null = null,
 ): PromotedPrice | null {
   const { prepared, pricingContext, inOrder } = promotions
   if (inOrder.length === 0 || found.units !== found.units || found.entry?.contract?.isProtected) return null
@@ -36,7 +39,11 @@ export function promotedPrice(
   const basis = storeBasis(prepared)
   const factor = factorBetween(prepared, pricingContext.currencyView, number, found.basis, basis)
   const by: AppliedToPrice[] = []
-  const units = applyInOrder(held, found.units, factor, floorUnits(prepared, pricingContext, number), by)
+  const floor = floorUnits(prepared, pricingContext, number)
+  const start = exact && (factor ? multiplyFractions(exact, factor) : exact)
+  const scale = { numerator: powerOfTen(pricingContext.digits), denominator: 1n }
+  const exactly = start && { each: start, units: multiplyFractions(start, scale) }
+  const units = applyInOrder(held, found.units, factor, floor, by, exactly)
   return by.length === 0 ? null : { units, basis, by }
 }
 
@@ -50,6 +57,8 @@ export function applyInOrder(
   factorBefore: Fraction | null,
   floor: number,
   by: AppliedToPrice[],
+  /** The price before exactly, in the basis of the store, where it is no whole number of units. */
+  start: { readonly each: Fraction; readonly units: Fraction } | null = null,
 ): number {
   let units = before
   let factor = factorBefore
@@ -62,8 +71,15 @@ export function applyInOrder(
     for (const each of open) {
       if (each.promotion.rank !== rank) break
       if (closedBy(takers, each.promotion)) continue
-      const after = Math.max(each.after(units, factor), floor)
-      if (!isLess(after, best ? least : units, best ? null : factor)) continue
+      const exact = takers.length === 0 ? start : null
+      const left = exact ? each.afterExactly(exact.each) : each.after(units, factor)
+      const after = Math.max(left, floor)
+      const saves = best
+        ? after < least
+        : exact
+          ? isLess(after, 1, exact.units)
+          : isLess(after, units, factor)
+      if (!saves) continue
       best = each
       least = after
     }
