@@ -9,6 +9,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fillStore } from './fill-store'
 import { median } from './measure'
+import { liveTarget } from '@/server/views/view'
 
 const SIZE = process.argv.includes('usual')
   ? { variants: 5_000, lists: 24, accounts: 20, linesPerList: 60 }
@@ -90,7 +91,11 @@ async function fill(data: string): Promise<void> {
     const before = steppe.prepared?.store.product.get('p0')
     const change = { kind: 'product', id: 'p0', seen: null, after: { ...before, basePrice: `${day}.00` } }
     const at = new Date(`2026-11-${String(day).padStart(2, '0')}T10:00:00Z`)
-    await commit(steppe, [change] as unknown as ChangeRequest[], { author: 'Bench', note: 'edit', at })
+    await commit(liveTarget(steppe), [change] as unknown as ChangeRequest[], {
+      author: 'Bench',
+      note: 'edit',
+      at,
+    })
   }
   await steppe.close()
 }

@@ -36,7 +36,11 @@ test('a list hidden behind another one decides nothing, and the other one is nam
   const copy: PriceList = { ...before, id: 'behind', code: 'behind', name: 'Behind', rank: before.rank + 5 }
   const next = applyChanges(store, [{ kind: 'price-list', id: 'behind', before: null, after: copy }])
   const prepared = prepare(next)
-  const look = toRequestContext(guest.steppe, prepared, guest.vantage, Date.parse('2026-11-25T10:00:00Z'))
+  const look = toRequestContext(
+    { ...guest.view, prepared },
+    guest.vantage,
+    Date.parse('2026-11-25T10:00:00Z'),
+  )
   const { priced, decided, never } = await listCoverage(look, copy)
   expect(priced).toBeGreaterThan(0)
   expect(decided).toBe(0)

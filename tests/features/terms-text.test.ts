@@ -168,7 +168,7 @@ describe('the places', () => {
     const after = { ...product, limits: { ...product.limits, maximum: decimal(7) } }
     const changes: readonly Change[] = [{ kind: 'product', id: product.id, before: product, after }]
     const prepared = refresh(look.prepared, applyChanges(store, changes), changes)
-    const next = toRequestContext(look.steppe, prepared, look.vantage, look.now)
+    const next = toRequestContext({ ...look.view, prepared }, look.vantage, look.now)
     const { items } = await loadLimits(next, '')
     expect(before.items.some(({ product: code }) => code === product.code)).toBe(false)
     expect(items.find(({ product: code }) => code === product.code)?.cells[1]?.text).toBe('7')

@@ -13,10 +13,11 @@ import type { Store } from '@/core/store/store'
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { editAmounts } from '@/server/changes/edit-amounts'
-import { latestChangeSets, latestChangesOf, preparedAsOf, revisionOf, undo } from '@/server/changes/history'
+import { latestChangeSets, latestChangesOf, preparedAsOf, undo } from '@/server/changes/history'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { loadStore } from '@/server/records/record-tables'
 import { demoSteppe } from './demo-steppe'
+import { liveTarget, liveView, revisionOf } from '@/server/views/view'
 
 const demo = demoSteppe()
 let steppe: Steppe
@@ -35,7 +36,7 @@ function productRequest(code: string, change: object): ChangeRequest {
   return {
     kind: 'product',
     id: record.id,
-    seen: revisionOf(steppe, 'product', record.id),
+    seen: revisionOf(liveTarget(steppe), 'product', record.id),
     after: { ...record, ...change },
   } as ChangeRequest
 }
@@ -84,7 +85,7 @@ test('what is in memory is what is in the database', async () => {
 
 test('a commit moves the prices that depend on it, and undo puts everything back', async () => {
   const before = store()
-  const outcome = await commit(steppe, [productRequest('FR-BR', { basePrice: '30.00' })], {
+  const outcome = await commit(liveTarget(steppe), [productRequest('FR-BR', { basePrice: '30.00' })], {
     ...note,
     note: 'up',
   })
@@ -92,7 +93,7 @@ test('a commit moves the prices that depend on it, and undo puts everything back
   expect(price('guest', 'FR-BR-PF')).toBe('30')
   expect(price('bee-farms', 'FR-BR-PF')).toBe('26.4')
 
-  const undone = await undo(steppe, outcome.changeSet, { ...note, note: 'back' })
+  const undone = await undo(liveView(steppe), outcome.changeSet, { ...note, note: 'back' })
   expect(undone.ok).toBe(true)
   expect(store().product).toEqual(before.product)
   expect(price('bee-farms', 'FR-BR-PF')).toBe('22.8')
@@ -102,7 +103,7 @@ test('all or nothing: one bad record keeps the good ones out too', async () => {
   const before = store()
   const revision = steppe.lastChangeSet
   const outcome = await commit(
-    steppe,
+    liveTarget(steppe),
     [productRequest('FR-BR', { basePrice: '31.00' }), productRequest('WF-BR', { basePrice: '-1' })],
     { ...note, note: 'mixed' },
   )
@@ -125,7 +126,10 @@ test.each([
     { code: 'unknown', value: 'category-framse', expected: 'category-frames' },
   ],
 ])('%s is refused with field, value and what would be right', async (_reason, change, issue) => {
-  const outcome = await commit(steppe, [productRequest('FR-BR', change)], { ...note, note: 'bad' })
+  const outcome = await commit(liveTarget(steppe), [productRequest('FR-BR', change)], {
+    ...note,
+    note: 'bad',
+  })
   expect(outcome).toMatchObject({ ok: false, code: 'invalid' })
   if (!outcome.ok && outcome.code === 'invalid')
     expect(outcome.issues).toContainEqual(expect.objectContaining(issue))
@@ -133,12 +137,12 @@ test.each([
 
 test('a stale edit is refused with both versions, and nothing is overwritten', async () => {
   const mine = productRequest('TL-SM', { basePrice: '35.90' })
-  const theirs = await commit(steppe, [productRequest('TL-SM', { basePrice: '36.90' })], {
+  const theirs = await commit(liveTarget(steppe), [productRequest('TL-SM', { basePrice: '36.90' })], {
     ...note,
     note: 'theirs',
   })
   expect(theirs.ok).toBe(true)
-  const outcome = await commit(steppe, [mine], { ...note, note: 'mine' })
+  const outcome = await commit(liveTarget(steppe), [mine], { ...note, note: 'mine' })
   expect(outcome).toMatchObject({
     ok: false,
     code: 'stale',
@@ -149,25 +153,25 @@ test('a stale edit is refused with both versions, and nothing is overwritten', a
 
 test('two edits of one record at once: one wins, the other is told', async () => {
   const [first, second] = await Promise.all([
-    commit(steppe, [productRequest('TL-CS', { basePrice: '70.00' })], { ...note, note: 'a' }),
-    commit(steppe, [productRequest('TL-CS', { basePrice: '71.00' })], { ...note, note: 'b' }),
+    commit(liveTarget(steppe), [productRequest('TL-CS', { basePrice: '70.00' })], { ...note, note: 'a' }),
+    commit(liveTarget(steppe), [productRequest('TL-CS', { basePrice: '71.00' })], { ...note, note: 'b' }),
   ])
   expect([first.ok, second.ok]).toEqual([true, false])
   expect(product('TL-CS').basePrice).toBe('70')
 })
 
 test('undo of something changed since is refused', async () => {
-  const first = await commit(steppe, [productRequest('TL-BR', { basePrice: '8.10' })], {
+  const first = await commit(liveTarget(steppe), [productRequest('TL-BR', { basePrice: '8.10' })], {
     ...note,
     note: 'one',
   })
-  await commit(steppe, [productRequest('TL-BR', { basePrice: '8.20' })], { ...note, note: 'two' })
+  await commit(liveTarget(steppe), [productRequest('TL-BR', { basePrice: '8.20' })], { ...note, note: 'two' })
   if (!first.ok) throw new Error(first.code)
-  expect(await undo(steppe, first.changeSet, { ...note, note: 'back' })).toMatchObject({
+  expect(await undo(liveView(steppe), first.changeSet, { ...note, note: 'back' })).toMatchObject({
     ok: false,
     code: 'stale',
   })
-  expect(await undo(steppe, 9_999, { ...note, note: 'back' })).toEqual({
+  expect(await undo(liveView(steppe), 9_999, { ...note, note: 'back' })).toEqual({
     ok: false,
     code: 'unknown-change-set',
   })
@@ -186,7 +190,7 @@ test('the past is what it was: before the autumn round, and at its beginning', a
 describe('figures typed over others', () => {
   const listEdit = (typed: string, seen: string | null) =>
     editAmounts(
-      steppe,
+      liveView(steppe),
       [
         {
           kind: 'list-price',
@@ -230,17 +234,20 @@ describe('figures typed over others', () => {
       from,
     } as const
     const [own, other] = [paid('account:gorseback'), paid('account:tarnside')]
-    expect((await editAmounts(steppe, [{ ...edit, only: true, typed: '20', seen: own }], note)).ok).toBe(true)
+    expect(
+      (await editAmounts(liveView(steppe), [{ ...edit, only: true, typed: '20', seen: own }], note)).ok,
+    ).toBe(true)
     expect([paid('account:gorseback'), paid('account:tarnside')]).toEqual(['20', other])
     const lists = store()['price-list'].size
     expect(
-      (await editAmounts(steppe, [{ ...edit, only: true, typed: '19', seen: decimal(20) }], note)).ok,
+      (await editAmounts(liveView(steppe), [{ ...edit, only: true, typed: '19', seen: decimal(20) }], note))
+        .ok,
     ).toBe(true)
     expect(paid('account:gorseback')).toBe('19')
     // The list that was made is theirs from then on.
     expect(store()['price-list'].size).toBe(lists)
     expect(
-      (await editAmounts(steppe, [{ ...edit, only: true, typed: '', seen: decimal(19) }], note)).ok,
+      (await editAmounts(liveView(steppe), [{ ...edit, only: true, typed: '', seen: decimal(19) }], note)).ok,
     ).toBe(true)
     expect(paid('account:gorseback')).toBe(own)
   })
@@ -254,7 +261,7 @@ describe('figures typed over others', () => {
       typed: '99',
       seen: decimal('104.15'),
     } as const
-    expect((await editAmounts(steppe, [edit], note)).ok).toBe(true)
+    expect((await editAmounts(liveView(steppe), [edit], note)).ok).toBe(true)
     expect(price('bee-farms', 'HH-ST-50')).toBe('99')
     expect(price('bee-farms', 'HH-FA-20')).toBe('141.1')
   })
@@ -274,7 +281,11 @@ describe('figures typed over others', () => {
       variant: 'variant-WF-BR-W10',
       from,
     } as const
-    const outcome = await editAmounts(steppe, [{ ...edit, typed: 'm50', seen: decimal('9.8') }], note)
+    const outcome = await editAmounts(
+      liveView(steppe),
+      [{ ...edit, typed: 'm50', seen: decimal('9.8') }],
+      note,
+    )
     expect(outcome.ok).toBe(true)
     // Half of the price is margin: the price is twice the cost, in pence as in pounds.
     const line = [...store()['price-line'].values()].find(
@@ -305,7 +316,7 @@ describe('figures typed over others', () => {
   test('an emptied variant takes its product’s value over again', async () => {
     const edit = (typed: string, seen: string) =>
       editAmounts(
-        steppe,
+        liveView(steppe),
         [
           {
             kind: 'value',
@@ -327,7 +338,7 @@ describe('figures typed over others', () => {
   test('an unknown variant is named', async () =>
     expect(
       await editAmounts(
-        steppe,
+        liveView(steppe),
         [{ kind: 'value', record: 'variant', id: 'variant-FR-BR-PQ', field: 'cost', typed: '1', seen: null }],
         note,
       ),
@@ -335,11 +346,11 @@ describe('figures typed over others', () => {
 })
 
 test('a list’s history keeps lines that are gone, and gives them back', async () => {
-  const history = () => latestChangesOf(steppe, 'price-list', 'list-school-level', 5)
+  const history = () => latestChangesOf(liveView(steppe), 'price-list', 'list-school-level', 5)
   const line = store()['price-line'].get('line-school-level-4')
   if (!line) throw new Error('no line')
-  const seen = revisionOf(steppe, 'price-line', line.id)
-  const removed = await commit(steppe, [{ kind: 'price-line', id: line.id, seen, after: null }], {
+  const seen = revisionOf(liveTarget(steppe), 'price-line', line.id)
+  const removed = await commit(liveTarget(steppe), [{ kind: 'price-line', id: line.id, seen, after: null }], {
     ...note,
     note: 'gone',
   })
@@ -347,14 +358,14 @@ test('a list’s history keeps lines that are gone, and gives them back', async 
   expect(store()['price-line'].has(line.id)).toBe(false)
   expect((await history())[0]).toMatchObject({ changeSet: removed.changeSet, note: 'gone', author: 'Test' })
 
-  expect((await undo(steppe, removed.changeSet, { ...note, note: 'back' })).ok).toBe(true)
+  expect((await undo(liveView(steppe), removed.changeSet, { ...note, note: 'back' })).ok).toBe(true)
   expect(store()['price-line'].get(line.id)).toEqual(line)
   expect((await history()).map((change) => change.note).slice(0, 2)).toEqual(['back', 'gone'])
   expect((await loadStore(steppe.database)).store['price-line'].get(line.id)).toEqual(line)
 })
 
 test('a product’s history is its own and its variants’, and nobody else’s', async () => {
-  const history = await latestChangesOf(steppe, 'product', 'product-WF-SU', 10)
+  const history = await latestChangesOf(liveView(steppe), 'product', 'product-WF-SU', 10)
   expect(history.map((change) => change.note)).toEqual([
     'New costs from the wax mill and the joinery',
     'Set up the store',

@@ -1,7 +1,7 @@
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionOf } from '@/server/changes/history'
 import { getPrepared, openSteppe } from '@/server/engine/steppe'
+import { liveTarget, revisionOf } from '@/server/views/view'
 
 /**
  * A process that commits without pause and says after each commit which number is safe, until it is
@@ -16,11 +16,11 @@ async function main(directory: string, from: number): Promise<never> {
       return {
         kind: 'product',
         id,
-        seen: revisionOf(steppe, 'product', id),
+        seen: revisionOf(liveTarget(steppe), 'product', id),
         after: { ...record, basePrice: String(number) },
       }
     })
-    const outcome = await commit(steppe, requests as ChangeRequest[], {
+    const outcome = await commit(liveTarget(steppe), requests as ChangeRequest[], {
       author: 'Committer',
       note: `${number}`,
       at: new Date(number),

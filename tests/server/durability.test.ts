@@ -7,6 +7,7 @@ import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import { temporaryDirectory } from './temporary-directory'
+import { liveTarget } from '@/server/views/view'
 
 const directory = temporaryDirectory()
 afterAll(() => directory.remove())
@@ -64,7 +65,7 @@ async function killAfter(commits: number, from: number): Promise<number> {
 test('twenty kills in the middle of commits lose nothing acknowledged and tear nothing', async () => {
   const set = await openSteppe(directory.path)
   const outcome = await commit(
-    set,
+    liveTarget(set),
     records.map(([kind, after]) => ({ kind, id: after.id, seen: null, after })) as unknown as ChangeRequest[],
     { author: 'Test', note: 'set up', at: new Date(0) },
   )

@@ -2,7 +2,7 @@ import type { RecordKind } from '@/core/issue/issue'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { formerlyKnownAs, revisionAsOf, revisionOf } from '@/server/changes/history'
+import { formerlyKnownAs } from '@/server/changes/history'
 import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'
 import { toDocument } from '@/server/exchange/store-document'
@@ -10,6 +10,7 @@ import { sql } from 'drizzle-orm'
 import { spawn } from 'node:child_process'
 import { demoSteppe } from './demo-steppe'
 import { temporaryDirectory } from './temporary-directory'
+import { liveTarget, revisionAsOf, revisionOf } from '@/server/views/view'
 
 const NOTE = { author: 'Test', note: 'a change', at: new Date('2026-11-25T10:00:00Z') }
 const demo = demoSteppe()
@@ -23,7 +24,7 @@ type Sold = { readonly id: string; readonly sku: string }
 
 function edit(kind: RecordKind, id: string, fields: Fields): ChangeRequest {
   const record = getPrepared(steppe).store[kind].get(id) as object
-  const seen = revisionOf(steppe, kind, id)
+  const seen = revisionOf(liveTarget(steppe), kind, id)
   return { kind, id, seen, after: { ...record, ...fields } } as unknown as ChangeRequest
 }
 
@@ -91,19 +92,19 @@ describe('what one change set may do', () => {
   test('a record is found by the code it had before, whatever its case, and by none it never had', async () => {
     const [group] = getPrepared(steppe).store.group.values()
     const { id, code } = group as { id: string; code: string }
-    await commit(steppe, [edit('group', id, { code: '50 %/a' })], NOTE)
-    await commit(steppe, [edit('group', id, { name: 'Another name' })], NOTE)
+    await commit(liveTarget(steppe), [edit('group', id, { code: '50 %/a' })], NOTE)
+    await commit(liveTarget(steppe), [edit('group', id, { name: 'Another name' })], NOTE)
     expect(await formerlyKnownAs(steppe, 'group', code.toUpperCase())).toBe(id)
     expect(await formerlyKnownAs(steppe, 'group', '50 %/a')).toBeNull()
     expect(await formerlyKnownAs(steppe, 'account', code)).toBeNull()
-    await commit(steppe, [edit('group', id, { code })], NOTE)
+    await commit(liveTarget(steppe), [edit('group', id, { code })], NOTE)
   })
 
   test('two SKUs change places', async () => {
     const { store } = getPrepared(steppe)
     const [one, other] = [...store.variant.values()] as unknown as readonly [Sold, Sold]
     const outcome = await commit(
-      steppe,
+      liveTarget(steppe),
       [edit('variant', one.id, { sku: other.sku }), edit('variant', other.id, { sku: one.sku })],
       NOTE,
     )
@@ -127,17 +128,17 @@ describe('what one change set may do', () => {
       'position' in fields
         ? edit('category', category?.id ?? '', fields)
         : edit('product', product?.id ?? '', fields)
-    const outcome = await commit(steppe, [request], NOTE)
+    const outcome = await commit(liveTarget(steppe), [request], NOTE)
     expect(outcome).toMatchObject({ ok: false, code: 'invalid' })
     expect(JSON.stringify(outcome).length).toBeLessThan(3_000)
   })
 
   test('the settings cannot be removed, nor made such that nobody could ask the store', async () => {
-    const seen = revisionOf(steppe, 'settings', 'settings')
+    const seen = revisionOf(liveTarget(steppe), 'settings', 'settings')
     const gone = { kind: 'settings', id: 'settings', seen, after: null } as ChangeRequest
-    expect(await commit(steppe, [gone], NOTE)).toMatchObject({ ok: false, code: 'invalid' })
+    expect(await commit(liveTarget(steppe), [gone], NOTE)).toMatchObject({ ok: false, code: 'invalid' })
     for (const fields of [{ country: 'Ireland' }, { timeZone: 'Nowhere/At all' }, { currency: 'XXX' }])
-      expect(await commit(steppe, [edit('settings', 'settings', fields)], NOTE)).toMatchObject({
+      expect(await commit(liveTarget(steppe), [edit('settings', 'settings', fields)], NOTE)).toMatchObject({
         ok: false,
         code: 'invalid',
       })
@@ -158,35 +159,37 @@ describe('what one change set may do', () => {
         },
       })) as unknown as ChangeRequest[]
     const began = performance.now()
-    expect(await commit(steppe, chain(2_000), NOTE)).toMatchObject({ ok: false, code: 'invalid' })
+    expect(await commit(liveTarget(steppe), chain(2_000), NOTE)).toMatchObject({ ok: false, code: 'invalid' })
     expect(performance.now() - began).toBeLessThan(20_000)
-    expect(await commit(steppe, chain(50), NOTE)).toMatchObject({ ok: true })
+    expect(await commit(liveTarget(steppe), chain(50), NOTE)).toMatchObject({ ok: true })
   }, 60_000)
 
   test('nothing is written on a nearly full disk; reading goes on, and room helps at once', async () => {
     const full = { ...steppe, freeBytes: () => 1_000_000 }
     const request = edit('settings', 'settings', { name: 'Full' })
     const before = steppe.lastChangeSet
-    expect(await commit(full, [request], NOTE)).toEqual({
+    expect(await commit(liveTarget(full), [request], NOTE)).toEqual({
       ok: false,
       code: 'disk-full',
       freeBytes: 1_000_000,
     })
     expect(steppe.lastChangeSet).toBe(before)
-    expect(await commit(steppe, [request], NOTE)).toMatchObject({ ok: true })
+    expect(await commit(liveTarget(steppe), [request], NOTE)).toMatchObject({ ok: true })
   })
 
   test('an edit of a record that was changed after the page was read is stale', async () => {
     const [rate] = getPrepared(steppe).store['tax-rate'].values()
     const id = rate?.id ?? ''
     const asOf = steppe.lastChangeSet
-    expect(revisionAsOf(steppe, 'tax-rate', id, asOf)).toBe(revisionOf(steppe, 'tax-rate', id))
-    await commit(steppe, [edit('tax-rate', id, { reason: 'by somebody else' })], NOTE)
+    expect(revisionAsOf(liveTarget(steppe), 'tax-rate', id, asOf)).toBe(
+      revisionOf(liveTarget(steppe), 'tax-rate', id),
+    )
+    await commit(liveTarget(steppe), [edit('tax-rate', id, { reason: 'by somebody else' })], NOTE)
     const late = {
       ...edit('tax-rate', id, { reason: 'mine' }),
-      seen: revisionAsOf(steppe, 'tax-rate', id, asOf),
+      seen: revisionAsOf(liveTarget(steppe), 'tax-rate', id, asOf),
     } as ChangeRequest
-    expect(await commit(steppe, [late], NOTE)).toMatchObject({ ok: false, code: 'stale' })
+    expect(await commit(liveTarget(steppe), [late], NOTE)).toMatchObject({ ok: false, code: 'stale' })
   })
 })
 

@@ -9,6 +9,7 @@ import {
 } from '@/server/imports/import-job'
 import { toDocument } from '@/server/exchange/store-document'
 import { demoSteppe } from './demo-steppe'
+import { liveView } from '@/server/views/view'
 
 const demo = demoSteppe()
 let steppe: Steppe
@@ -48,7 +49,7 @@ test('an import is one change set; taking it back leaves the store as it was', a
     [...getPrepared(steppe).store.variant.values()].filter(({ sku }) => sku.startsWith('NEW-')),
   ).toHaveLength(NEW_ROWS)
 
-  const taken = await undo(steppe, changeSet, { author: 'Merchant', note: 'back', at: new Date() })
+  const taken = await undo(liveView(steppe), changeSet, { author: 'Merchant', note: 'back', at: new Date() })
   expect(taken.ok).toBe(true)
   expect(JSON.stringify(toDocument(getPrepared(steppe).store))).toBe(before)
 }, 60_000)

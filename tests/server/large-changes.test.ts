@@ -4,7 +4,6 @@ import {
   latestChangesOf,
   latestChangeSets,
   preparedAsOf,
-  revisionOf,
   undo,
 } from '@/server/changes/history'
 import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
@@ -14,6 +13,7 @@ import { spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import { edited, newProducts, newRecord, repriced } from './many-records'
 import { temporaryDirectory } from './temporary-directory'
+import { liveTarget, liveView, revisionOf } from '@/server/views/view'
 
 const MANY = 1_200
 const note = { author: 'Test', note: 'many', at: new Date('2026-12-01T10:00:00Z') }
@@ -23,7 +23,7 @@ let steppe: Steppe
 beforeAll(async () => {
   steppe = await openSteppe(directory.path)
   await seedDemo(steppe)
-  expect(await commit(steppe, newProducts(MANY), note)).toMatchObject({ ok: true })
+  expect(await commit(liveTarget(steppe), newProducts(MANY), note)).toMatchObject({ ok: true })
 }, 120_000)
 afterAll(async () => {
   await steppe.close()
@@ -44,7 +44,7 @@ async function isOnDisk(): Promise<void> {
 /** Acts once, as soon as the first rows are written; gives what came of the large change and of it. */
 async function during<Result>(price: string, act: () => Promise<Result>) {
   let acted: Promise<Result> | null = null
-  const large = await commit(steppe, repriced(steppe, MANY, price), note, (stage, done) => {
+  const large = await commit(liveTarget(steppe), repriced(steppe, MANY, price), note, (stage, done) => {
     if (stage === 'writing' && done >= MANY + 500) acted ??= act()
   })
   return { large, acted: await (acted as Promise<Result> | null) }
@@ -53,10 +53,14 @@ async function during<Result>(price: string, act: () => Promise<Result>) {
 test('others write what a large change does not touch, and read the store without it until it is whole', async () => {
   const seen: unknown[] = []
   const { large, acted } = await during('2', async () => {
-    const small = await commit(steppe, [edited(steppe, 'category', 'category-hives', { name: 'Hive' })], note)
+    const small = await commit(
+      liveTarget(steppe),
+      [edited(steppe, 'category', 'category-hives', { name: 'Hive' })],
+      note,
+    )
     seen.push(steppe.underWay !== null, priceOf('many-7'))
     seen.push(await formerlyKnownAs(steppe, 'product', 'many-7'))
-    seen.push((await latestChangesOf(steppe, 'product', 'many-7', 5)).length)
+    seen.push((await latestChangesOf(liveView(steppe), 'product', 'many-7', 5)).length)
     seen.push((await latestChangeSets(steppe, 1))[0]?.id)
     return small
   })
@@ -71,7 +75,7 @@ test('others write what a large change does not touch, and read the store withou
 
 test('who wants one of its records waits, and is told that it has changed', async () => {
   const { acted } = await during('3', () =>
-    commit(steppe, [edited(steppe, 'product', 'many-1199', { name: 'Mine' })], note),
+    commit(liveTarget(steppe), [edited(steppe, 'product', 'many-1199', { name: 'Mine' })], note),
   )
   expect(acted).toMatchObject({ ok: false, code: 'stale', conflicts: [{ label: 'many-1199-at-3' }] })
   expect(priceOf('many-1199')).toBe(3)
@@ -80,7 +84,7 @@ test('who wants one of its records waits, and is told that it has changed', asyn
 test('what cannot stand beside it is refused', async () => {
   const { acted } = await during('4', () =>
     commit(
-      steppe,
+      liveTarget(steppe),
       [newRecord('product', 'other', { code: 'many-9-at-4', categories: ['category-hives'] })],
       note,
     ),
@@ -91,9 +95,13 @@ test('what cannot stand beside it is refused', async () => {
 
 test('what was changed while it was read is taken along', async () => {
   let small: ReturnType<typeof commit> | null = null
-  const large = await commit(steppe, repriced(steppe, MANY, '5'), note, (stage) => {
+  const large = await commit(liveTarget(steppe), repriced(steppe, MANY, '5'), note, (stage) => {
     if (stage === 'checking')
-      small ??= commit(steppe, [edited(steppe, 'category', 'category-hives', { name: 'Hives' })], note)
+      small ??= commit(
+        liveTarget(steppe),
+        [edited(steppe, 'category', 'category-hives', { name: 'Hives' })],
+        note,
+      )
   })
   expect([large.ok, (await (small as ReturnType<typeof commit> | null))?.ok]).toEqual([true, true])
   expect([priceOf('many-0'), store().category.get('category-hives')?.name]).toEqual([5, 'Hives'])
@@ -103,7 +111,7 @@ test('what was changed while it was read is taken along', async () => {
 test('stopped on its way it leaves nothing, and others keep what they wrote', async () => {
   const before = new Map(steppe.revisions)
   for (const when of [0, 700, MANY + 700]) {
-    const stopped = commit(steppe, repriced(steppe, MANY, '6'), note, (stage, done) => {
+    const stopped = commit(liveTarget(steppe), repriced(steppe, MANY, '6'), note, (stage, done) => {
       if (stage === 'writing' && done >= when) throw new Error('stop')
     })
     await expect(stopped).rejects.toThrow('stop')
@@ -112,16 +120,16 @@ test('stopped on its way it leaves nothing, and others keep what they wrote', as
     expect(steppe.revisions).toEqual(before)
     await isOnDisk()
   }
-  expect(await latestChangesOf(steppe, 'product', 'many-3', 9)).toHaveLength(5)
+  expect(await latestChangesOf(liveView(steppe), 'product', 'many-3', 9)).toHaveLength(5)
 })
 
 test('is undone as a whole, and a day before it shows the store without it', async () => {
   const at = new Date('2026-12-02T10:00:00Z')
-  const large = await commit(steppe, repriced(steppe, MANY, '7'), { ...note, at })
+  const large = await commit(liveTarget(steppe), repriced(steppe, MANY, '7'), { ...note, at })
   if (!large.ok) throw new Error(large.code)
   const past = await preparedAsOf(steppe, new Date('2026-12-01T18:00:00Z'))
   expect(Number(past.store.product.get('many-3')?.basePrice)).toBe(5)
-  expect(await undo(steppe, large.changeSet, note)).toMatchObject({ ok: true })
+  expect(await undo(liveView(steppe), large.changeSet, note)).toMatchObject({ ok: true })
   expect(priceOf('many-3')).toBe(5)
   await isOnDisk()
 })
@@ -131,10 +139,10 @@ test('a tree larger than one slice is made from its top and removed from its lea
   // The first one listed is a leaf: 44 branches hang on each other, 25 of these beside each other.
   const parentOf = (at: number) => ((at + 1) % 44 === 0 ? null : (ids[at + 1] as string))
   const made = ids.map((id, at) => newRecord('category', id, { parent: parentOf(at) }))
-  expect(await commit(steppe, made, note)).toMatchObject({ ok: true })
+  expect(await commit(liveTarget(steppe), made, note)).toMatchObject({ ok: true })
   await isOnDisk()
   const removed = ids.map((id) => edited(steppe, 'category', id, null)).reverse()
-  expect(await commit(steppe, removed, note)).toMatchObject({ ok: true })
+  expect(await commit(liveTarget(steppe), removed, note)).toMatchObject({ ok: true })
   await isOnDisk()
 })
 
@@ -157,7 +165,7 @@ test('a server killed in the middle of one comes back without it', async () => {
     steppe = await openSteppe(directory.path)
     expect(new Map(store().product)).toEqual(known)
     expect(steppe.revisions).toEqual(revisions)
-    expect(revisionOf(steppe, 'product', 'many-0')).toBe(revisions.get('product/many-0'))
+    expect(revisionOf(liveTarget(steppe), 'product', 'many-0')).toBe(revisions.get('product/many-0'))
     await steppe.close()
   }
   steppe = await openSteppe(directory.path)

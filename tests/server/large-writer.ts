@@ -2,6 +2,7 @@ import { commit } from '@/server/changes/commit'
 import { openSteppe } from '@/server/engine/steppe'
 import { setTimeout } from 'node:timers/promises'
 import { repriced } from './many-records'
+import { liveTarget } from '@/server/views/view'
 
 /** How long it stays at a place for whoever wants to kill it there, in milliseconds. */
 const TO_BE_KILLED_IN = 300
@@ -10,11 +11,16 @@ const TO_BE_KILLED_IN = 300
 async function main(directory: string, count: number, price: string): Promise<void> {
   const steppe = await openSteppe(directory)
   const note = { author: 'Writer', note: price, at: new Date(0) }
-  const outcome = await commit(steppe, repriced(steppe, count, price), note, async (stage, done) => {
-    if (stage !== 'writing') return
-    process.stdout.write(`${done}\n`)
-    await setTimeout(TO_BE_KILLED_IN)
-  })
+  const outcome = await commit(
+    liveTarget(steppe),
+    repriced(steppe, count, price),
+    note,
+    async (stage, done) => {
+      if (stage !== 'writing') return
+      process.stdout.write(`${done}\n`)
+      await setTimeout(TO_BE_KILLED_IN)
+    },
+  )
   process.stdout.write(`${outcome.ok ? 'done' : outcome.code}\n`)
   await steppe.close()
 }

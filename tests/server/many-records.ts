@@ -1,7 +1,7 @@
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionOf } from '@/server/changes/history'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
+import { liveTarget, revisionOf } from '@/server/views/view'
 
 type Fields = Readonly<Record<string, unknown>>
 
@@ -26,7 +26,7 @@ export function edited(
 ): ChangeRequest {
   const record = getPrepared(steppe).store[kind].get(id) as object
   const after = fields && { ...record, ...fields }
-  return { kind, id, seen: revisionOf(steppe, kind, id), after } as unknown as ChangeRequest
+  return { kind, id, seen: revisionOf(liveTarget(steppe), kind, id), after } as unknown as ChangeRequest
 }
 
 /** Every one of the many products at a price, and under another code. */

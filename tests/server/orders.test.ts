@@ -2,12 +2,13 @@ import { NO_USE_LIMITS } from '@/core/promotions/promotion'
 import { decimal, subtract } from '@/core/decimal/decimal'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
 import { commit } from '@/server/changes/commit'
-import { latestChangeSets, latestChangesOf, revisionOf, undo } from '@/server/changes/history'
+import { latestChangeSets, latestChangesOf, undo } from '@/server/changes/history'
 import { DiskFullError } from '@/server/database/disk-room'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { type OrderDocument, ordersOf, pastPurchases, placeOrder } from '@/server/shop/order-store'
 import { readUses } from '@/server/shop/promotion-uses'
 import { demoSteppe } from './demo-steppe'
+import { liveTarget, liveView, revisionOf } from '@/server/views/view'
 
 const demo = demoSteppe()
 let steppe: Steppe
@@ -112,7 +113,7 @@ test('what is ordered comes out of the stock that is counted, below zero on back
   expect(stockOf(uncounted.id)).toBeNull()
   await order('cart-e', '100000')
   expect(stockOf(counted.id)).toBe(subtract(counted.stock!, decimal(200_006)))
-  const [last] = await latestChangesOf(steppe, 'variant', counted.id, 1)
+  const [last] = await latestChangesOf(liveView(steppe), 'variant', counted.id, 1)
   expect(last).toMatchObject({ author: 'Shop', note: 'Order of Fennmoor' })
   // Moments to look back to are those the merchant made.
   expect((await latestChangeSets(steppe, 50)).map(({ note }) => note)).not.toContain('Order of Fennmoor')
@@ -120,13 +121,17 @@ test('what is ordered comes out of the stock that is counted, below zero on back
 
 test('selling stands in no merchant’s way: edits go on, are taken back, and what was sold stays sold', async () => {
   const variant = () => getPrepared(steppe).store.variant.get('variant-QU-MN-PO')!
-  const seen = revisionOf(steppe, 'variant', variant().id)
+  const seen = revisionOf(liveTarget(steppe), 'variant', variant().id)
   const edit = (change: object) =>
-    commit(steppe, [{ kind: 'variant', id: variant().id, seen, after: { ...variant(), ...change } }], {
-      author: 'Orla',
-      note: 'edited',
-      at: new Date(),
-    })
+    commit(
+      liveTarget(steppe),
+      [{ kind: 'variant', id: variant().id, seen, after: { ...variant(), ...change } }],
+      {
+        author: 'Orla',
+        note: 'edited',
+        at: new Date(),
+      },
+    )
   const order = async (visitor: string, quantity: string) => {
     await writeCart(steppe, visitor, [LINE])
     const lines = [{ ...DOCUMENT.lines[0]!, variant: variant().id, quantity: decimal(quantity) }]
@@ -139,16 +144,20 @@ test('selling stands in no merchant’s way: edits go on, are taken back, and wh
   if (!edited.ok) throw new Error(edited.code)
   expect(variant()).toMatchObject({ stock: '35', weight: '0.8' })
   await order('cart-h', '1')
-  const back = await undo(steppe, edited.changeSet, { author: 'Orla', note: 'back', at: new Date() })
+  const back = await undo(liveView(steppe), edited.changeSet, {
+    author: 'Orla',
+    note: 'back',
+    at: new Date(),
+  })
   expect(back.ok).toBe(true)
   expect(variant()).toMatchObject({ stock: '34', weight: null })
 
   // An order's own change is taken back by as much as it took.
   await order('cart-i', '4')
   await order('cart-j', '5')
-  const [, sold] = await latestChangesOf(steppe, 'variant', variant().id, 2)
+  const [, sold] = await latestChangesOf(liveView(steppe), 'variant', variant().id, 2)
   expect(sold?.note).toBe('Order of Fennmoor')
-  await undo(steppe, sold!.changeSet, { author: 'Orla', note: 'sent back', at: new Date() })
+  await undo(liveView(steppe), sold!.changeSet, { author: 'Orla', note: 'sent back', at: new Date() })
   expect(variant().stock).toBe('29')
 })
 
@@ -162,9 +171,11 @@ describe('the uses of a promotion', () => {
   const limitedTo = async (uses: object) => {
     const promotion = getPrepared(steppe).store.promotion.get(id)!
     const after = { ...promotion, uses: { ...NO_USE_LIMITS, ...uses } }
-    const seen = revisionOf(steppe, 'promotion', id)
+    const seen = revisionOf(liveTarget(steppe), 'promotion', id)
     const note = { author: 'Test', note: 'uses', at: new Date('2027-03-01T08:00:00Z') }
-    expect(await commit(steppe, [{ kind: 'promotion', id, seen, after }], note)).toMatchObject({ ok: true })
+    expect(await commit(liveTarget(steppe), [{ kind: 'promotion', id, seen, after }], note)).toMatchObject({
+      ok: true,
+    })
   }
   const order = async (visitor: string, account: string | null, at: string, uses = 1) => {
     await writeCart(steppe, visitor, [LINE])

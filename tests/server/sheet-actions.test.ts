@@ -8,9 +8,9 @@ import type * as Pickers from '@/features/pickers/make-record'
 import type * as Products from '@/features/products/price-in-list'
 import type * as Categories from '@/features/catalogue/categories/move-category'
 import { getPrepared, type Steppe } from '@/server/engine/steppe'
-import { revisionOf } from '@/server/changes/history'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { demoSteppe } from './demo-steppe'
+import { liveTarget, revisionOf } from '@/server/views/view'
 
 // Modules of their own have no global of this name.
 const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
@@ -66,7 +66,7 @@ const sheetOf = (kind: Kind, id: string, label: string) => ({
   kind,
   id,
   label,
-  revision: revisionOf(steppe, kind, id),
+  revision: revisionOf(liveTarget(steppe), kind, id),
   vantage: DEFAULT_VANTAGE,
   copyOf: null,
 })

@@ -6,7 +6,8 @@ import { loadVantage } from '@/features/vantage/load-vantage'
 import { VantageSentence } from '@/features/vantage/vantage-sentence'
 import { getSettings } from '@/core/store/store'
 import { merchantPlaces } from '@/features/places/merchant-places'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { FrameProvider } from '@/ui/frame/frame-context'
 import { MerchantFrame } from '@/ui/frame/merchant-frame'
 import { PickerSourcesProvider } from '@/ui/picker/picker-sources'
@@ -33,7 +34,7 @@ export default async function MerchantLayout({ children }: { readonly children: 
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
-  const { store } = getPrepared(steppe)
+  const { store } = (await currentView()).prepared
   const places = merchantPlaces(store)
   return (
     <FrameProvider>

@@ -63,7 +63,7 @@ export interface AssortmentsView {
 }
 
 export async function loadAssortments(
-  { prepared, live, steppe }: RequestContext,
+  { prepared, live, view }: RequestContext,
   kind: string,
   code: string,
 ): Promise<AssortmentsView> {
@@ -115,7 +115,7 @@ export async function loadAssortments(
     inside: counts.total,
     all: counts.everything,
     live,
-    asOf: steppe.lastChangeSet,
+    asOf: view.asOf,
   }
 }
 

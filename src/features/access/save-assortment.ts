@@ -5,9 +5,9 @@ import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { findNearest } from '@/core/issue/issue'
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionAsOf } from '@/server/changes/history'
+import { revisionAsOf } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { AssortmentOwner } from './load-assortments'
@@ -26,8 +26,8 @@ export async function editAssortment(
   asOf: number,
 ): Promise<string | null> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const record = findByCode<{
     readonly id: string
     readonly code: string
@@ -47,10 +47,10 @@ export async function editAssortment(
   const request = {
     kind: owner.kind,
     id: record.id,
-    seen: revisionAsOf(steppe, owner.kind, record.id, asOf),
+    seen: revisionAsOf(view, owner.kind, record.id, asOf),
     after: { ...record, assortment: isPlain ? null : next },
   } as unknown as ChangeRequest
-  const outcome = await commit(steppe, [request], {
+  const outcome = await commit(view, [request], {
     author: await currentAuthor(),
     note: `${owner.name}: assortment changed`,
     at: currentInstant(),

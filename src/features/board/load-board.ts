@@ -59,7 +59,7 @@ export async function loadBoard(requestContext: RequestContext, filter: BoardFil
     currency,
     digits: priceDigits,
     live: requestContext.live,
-    asOf: requestContext.steppe.lastChangeSet,
+    asOf: requestContext.view.asOf,
     has: {
       categories: store.category.size,
       products: store.product.size,

@@ -3,10 +3,10 @@
 import { findNamed, namesOf } from '@/core/notation/named-text'
 import { findNearest } from '@/core/issue/issue'
 import { commit } from '@/server/changes/commit'
-import { revisionOf } from '@/server/changes/history'
+import { revisionOf } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { refresh } from 'next/cache'
@@ -14,8 +14,8 @@ import { refresh } from 'next/cache'
 /** Puts accounts into a group, by their names between commas, or takes one out; resolves to what is wrong. */
 export async function changeMembers(group: string, names: string, isMember: boolean): Promise<string | null> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const found = store.group.get(group)
   if (!found) return 'There is no such group any more.'
   const accounts = []
@@ -33,7 +33,7 @@ export async function changeMembers(group: string, names: string, isMember: bool
   const requests = accounts.map((account) => ({
     kind: 'account' as const,
     id: account.id,
-    seen: revisionOf(steppe, 'account', account.id),
+    seen: revisionOf(view, 'account', account.id),
     after: {
       ...account,
       groups: isMember
@@ -42,7 +42,7 @@ export async function changeMembers(group: string, names: string, isMember: bool
     },
   }))
   if (requests.length === 0) return 'Type the name of an account.'
-  const outcome = await commit(steppe, requests, {
+  const outcome = await commit(view, requests, {
     author: await currentAuthor(),
     note: `${accounts.map(({ name }) => name).join(', ')} ${isMember ? 'joined' : 'left'} ${found.name}`,
     at: currentInstant(),

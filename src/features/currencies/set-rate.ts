@@ -8,11 +8,11 @@ import { toInstant } from '@/core/predicates/when'
 import { getSettings, type Store } from '@/core/store/store'
 import { commit } from '@/server/changes/commit'
 import { type ChangeRequest, weigh } from '@/server/changes/weigh'
-import { revisionOf } from '@/server/changes/history'
+import { revisionOf } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { lookFrom, toRequestContext } from '@/server/engine/look-from'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { toRequestContext } from '@/server/engine/look-from'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { priceMoves, priceSide, summaryOf } from '@/sheet/effect/price-moves'
 import { formatPercent } from '@/ui/format/amount'
@@ -40,14 +40,14 @@ export type RateOutcome =
 /** What a rate would move, with nothing written. */
 export async function tryRate(input: RateInput): Promise<TriedRate> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const prepared = getPrepared(steppe)
+  const view = await currentView()
+  const { prepared } = view
   const read = requestOf(prepared.store, input)
   if (!read.ok) return read
-  const weighed = await weigh(steppe, [read.request])
+  const weighed = await weigh(view, [read.request])
   if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
-  const before = await lookFrom(DEFAULT_VANTAGE)
-  const after = toRequestContext(steppe, weighed.after, before.vantage, before.now)
+  const before = toRequestContext(view, DEFAULT_VANTAGE, currentInstant().getTime())
+  const after = toRequestContext({ ...view, prepared: weighed.after }, before.vantage, before.now)
   const at = Math.max(before.buyerContext.at, Date.parse(read.from))
   const look = { ...before.buyerContext, at, currency: input.currency }
   const sides = [
@@ -73,11 +73,11 @@ export async function tryRate(input: RateInput): Promise<TriedRate> {
 /** Adds a rate from now on, or from a coming day. */
 export async function setRate(input: RateInput): Promise<RateOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const read = requestOf(store, input)
   if (!read.ok) return read
-  const outcome = await commit(steppe, [read.request], {
+  const outcome = await commit(view, [read.request], {
     author: await currentAuthor(),
     note: `Rate 1 ${getSettings(store).currency} = ${read.rate} ${input.currency}${input.from.trim() ? ` from ${input.from.trim()}` : ''}`,
     at: currentInstant(),
@@ -90,14 +90,14 @@ export async function setRate(input: RateInput): Promise<RateOutcome> {
 /** Removes a rate: what was computed with it follows the one before. */
 export async function removeRate(id: string): Promise<string | null> {
   await asMerchant()
-  const steppe = await getSteppe()
+  const view = await currentView()
   const request: ChangeRequest = {
     kind: 'exchange-rate',
     id,
-    seen: revisionOf(steppe, 'exchange-rate', id),
+    seen: revisionOf(view, 'exchange-rate', id),
     after: null,
   }
-  const outcome = await commit(steppe, [request], {
+  const outcome = await commit(view, [request], {
     author: await currentAuthor(),
     note: 'Rate removed',
     at: currentInstant(),

@@ -2,6 +2,7 @@
 
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
+import { liveView } from '@/server/views/view'
 import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import type { DecimalMark } from '@/core/decimal/written-amount'
 import {
@@ -81,10 +82,10 @@ export async function undoImport(changeSet: number): Promise<string | null> {
   await asMerchant()
   const note = {
     author: await currentAuthor(),
-    note: await undoNote(await getSteppe(), changeSet),
+    note: await undoNote(liveView(await getSteppe()), changeSet),
     at: currentInstant(),
   }
-  const outcome = await undo(await getSteppe(), changeSet, note)
+  const outcome = await undo(liveView(await getSteppe()), changeSet, note)
   return outcome.ok ? null : refusalSentence(toRefusal(outcome))
 }
 

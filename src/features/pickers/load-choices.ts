@@ -5,7 +5,7 @@ import type { What } from '@/core/predicates/what'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { lookFrom, type RequestContext } from '@/server/engine/look-from'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant } from '@/server/session/author'
 import type {
   FoundItem,
@@ -27,7 +27,7 @@ import { whoChoices } from './who-choices'
 /** Everybody a rule can be for, for a picker that opens. */
 export async function loadWhoChoices(): Promise<WhoChoices> {
   await asMerchant()
-  return whoChoices(getPrepared(await getSteppe()).store)
+  return whoChoices((await currentView()).prepared.store)
 }
 
 /** Everything of the catalogue a rule can be for. */
@@ -58,7 +58,7 @@ export async function matchScope(what: What, vantage: Vantage): Promise<WhatMatc
 /** What is meant by words that were typed. */
 export async function readWhatWords(words: string): Promise<ReadWords> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const read = readWhat(store, String(words).slice(0, LONGEST_WORDS))
   if (!read.ok) return read
   return { ok: true, what: read.value, named: namedTerms(store, read.value) }
@@ -67,13 +67,13 @@ export async function readWhatWords(words: string): Promise<ReadWords> {
 /** Channels and regions a rule can be for. */
 export async function loadWhereChoices(): Promise<WhereChoices> {
   await asMerchant()
-  return whereChoices(getPrepared(await getSteppe()).store)
+  return whereChoices((await currentView()).prepared.store)
 }
 
 /** Records, or codes of a published list, to choose by name. */
 export async function loadRecordChoices(from: ChoiceSource): Promise<RecordChoices> {
   await asMerchant()
-  return recordChoices(getPrepared(await getSteppe()).store, from)
+  return recordChoices((await currentView()).prepared.store, from)
 }
 
 const LONGEST_WORDS = 2_000

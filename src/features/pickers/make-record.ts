@@ -4,7 +4,7 @@ import { writeNamed } from '@/core/notation/named-text'
 import { commit } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { beginning, requestsToMake } from '@/sheet/record/new-record'
 import { type EditableKind, sectionOf } from '@/sheet/record/sections'
@@ -17,8 +17,8 @@ import { recordChoices } from './record-choices'
 /** Makes a record with nothing but a name, for a picker in which it is missing. */
 export async function makeNamedRecord(from: ChoiceSource, name: string): Promise<MadeRecord> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const makes = recordChoices(store, from).makes
   if (makes === null)
     return { ok: false, problem: 'This needs more than a name: make it on its own page first.' }
@@ -26,7 +26,7 @@ export async function makeNamedRecord(from: ChoiceSource, name: string): Promise
   // A list that is made for a contract: whom it is for, the contract says.
   const start = { ...beginning(store, kind), name, ...(kind === 'price-list' && { purpose: 'contract' }) }
   const [request] = requestsToMake(store, kind, start, null, randomUUID())
-  const outcome = await commit(steppe, [request], {
+  const outcome = await commit(view, [request], {
     author: await currentAuthor(),
     note: `New ${sectionOf(kind).singular} ${name}`,
     at: currentInstant(),

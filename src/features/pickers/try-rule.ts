@@ -9,7 +9,7 @@ import { checkVantages } from '@/server/changes/check-amount-edits'
 import { weigh } from '@/server/changes/weigh'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom, pricingContextOf } from '@/server/engine/look-from'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant } from '@/server/session/author'
 import { amountOn, meanPercent, priceSide } from '@/sheet/effect/price-moves'
 import { agreedRequests, partyBuyer } from '@/sheet/price-lines/agreed-line'
@@ -25,7 +25,7 @@ const MOST_BREAKS = 4
 /** Every price list a rule can start from. */
 export async function loadListNames(): Promise<readonly ListName[]> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   return [...store['price-list'].values()]
     .filter(({ status }) => status === 'active')
     .map(({ id, code, name }) => ({ id, code, name }))
@@ -37,19 +37,19 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
   await asMerchant()
   if (checkVantages([context.vantage]) !== null)
     return { ok: false, problem: 'Reload the page, and try again.' }
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const known = context.line === null ? undefined : store['price-line'].get(context.line)
   const scope = known ? { ok: true as const, value: known.scope } : readLineScope(store, context.what)
   if (!scope.ok) return scope
   const read = readLineRule(store, rule)
   if (!read.ok) return read
-  const requests = agreedRequests(steppe, context, scope.value, read.value)
+  const requests = agreedRequests(view, context, scope.value, read.value)
   if (!requests.ok) return requests
-  const weighed = await weigh(steppe, requests.requests)
+  const weighed = await weigh(view, requests.requests)
   if (!weighed.ok && weighed.code !== 'nothing-to-change')
     return { ok: false, problem: refusalSentence(toRefusal(weighed)) }
-  const after = weighed.ok ? weighed.after : getPrepared(steppe)
+  const after = weighed.ok ? weighed.after : view.prepared
   const requestContext = await lookFrom(context.vantage)
   const buyer = context.party ? partyBuyer(store, context.party) : requestContext.buyer
   const look = buyer
@@ -67,7 +67,7 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
     columns.push(new Map(members.map((member) => [member.number, member])))
   }
   const [first] = columns
-  const now = priceSide(getPrepared(steppe), look, QUANTITY_UNITS)
+  const now = priceSide(view.prepared, look, QUANTITY_UNITS)
   const members = [...(first?.values() ?? [])].sort((left, right) =>
     compareMargins(left.margin, right.margin),
   )

@@ -10,10 +10,11 @@ import { nextPosition } from '@/core/price/fix-price'
 import { breaksText } from '@/core/price/breaks-text'
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionOf, undo, type UndoOutcome, undoNote } from '@/server/changes/history'
+import { undo, type UndoOutcome, undoNote } from '@/server/changes/history'
+import { revisionOf, type View } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
-import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -40,8 +41,8 @@ export async function addPriceLine(
   rule: string,
 ): Promise<PriceListOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const scope = readLineScope(store, what)
   if (!scope.ok) return refuse(scope.problem)
   const read = readLineRule(store, rule)
@@ -60,7 +61,7 @@ export async function addPriceLine(
     ...read.value,
   }
   return save(
-    steppe,
+    view,
     sheet,
     { kind: 'price-line', id, seen: null, after },
     `New line for ${what.trim()}: ${rule.trim()}`,
@@ -74,8 +75,8 @@ export async function editLineScope(
   typed: string,
 ): Promise<PriceListOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const current = store['price-line'].get(line.id)
   if (!current) return refuse(GONE)
   if (!meansTheSame(current.scope, line.what))
@@ -84,10 +85,10 @@ export async function editLineScope(
     )
   const read = readLineScope(store, typed)
   if (!read.ok) return refuse(read.problem)
-  const seen = revisionOf(steppe, 'price-line', line.id)
+  const seen = revisionOf(view, 'price-line', line.id)
   const after = { ...current, scope: read.value }
   return save(
-    steppe,
+    view,
     sheet,
     { kind: 'price-line', id: line.id, seen, after },
     `Line is for ${whatSentence(read.value, store)}`,
@@ -101,10 +102,10 @@ export async function editPriceLine(
   rule: string,
 ): Promise<PriceListOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const current = getPrepared(steppe).store['price-line'].get(line.id)
+  const view = await currentView()
+  const current = view.prepared.store['price-line'].get(line.id)
   if (!current) return refuse(GONE)
-  const { store } = getPrepared(steppe)
+  const { store } = view.prepared
   const now = breaksText(current, (list) => store['price-list'].get(list)?.code ?? list)
   if (now !== line.rule)
     return refuse(
@@ -112,10 +113,10 @@ export async function editPriceLine(
     )
   const read = rule.trim() === '' ? null : readLineRule(store, rule)
   if (read && !read.ok) return read
-  const seen = revisionOf(steppe, 'price-line', line.id)
+  const seen = revisionOf(view, 'price-line', line.id)
   const after = read && { ...current, ...read.value }
   return save(
-    steppe,
+    view,
     sheet,
     { kind: 'price-line', id: line.id, seen, after },
     after ? `Line changed to ${rule.trim()}` : 'Line removed',
@@ -131,8 +132,8 @@ export async function editLineWhen(
   typed: string,
 ): Promise<PriceListOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const current = getPrepared(steppe).store['price-line'].get(line.id)
+  const view = await currentView()
+  const current = view.prepared.store['price-line'].get(line.id)
   if (!current) return refuse(GONE)
   const now = current.schedule ? scheduleText(current.schedule) : ''
   if (now !== line.whenText)
@@ -142,9 +143,9 @@ export async function editLineWhen(
   const read = readWhen(typed)
   if (!read.ok) return read
   const schedule = scheduleText(read.value) === '' ? null : read.value
-  const seen = revisionOf(steppe, 'price-line', line.id)
+  const seen = revisionOf(view, 'price-line', line.id)
   const request: ChangeRequest = { kind: 'price-line', id: line.id, seen, after: { ...current, schedule } }
-  return save(steppe, sheet, request, `Line holds ${schedule ? scheduleText(schedule) : 'always'}`)
+  return save(view, sheet, request, `Line holds ${schedule ? scheduleText(schedule) : 'always'}`)
 }
 
 /** Takes a change of the list's history back. */
@@ -152,19 +153,19 @@ export async function undoOnPriceList(sheet: SheetReference, changeSet: number):
   await asMerchant()
   const note = {
     author: await currentAuthor(),
-    note: await undoNote(await getSteppe(), changeSet),
+    note: await undoNote(await currentView(), changeSet),
     at: currentInstant(),
   }
-  return shownNow(sheet, await undo(await getSteppe(), changeSet, note))
+  return shownNow(sheet, await undo(await currentView(), changeSet, note))
 }
 
 async function save(
-  steppe: Steppe,
+  view: View,
   sheet: SheetReference,
   request: ChangeRequest,
   note: string,
 ): Promise<PriceListOutcome> {
-  const outcome = await commit(steppe, [request], {
+  const outcome = await commit(view, [request], {
     author: await currentAuthor(),
     note,
     at: currentInstant(),

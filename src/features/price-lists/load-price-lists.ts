@@ -18,7 +18,8 @@ import type { PriceList } from '@/core/price/price-list'
 import { type Breaks, onlyMethod } from '@/core/price/price-method'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
-import { latestChangesOf, revisionOf } from '@/server/changes/history'
+import { latestChangesOf } from '@/server/changes/history'
+import { revisionOf } from '@/server/views/view'
 import type { RequestContext } from '@/server/engine/look-from'
 import { Slices } from '@/server/doors/slices'
 import { Remembered, wordOf } from '@/server/engine/remembered'
@@ -72,7 +73,7 @@ export async function loadPriceListSheet(
   requestContext: RequestContext,
   code: string,
 ): Promise<PriceListView | null> {
-  const { prepared, steppe } = requestContext
+  const { prepared, view } = requestContext
   const { store } = prepared
   const list = findByCode(store['price-list'], code)
   const compiled = list && prepared.lists.get(list.id)
@@ -117,14 +118,14 @@ export async function loadPriceListSheet(
       example: effects.get(at)?.example ?? null,
     })),
     coverage: await listCoverage(requestContext, list),
-    revision: revisionOf(steppe, 'price-list', list.id) ?? 0,
+    revision: revisionOf(view, 'price-list', list.id) ?? 0,
     vantage: requestContext.vantage,
     example: exampleBuyer(list, store),
     currency,
     digits: compiled.digits,
     live: requestContext.live,
-    asOf: steppe.lastChangeSet,
-    history: toHistoryLines(await latestChangesOf(steppe, 'price-list', list.id, SHOWN_CHANGES), timeZone),
+    asOf: view.asOf,
+    history: toHistoryLines(await latestChangesOf(view, 'price-list', list.id, SHOWN_CHANGES), timeZone),
   }
 }
 

@@ -7,7 +7,7 @@ import { currentInstant } from '@/server/clock'
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom } from '@/server/engine/look-from'
-import { getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import type { SheetOutcome } from '@/ui/frame/use-sheet'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -25,7 +25,7 @@ export async function editProduct(
   await asMerchant()
   const wrong = checkAmountEdits([edit]) ?? checkVantages([vantage])
   if (wrong) return { ok: false, problem: wrong }
-  const outcome = await editAmounts(await getSteppe(), [edit], {
+  const outcome = await editAmounts(await currentView(), [edit], {
     author: await currentAuthor(),
     at: new Date(),
   })
@@ -42,10 +42,10 @@ export async function undoOnProduct(
   await asMerchant()
   const note = {
     author: await currentAuthor(),
-    note: await undoNote(await getSteppe(), changeSet),
+    note: await undoNote(await currentView(), changeSet),
     at: currentInstant(),
   }
-  const outcome = await undo(await getSteppe(), changeSet, note)
+  const outcome = await undo(await currentView(), changeSet, note)
   return outcome.ok ? shownNow(code, vantage) : { ok: false, problem: refusalSentence(toRefusal(outcome)) }
 }
 

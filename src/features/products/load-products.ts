@@ -93,7 +93,7 @@ export async function loadProductSheet(
   requestContext: RequestContext,
   code: string,
 ): Promise<ProductSheetView | null> {
-  const { prepared, steppe } = requestContext
+  const { prepared, view } = requestContext
   const { store } = prepared
   const found = findShownProduct(store, code)
   if (!found) return null
@@ -128,8 +128,8 @@ export async function loadProductSheet(
     priceDigits: requestContext.pricingContext.digits,
     vantage: requestContext.vantage,
     live: requestContext.live,
-    asOf: steppe.lastChangeSet,
-    history: toHistoryLines(await latestChangesOf(steppe, 'product', product.id, SHOWN_CHANGES), timeZone),
+    asOf: view.asOf,
+    history: toHistoryLines(await latestChangesOf(view, 'product', product.id, SHOWN_CHANGES), timeZone),
   }
 }
 

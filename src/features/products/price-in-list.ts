@@ -14,7 +14,7 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
 import { priceInList } from '@/server/engine/price-in-list'
 import { lookFrom } from '@/server/engine/look-from'
-import { getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { formatAmount } from '@/ui/format/amount'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -38,7 +38,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
   await asMerchant()
   const wrong = checkVantages([edit.vantage])
   if (wrong) return { ok: false, problem: wrong }
-  const steppe = await getSteppe()
+  const view = await currentView()
   const requestContext = await lookFrom({ ...edit.vantage, on: null })
   const { prepared, quantity } = requestContext
   const { store, index } = prepared
@@ -76,7 +76,7 @@ export async function setListPrice(edit: ListPriceEdit): Promise<ListPriceOutcom
       quantity: fromUnits(quantity, 3),
     })
   }
-  const outcome = await commit(steppe, lineRequests(steppe, changes), {
+  const outcome = await commit(view, lineRequests(view, changes), {
     author: await currentAuthor(),
     note: `${label} in ${list.name}: ${edit.typed.trim() || 'as its rule says'}`,
     at: currentInstant(),

@@ -8,7 +8,7 @@ import type { Vantage } from '@/core/engine/context/vantage'
 import { loadSample } from './load-sample'
 import { promotionDetails, promotionSentence } from './promotion-sentence'
 import { orders } from '@/server/database/schema'
-import { getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import type { OrderDocument } from '@/server/shop/order-store'
 import { desc } from 'drizzle-orm'
 import type { SampleLine, SampleOrder, SampleOutcome } from './sample-view'
@@ -41,7 +41,7 @@ export async function trySample(
 /** The latest orders, to try a promotion on what was really bought. */
 export async function ordersToTry(): Promise<readonly SampleOrder[]> {
   await asMerchant()
-  const { database } = await getSteppe()
+  const { database } = (await currentView()).steppe
   const rows = await database.select().from(orders).orderBy(desc(orders.number)).limit(MOST_ORDERS)
   return rows.map(({ number, document }) => {
     const { buyer, lines } = document as OrderDocument

@@ -10,6 +10,7 @@ import { getSteppe } from '@/server/engine/steppe'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { redirect } from 'next/navigation'
+import { liveTarget } from '@/server/views/view'
 import { currentInstant } from '@/server/clock'
 
 /** What a store cannot do without. */
@@ -42,7 +43,7 @@ export async function setUpStore(input: SetUpInput): Promise<string> {
     { kind: 'settings', id: 'settings', seen: null, after: settings },
     { kind: 'channel', id: 'channel-web', seen: null, after: { id: 'channel-web', ...channel } },
   ]
-  const outcome = await commit(steppe, requests, {
+  const outcome = await commit(liveTarget(steppe), requests, {
     author: await currentAuthor(),
     note: 'Set up the store',
     at: currentInstant(),

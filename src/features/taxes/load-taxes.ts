@@ -65,7 +65,7 @@ export function loadTaxes(requestContext: RequestContext, tried: TriedTax): Taxe
     buyer: requestContext.buyerName,
     at: requestContext.buyerContext.at,
     live: requestContext.live,
-    asOf: requestContext.steppe.lastChangeSet,
+    asOf: requestContext.view.asOf,
     tried,
     result: tried.sku === '' ? null : tryTax(requestContext, tried),
   }

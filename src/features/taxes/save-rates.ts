@@ -5,9 +5,9 @@ import { readPlaceText } from '@/core/notation/place-text'
 import { readEnd, readLocal } from '@/core/predicates/schedule-text'
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionAsOf } from '@/server/changes/history'
+import { revisionAsOf } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { randomUUID } from 'node:crypto'
@@ -30,7 +30,7 @@ export type RatesOutcome =
 /** Takes over rows pasted from a spreadsheet, all or none; `asOf` is the change set the grid shows. */
 export async function pasteRates(text: string, asOf: number): Promise<RatesOutcome> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const read = readRates(store, text, randomUUID)
   return read.ok ? write(read.edits, asOf, 'Tax rates pasted') : read
 }
@@ -44,7 +44,7 @@ export async function setRate(
   asOf: number,
 ): Promise<RatesOutcome> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const tax = findTax(store, place.tax)
   const taxClass = rateColumns(store)[column]
   if (!tax || taxClass === undefined) return { ok: false, problems: ['This row is gone. Reload the page.'] }
@@ -69,7 +69,7 @@ export async function addRates(
   asOf: number,
 ): Promise<RatesOutcome> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const tax = findTax(store, code)
   if (!tax) return { ok: false, problems: ['Choose the tax.'] }
   const where = readPlaceText(typed)
@@ -126,7 +126,7 @@ export async function scheduleRates(
   asOf: number,
 ): Promise<RatesOutcome> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const tax = findTax(store, place.tax)
   const from = readLocal(typed)
   if (!tax) return { ok: false, problems: ['This row is gone. Reload the page.'] }
@@ -165,14 +165,14 @@ export async function scheduleRates(
 
 async function write(edits: readonly RateEdit[], asOf: number, note: string): Promise<RatesOutcome> {
   if (edits.length === 0) return { ok: true, changed: 0 }
-  const steppe = await getSteppe()
+  const view = await currentView()
   const requests = edits.map(({ id, after }): ChangeRequest => ({
     kind: 'tax-rate',
     id,
-    seen: revisionAsOf(steppe, 'tax-rate', id, asOf),
+    seen: revisionAsOf(view, 'tax-rate', id, asOf),
     after,
   }))
-  const outcome = await commit(steppe, requests, {
+  const outcome = await commit(view, requests, {
     author: await currentAuthor(),
     note,
     at: currentInstant(),

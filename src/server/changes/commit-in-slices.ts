@@ -10,6 +10,7 @@ import { makeReady } from '../engine/make-ready'
 import type { UnderWay } from '../engine/under-way'
 import { forgetHistory, revisionKey, writeChanges, writeHistory } from '../records/record-tables'
 import type { Committed, CommitNote, CommitOutcome, CommitProgress } from './commit-outcome'
+import { liveTarget, type Target } from '../views/view'
 import { inTurn } from './turns'
 import { type ChangeRequest, type Weighed, weigh, weighAgain } from './weigh'
 import { keep, writeAtOnce } from './write-at-once'
@@ -24,22 +25,23 @@ const NUMBERS_LEFT = 1_000
  * Weighs and writes many records while others read and write: only who wants one of the same records waits. What is
  * written counts when all of it is there; a server that stops before that undoes it when it starts again.
  *
- * `requests` gives the records as they are wanted when nobody else writes any of them any more.
- *
  * Errors  those of `commit`.
  */
 export async function commitInSlices(
-  steppe: Steppe,
-  touched: readonly ChangeRequest[],
-  requests: () => readonly ChangeRequest[],
+  target: Target,
+  requests: readonly ChangeRequest[],
   note: CommitNote,
   onProgress: CommitProgress,
 ): Promise<CommitOutcome> {
-  const underWay = await begin(steppe, touched)
+  const { steppe } = target
+  const underWay = await begin(steppe, requests)
   let isMended = true
   try {
     if (isDiskFull(steppe)) return { ok: false, code: 'disk-full', freeBytes: steppe.freeBytes() }
-    const weighed = await weigh(steppe, requests(), (done) => onProgress('checking', done))
+    const weighed = await weigh(liveTarget(steppe), requests, {
+      seen: target,
+      onRead: (done) => onProgress('checking', done),
+    })
     if (!weighed.ok) return weighed
     await makeReady(weighed.after)
     const joined = await join(steppe, underWay, weighed, note, onProgress)

@@ -24,11 +24,10 @@ import { codeFromName } from '@/core/store/code-from-name'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { randomUUID } from 'node:crypto'
-import { getPrepared, type Steppe } from '../engine/steppe'
+import { revisionOf, type View } from '../views/view'
 import { commit } from './commit'
 import type { Committed } from './commit-outcome'
 import type { ChangeRequest } from './weigh'
-import { revisionOf } from './history'
 import { toRefusal } from './to-refusal'
 import { currentInstant } from '@/server/clock'
 
@@ -69,27 +68,26 @@ const WEIGHT_DIGITS = 3
 
 /** Makes all of the edits as one change set, or none and says why. */
 export async function editAmounts(
-  steppe: Steppe,
+  view: View,
   edits: readonly AmountEdit[],
   note: { readonly author: string; readonly at: Date },
 ): Promise<EditOutcome> {
   const requests: Requested = new Map()
   for (const edit of edits) {
-    const read = edit.kind === 'value' ? readValueEdit(steppe, edit) : readListEdit(steppe, edit, requests)
-    if (!read.ok)
-      return edits.length === 1 ? read : { ok: false, refusal: inBatch(steppe, edit, read.refusal) }
+    const read = edit.kind === 'value' ? readValueEdit(view, edit) : readListEdit(view, edit, requests)
+    if (!read.ok) return edits.length === 1 ? read : { ok: false, refusal: inBatch(view, edit, read.refusal) }
     for (const request of read.requests) {
       const before = requests.get(request.id)
       // Of one record edited twice, what it is in the end counts, on the revision that was seen at first.
       requests.set(request.id, before ? ({ ...request, seen: before.seen } as ChangeRequest) : request)
     }
   }
-  const outcome = await commit(steppe, [...requests.values()], { ...note, note: describe(steppe, edits) })
+  const outcome = await commit(view, [...requests.values()], { ...note, note: describe(view, edits) })
   return outcome.ok ? outcome : { ok: false, refusal: toRefusal(outcome) }
 }
 
-function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value' }>): Read {
-  const { store } = getPrepared(steppe)
+function readValueEdit(view: View, edit: Extract<AmountEdit, { kind: 'value' }>): Read {
+  const { store } = view.prepared
   const { priceDigits } = getSettings(store)
   const record = store[edit.record].get(edit.id)
   if (!record) return unknown(edit.record, edit.id, [...store[edit.record].keys()])
@@ -100,7 +98,7 @@ function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value'
       : record[edit.field]
   if (shown !== edit.seen) return refuse({ code: 'changed-meanwhile', seen: edit.seen, current: shown })
 
-  const seen = revisionOf(steppe, edit.record, edit.id)
+  const seen = revisionOf(view, edit.record, edit.id)
   const request = (value: string | null) =>
     ({ kind: edit.record, id: edit.id, seen, after: { ...record, [edit.field]: value } }) as ChangeRequest
   if (edit.typed.trim() === '') return { ok: true, requests: [request(null)] }
@@ -115,11 +113,11 @@ function readValueEdit(steppe: Steppe, edit: Extract<AmountEdit, { kind: 'value'
 }
 
 function readListEdit(
-  steppe: Steppe,
+  view: View,
   edit: Extract<AmountEdit, { kind: 'list-price' }>,
   requested: Requested,
 ): Read {
-  const prepared = getPrepared(steppe)
+  const prepared = view.prepared
   const { store } = prepared
   const variant = store.variant.get(edit.variant)
   const product = variant && store.product.get(variant.product)
@@ -152,7 +150,7 @@ function readListEdit(
   const lines = linesNow(prepared.lists.get(list.id)?.lines ?? [], list.id, requested)
   if (edit.typed.trim() === '') {
     const released = own?.isNew ? [] : releasePrice(lines, item)
-    return { ok: true, requests: lineRequests(steppe, released) }
+    return { ok: true, requests: lineRequests(view, released) }
   }
   // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
   const { currencyView } = opened.value
@@ -170,7 +168,7 @@ function readListEdit(
     id: randomUUID(),
     quantity: fromUnits(quantity, 3),
   })
-  const asked = lineRequests(steppe, fixed)
+  const asked = lineRequests(view, fixed)
   if (!own?.isNew) return { ok: true, requests: asked }
   return {
     ok: true,
@@ -218,10 +216,10 @@ function linesNow(lines: readonly PriceLine[], list: string, requested: Requeste
 }
 
 /** What changes of lines come to as requests, on the revisions they have now. */
-export function lineRequests(steppe: Steppe, changes: readonly LineChange[]): readonly ChangeRequest[] {
+export function lineRequests(view: View, changes: readonly LineChange[]): readonly ChangeRequest[] {
   return changes.map(({ before, after }): ChangeRequest => {
     const id = (before ?? (after as PriceLine)).id
-    return { kind: 'price-line', id, seen: before && revisionOf(steppe, 'price-line', id), after }
+    return { kind: 'price-line', id, seen: before && revisionOf(view, 'price-line', id), after }
   })
 }
 
@@ -237,12 +235,12 @@ export function readTyped(
 }
 
 /** Of many figures, the one that was refused is named. */
-function inBatch(steppe: Steppe, edit: AmountEdit, because: Refusal): Refusal {
-  return { code: 'one-of-many', label: labelOf(steppe, edit), because }
+function inBatch(view: View, edit: AmountEdit, because: Refusal): Refusal {
+  return { code: 'one-of-many', label: labelOf(view, edit), because }
 }
 
-function labelOf(steppe: Steppe, edit: AmountEdit): string {
-  const { store } = getPrepared(steppe)
+function labelOf(view: View, edit: AmountEdit): string {
+  const { store } = view.prepared
   if (edit.kind === 'list-price') {
     const list = edit.only ? 'a list of their own' : (store['price-list'].get(edit.list)?.name ?? edit.list)
     return `${store.variant.get(edit.variant)?.sku ?? edit.variant} in ${list}`
@@ -251,10 +249,10 @@ function labelOf(steppe: Steppe, edit: AmountEdit): string {
   return `${FIELD_NAMES[edit.field]} of ${label ?? edit.id}`
 }
 
-function describe(steppe: Steppe, edits: readonly AmountEdit[]): string {
+function describe(view: View, edits: readonly AmountEdit[]): string {
   const [first] = edits
   if (!first || edits.length > 1) return `${edits.length} prices edited`
-  return `${labelOf(steppe, first)}: ${first.kind === 'value' ? first.typed.trim() || 'as its product' : first.typed}`
+  return `${labelOf(view, first)}: ${first.kind === 'value' ? first.typed.trim() || 'as its product' : first.typed}`
 }
 
 const FIELD_NAMES: Readonly<Record<InheritedField, string>> = {

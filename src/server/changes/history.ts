@@ -4,6 +4,7 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withChanges } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
 import { rebase } from '@/core/store/rebase'
+import { labelOf } from '@/core/store/references'
 import { type Change, reverseChanges, type Store } from '@/core/store/store'
 import {
   and,
@@ -23,7 +24,8 @@ import {
 } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import * as schema from '../database/schema'
-import { getPrepared, type Steppe } from '../engine/steppe'
+import type { Steppe } from '../engine/steppe'
+import { liveView, revisionOf, type View } from '../views/view'
 import { revisionKey } from '../records/record-tables'
 import { toChange } from '../records/undo-unfinished'
 import { commit, SHOP_AUTHOR } from './commit'
@@ -36,30 +38,33 @@ export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: '
  * Undoes a change set by a change set of its own (which can be undone in turn). Fields it left alone, and stock
  * that was sold since, stay as they are.
  *
- * Errors  as of `commit`: stale when one of its records has been changed since, and an unknown number.
+ * Errors  as of `commit`: stale when a field it changed has been changed again since, and an unknown number.
  */
 export async function undo(
-  steppe: Steppe,
+  view: View,
   changeSet: number,
   note: { readonly author: string; readonly note: string; readonly at: Date },
 ): Promise<UndoOutcome> {
-  const changes = await readChanges(steppe, changeSet)
+  const changes = await readChanges(view.steppe, changeSet)
   if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
-  const { store } = getPrepared(steppe)
-  const back = reverseChanges(changes)
-  // Where somebody has changed the same field since, the commit finds that the record is another one by now.
-  const requests = rebase(back, store).map(({ change: { kind, id, after } }, at) => {
-    const { before } = back[at] as Change
-    // What happened by itself since leaves a record at an older revision: nobody has edited it after the change.
-    const revision = revisionOf(steppe, kind, id)
-    const seen = before === null ? null : revision !== null && revision < changeSet ? revision : changeSet
-    return { kind, id, seen, after }
-  })
-  return commit(steppe, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
+  const back = rebase(reverseChanges(changes), view.prepared.store)
+  const conflicts = back.flatMap(({ change: { kind, id, before, after }, conflict }) =>
+    conflict === null
+      ? []
+      : [{ kind, id, label: labelOf(kind, before ?? (after as never)), current: before, submitted: after }],
+  )
+  if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
+  const requests = back.map(({ change: { kind, id, after } }) => ({
+    kind,
+    id,
+    seen: revisionOf(view, kind, id),
+    after,
+  }))
+  return commit(view, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
 }
 
 /** What the history says of a change set that takes another one back: what that one was. */
-export async function undoNote(steppe: Steppe, changeSet: number): Promise<string> {
+export async function undoNote({ steppe }: View, changeSet: number): Promise<string> {
   const undone = await steppe.database.query.changeSets.findFirst({
     where: eq(schema.changeSets.id, changeSet),
   })
@@ -100,7 +105,7 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
     .where(and(gt(schema.changeSets.at, instant), gt(schema.changeSets.id, FIRST_CHANGE_SET)))
     .orderBy(asc(schema.changeSets.id))
     .limit(1)
-  const present = getPrepared(steppe)
+  const present = liveView(steppe).prepared
   if (!first) return present
 
   const { past, lastChangeSet } = steppe
@@ -154,7 +159,7 @@ export async function formerlyKnownAs(
 
 /** A record as it was at a revision; `null` where it has not changed since, or is not known. */
 export async function formerRecord(
-  steppe: Steppe,
+  { steppe }: View,
   kind: RecordKind,
   id: string,
   revision: number,
@@ -169,20 +174,6 @@ export async function formerRecord(
     orderBy: asc(schema.changes.changeSet),
   })
   return (next?.before ?? null) as Fields | null
-}
-
-/** The change set that last wrote a record; `null` when there is no such record. */
-export function revisionOf(steppe: Steppe, kind: RecordKind, id: string): number | null {
-  return steppe.revisions.get(revisionKey({ kind, id })) ?? null
-}
-
-/**
- * The revision somebody saw of a record who read the store as of a change set: its present one where it has not been
- * changed since, else one that is none any more, so that their edit is stale.
- */
-export function revisionAsOf(steppe: Steppe, kind: RecordKind, id: string, asOf: number): number | null {
-  const revision = revisionOf(steppe, kind, id)
-  return revision !== null && revision > asOf ? asOf : revision
 }
 
 /** The merchant's change sets that still count, newest first: neither undone nor undoing, and no order's. */
@@ -224,7 +215,7 @@ const PARTS: Readonly<
 
 /** The latest change sets that touched a record or any part it has or had, newest first. */
 export async function latestChangesOf(
-  steppe: Steppe,
+  { steppe }: View,
   kind: RecordKind,
   recordId: string,
   count: number,

@@ -6,7 +6,7 @@ import { demoRecords } from '@/demo/demo-store'
 import type { Steppe } from '../engine/steppe'
 import { commit } from './commit'
 import type { ChangeRequest } from './weigh'
-import { revisionOf } from './history'
+import { liveTarget, revisionOf } from '../views/view'
 
 type Draft = { readonly id: string } & Readonly<Record<string, unknown>>
 type Overlay = ReadonlyMap<string, Readonly<Record<string, unknown>>>
@@ -46,10 +46,10 @@ export async function seedDemo(steppe: Steppe): Promise<void> {
     const requests = drafts.map(({ kind, draft }) => ({
       kind,
       id: draft.id,
-      seen: revisionOf(steppe, kind, draft.id),
+      seen: revisionOf(liveTarget(steppe), kind, draft.id),
       after: { ...draft, ...differences.get(draft.id) },
     }))
-    const outcome = await commit(steppe, requests as unknown as readonly ChangeRequest[], {
+    const outcome = await commit(liveTarget(steppe), requests as unknown as readonly ChangeRequest[], {
       author: DEMO_AUTHOR,
       at,
       note,

@@ -7,6 +7,7 @@ import { proved } from '@/core/engine/prove-prepared'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { checkInSteps } from '@/core/store/check-changes'
 import { type InputOfKind, type ParseContext, parseRecord } from '@/core/store/parse-record'
+import { rebase } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'
 import { meansTheSame } from '@/core/store/same-meaning'
 import {
@@ -18,9 +19,8 @@ import {
   type Store,
 } from '@/core/store/store'
 import { Slices } from '../doors/slices'
-import type { Steppe } from '../engine/steppe'
 import { checkShape } from '../records/record-schema'
-import { revisionKey } from '../records/record-tables'
+import { revisionOf, type Target } from '../views/view'
 
 /** One record as somebody wants it to be. */
 export type ChangeRequest = {
@@ -66,20 +66,21 @@ const RECORDS_A_TURN = 2_000
 type OnRead = (done: number) => Promise<void> | void
 
 /**
- * What requests would make of the store: everything a commit checks, and the engine as it would be.
+ * What requests would make of a store: everything a commit checks, and the engine as it would be. `seen` is the store as
+ * whoever asks saw it, where it has moved on since: what was sold meanwhile stays sold.
  *
  * Errors  those of `commit`.
  */
 export async function weigh(
-  steppe: Steppe,
+  target: Target,
   requests: readonly ChangeRequest[],
-  onRead: OnRead = () => undefined,
+  { seen = target, onRead = () => undefined }: { readonly seen?: Target; readonly onRead?: OnRead } = {},
 ): Promise<Weighed | Refused> {
-  const before = steppe.prepared
-  const store = before?.store ?? steppe.broken?.store ?? emptyStore()
-  const conflicts = findConflicts(steppe, store, requests)
+  const before = target.prepared
+  const store = before?.store ?? target.steppe.broken?.store ?? emptyStore()
+  const conflicts = findConflicts(target, store, requests)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
-  const read = await readRequests(store, requests, onRead)
+  const read = await readRequests(store, seen.prepared?.store ?? store, requests, onRead)
   if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
   const { changes } = read
   if (changes.length === 0) return { ok: false, code: 'nothing-to-change' }
@@ -117,20 +118,20 @@ async function tryChanges(
 }
 
 function findConflicts(
-  steppe: Steppe,
+  target: Target,
   store: Store,
   requests: readonly ChangeRequest[],
 ): readonly Conflict[] {
   return requests.flatMap((request) => {
     const { kind, id, after } = request
-    if ((steppe.revisions.get(revisionKey(request)) ?? null) === request.seen) return []
+    if (revisionOf(target, kind, id) === request.seen) return []
     const current = store[kind].get(id) ?? null
     return [{ kind, id, label: current ? labelOf(kind, current) : id, current, submitted: after }]
   })
 }
 
 /** Submitted records become records, those that say something else than before; everything wrong with any is gathered. */
-async function readRequests(store: Store, requests: readonly ChangeRequest[], onRead: OnRead) {
+async function readRequests(store: Store, seen: Store, requests: readonly ChangeRequest[], onRead: OnRead) {
   const changes: Change[] = []
   const issues: Issue[] = []
   const context = parseContext(store, requests)
@@ -149,11 +150,20 @@ async function readRequests(store: Store, requests: readonly ChangeRequest[], on
       continue
     }
     const parsed = parseRecord(kind, after as never, context)
-    if (!parsed.ok) issues.push(...parsed.issues)
-    else if (!meansTheSame(before, parsed.value))
-      changes.push({ kind, id, before, after: parsed.value } as Change)
+    if (!parsed.ok) {
+      issues.push(...parsed.issues)
+      continue
+    }
+    const wanted = { kind, id, before: seen[kind].get(id) ?? null, after: parsed.value } as Change
+    const change = wanted.before === before ? wanted : onto(wanted, store)
+    if (!meansTheSame(before, change.after)) changes.push(change)
   }
   return { changes, issues }
+}
+
+/** A change of a record that has moved on by itself since it was seen. */
+function onto(change: Change, store: Store): Change {
+  return rebase([change], store)[0]?.change ?? change
 }
 
 /** What records are read against: the store, and what is submitted together with them. */

@@ -9,11 +9,14 @@ import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import { resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { redirect } from 'next/navigation'
 import { preparedAsOf } from '../changes/history'
-import { getPrepared, getSteppe, type Steppe } from './steppe'
+import { liveView, type View } from '../views/view'
+import { getSteppe, type Steppe } from './steppe'
 import { currentInstant } from '@/server/clock'
 
 /** A vantage resolved: the store of that instant, who looks, and what holds for them there. */
 export interface RequestContext {
+  /** What is looked at: what is changed there goes there. */
+  readonly view: View
   readonly steppe: Steppe
   readonly prepared: PreparedStore
   readonly vantage: Vantage
@@ -38,19 +41,16 @@ export async function lookFrom(vantage: Vantage): Promise<RequestContext> {
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
-  const present = getPrepared(steppe)
-  const prepared = vantage.on === null ? present : await preparedAsOf(steppe, new Date(vantage.on))
-  return toRequestContext(steppe, prepared, vantage, currentInstant().getTime())
+  const live = liveView(steppe)
+  const prepared = vantage.on === null ? live.prepared : await preparedAsOf(steppe, new Date(vantage.on))
+  return toRequestContext({ ...live, prepared }, vantage, currentInstant().getTime())
 }
 
-export function toRequestContext(
-  steppe: Steppe,
-  prepared: PreparedStore,
-  vantage: Vantage,
-  now: number,
-): RequestContext {
+export function toRequestContext(view: View, vantage: Vantage, now: number): RequestContext {
+  const { steppe, prepared } = view
   const { buyerContext, as, buyerName, quantity } = resolveVantage(prepared.store, vantage, now)
   return {
+    view,
     steppe,
     prepared,
     vantage,

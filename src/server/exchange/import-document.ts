@@ -5,7 +5,7 @@ import { meansTheSame } from '@/core/store/same-meaning'
 import { emptyStore } from '@/core/store/store'
 import { commit } from '../changes/commit'
 import type { ChangeRequest } from '../changes/weigh'
-import { revisionOf } from '../changes/history'
+import { liveTarget, revisionOf } from '../views/view'
 import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
 import { type DocumentError, readDocumentInSlices } from './store-document'
@@ -27,9 +27,10 @@ export async function importDocument(
   revision: number | null = null,
 ): Promise<ImportOutcome> {
   if (revision !== null && revision !== steppe.lastChangeSet) return moved(revision, steppe.lastChangeSet)
-  const seenAt = steppe.lastChangeSet
+  const target = liveTarget(steppe)
+  const seenAt = target.asOf
   const current = steppe.prepared?.store ?? steppe.broken?.store ?? emptyStore()
-  const seen = (kind: RecordKind, id: string) => revisionOf(steppe, kind, id)
+  const seen = (kind: RecordKind, id: string) => revisionOf(target, kind, id)
   const read = await readDocumentInSlices(document, current)
   if (!read.ok) return read
   const slices = new Slices()
@@ -48,7 +49,7 @@ export async function importDocument(
   // Others may have written while the document was read: then it does not say what the store is to be.
   if (revision !== null && steppe.lastChangeSet !== seenAt) return moved(seenAt, steppe.lastChangeSet)
   if (requests.length === 0) return { ok: true, changed: 0 }
-  const outcome = await commit(steppe, requests, { ...note, note: 'Import of a store document' })
+  const outcome = await commit(target, requests, { ...note, note: 'Import of a store document' })
   if (outcome.ok) return { ok: true, changed: outcome.changes.length }
   if (outcome.code === 'nothing-to-change') return { ok: true, changed: 0 }
   if (outcome.code === 'disk-full') return fail('disk-full', `${outcome.freeBytes} bytes free`)

@@ -8,7 +8,7 @@ import { randomUUID } from 'node:crypto'
 import { commit } from '../changes/commit'
 import { yieldToOthers } from '../doors/slices'
 import { type ChangeRequest, parseContext } from '../changes/weigh'
-import { revisionOf } from '../changes/history'
+import { liveView, revisionOf } from '../views/view'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import {
   checkMatching,
@@ -200,17 +200,18 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
     if (isStale && summary(job) !== before)
       return void (job.state = { step: 'preview', notice: 'store-changed' })
   }
+  const view = liveView(steppe)
   const { drafts, outcomes } = job.reading as ImportReading
   const rows = outcomes.filter(({ result }) => result === 'new' || result === 'changed').length
   const requests = drafts.map(({ kind, id, after }) => ({
     kind,
     id,
-    seen: revisionOf(steppe, kind, id),
+    seen: revisionOf(view, kind, id),
     after,
   })) as readonly ChangeRequest[]
   const note = `${rows} ${rows === 1 ? 'row' : 'rows'} of ${job.fileName} imported`
   const outcome = await commit(
-    steppe,
+    view,
     requests,
     { author, note, at: currentInstant() },
     async (stage, done) => {

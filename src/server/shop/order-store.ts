@@ -11,7 +11,7 @@ import { carts, orders, promotionUses } from '../database/schema'
 import { commit, SHOP_AUTHOR } from '../changes/commit'
 import type { CommitNote, Transaction } from '../changes/commit-outcome'
 import type { ChangeRequest } from '../changes/weigh'
-import { revisionOf } from '../changes/history'
+import { liveView, revisionOf, type View } from '../views/view'
 import { getPrepared, type Steppe } from '../engine/steppe'
 import { startOfDay } from '@/core/predicates/instant'
 import { readUses } from './promotion-uses'
@@ -199,23 +199,24 @@ async function lowerStock(
   }
   // A merchant may be at the same record at this moment: then what they leave is lowered.
   for (;;) {
-    const requests = stockRequests(steppe, document)
+    const live = liveView(steppe)
+    const requests = stockRequests(live, document)
     if (requests.length === 0) return false
-    const outcome = await commit(steppe, requests, note)
+    const outcome = await commit(live, requests, note)
     if (outcome.ok) return true
     if (outcome.code === 'disk-full') throw new DiskFullError(outcome.freeBytes)
     if (outcome.code !== 'stale') return false
   }
 }
 
-function stockRequests(steppe: Steppe, { lines }: OrderDocument): readonly ChangeRequest[] {
-  const { store } = getPrepared(steppe)
+function stockRequests(live: View, { lines }: OrderDocument): readonly ChangeRequest[] {
+  const { store } = live.prepared
   return [...new Set(lines.map(({ variant }) => variant))].flatMap((id): readonly ChangeRequest[] => {
     const variant = store.variant.get(id)
     if (!variant || variant.stock === null) return []
     const ordered = sum(lines.filter((line) => line.variant === id).map(({ quantity }) => quantity))
     const after = { ...variant, stock: subtract(variant.stock, ordered) }
-    return [{ kind: 'variant', id, seen: revisionOf(steppe, 'variant', id), after }]
+    return [{ kind: 'variant', id, seen: revisionOf(live, 'variant', id), after }]
   })
 }
 

@@ -1,10 +1,10 @@
 'use server'
 
 import { commit } from '@/server/changes/commit'
-import { revisionOf } from '@/server/changes/history'
+import { revisionOf } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { whatSentence } from '@/ui/format/rule-phrases'
@@ -19,15 +19,15 @@ export type AgreeOutcome =
 /** Agrees a price with a party: see `agreedRequests`. */
 export async function agreePrice(party: AgreedWith, what: string, rule: string): Promise<AgreeOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const scope = readLineScope(store, what)
   if (!scope.ok) return scope
   const read = readLineRule(store, rule)
   if (!read.ok) return read
-  const wanted = agreedRequests(steppe, { list: null, party, line: null }, scope.value, read.value)
+  const wanted = agreedRequests(view, { list: null, party, line: null }, scope.value, read.value)
   if (!wanted.ok) return wanted
-  const outcome = await commit(steppe, wanted.requests, {
+  const outcome = await commit(view, wanted.requests, {
     author: await currentAuthor(),
     note: `${holderOf(store, party)?.name}: ${rule.trim()} agreed for ${whatSentence(scope.value, store)}`,
     at: currentInstant(),
@@ -40,8 +40,8 @@ export async function agreePrice(party: AgreedWith, what: string, rule: string):
 /** Changes the rule of an agreed line; an empty rule removes it. */
 export async function changeAgreedLine(line: string, rule: string): Promise<AgreeOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const current = store['price-line'].get(line)
   if (!current)
     return { ok: false, problem: 'Somebody removed this line meanwhile. Reload to see the list as it is.' }
@@ -50,10 +50,10 @@ export async function changeAgreedLine(line: string, rule: string): Promise<Agre
   const request = {
     kind: 'price-line' as const,
     id: line,
-    seen: revisionOf(steppe, 'price-line', line),
+    seen: revisionOf(view, 'price-line', line),
     after: read && { ...current, ...read.value },
   }
-  const outcome = await commit(steppe, [request], {
+  const outcome = await commit(view, [request], {
     author: await currentAuthor(),
     note: read ? `Line changed to ${rule.trim()}` : 'Line removed',
     at: currentInstant(),

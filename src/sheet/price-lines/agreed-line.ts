@@ -9,8 +9,7 @@ import { codeFromName } from '@/core/store/code-from-name'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { getSettings, type Store } from '@/core/store/store'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionOf } from '@/server/changes/history'
-import { getPrepared, type Steppe } from '@/server/engine/steppe'
+import { revisionOf, type View } from '@/server/views/view'
 import { randomUUID } from 'node:crypto'
 import type { AgreedWith } from './party'
 import { beginning, requestsToMake } from '../record/new-record'
@@ -37,12 +36,12 @@ export type AgreedRequests =
  * a list made on the way where they have none.
  */
 export function agreedRequests(
-  steppe: Steppe,
+  view: View,
   { list: given, party, line: changed }: LineWanted,
   scope: What,
   rule: BreaksInput,
 ): AgreedRequests {
-  const { store } = getPrepared(steppe)
+  const { store } = view.prepared
   const holder = party && holderOf(store, party)
   if (party && !holder) return { ok: false, problem: `There is no such ${party.kind} any more.` }
   const own = given ?? (party && ownList(store, party))
@@ -62,7 +61,7 @@ export function agreedRequests(
     scope,
     ...rule,
   }
-  const seen = same ? revisionOf(steppe, 'price-line', id) : null
+  const seen = same ? revisionOf(view, 'price-line', id) : null
   return {
     ok: true,
     list,
@@ -71,7 +70,7 @@ export function agreedRequests(
       ...(made?.requests ?? []),
       { kind: 'price-line', id, seen, after },
       ...(made && party?.kind === 'contract'
-        ? [contractWith(store, party.id, list, revisionOf(steppe, 'contract', party.id))]
+        ? [contractWith(store, party.id, list, revisionOf(view, 'contract', party.id))]
         : []),
     ],
   }

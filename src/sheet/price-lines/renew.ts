@@ -13,7 +13,7 @@ import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
@@ -38,7 +38,7 @@ type Read = { readonly ok: true; readonly period: Period; readonly percent: Deci
 /** The period that would follow, for the fields to begin with; `null` for what has no end. */
 export async function suggestRenewal(kind: Renewal['kind'], id: string): Promise<Period | null> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const period = periodOf(store, kind, id)
   return period?.to ? nextPeriod(period.from, period.to) : null
 }
@@ -48,12 +48,12 @@ export async function renew(renewal: Renewal): Promise<RenewOutcome> {
   await asMerchant()
   const read = readRenewal(renewal)
   if (!read.ok) return read
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const made =
     renewal.kind === 'contract' ? contractAfter(store, renewal.id, read) : listAfter(store, renewal.id, read)
   if (!made) return { ok: false, field: null, problem: 'It is gone. Reload the page.' }
-  const outcome = await commit(steppe, made.requests, {
+  const outcome = await commit(view, made.requests, {
     author: await currentAuthor(),
     note: `${made.name}: renewed${read.percent ? ` with ${renewal.percent} %` : ''}`,
     at: currentInstant(),

@@ -7,7 +7,8 @@ import type { Who } from '@/core/predicates/who'
 import { labelOf } from '@/core/store/references'
 import { getSettings, type Store } from '@/core/store/store'
 import { type ChangeRequest, weigh } from '@/server/changes/weigh'
-import { latestChangesOf, revisionOf } from '@/server/changes/history'
+import { latestChangesOf } from '@/server/changes/history'
+import { revisionOf } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { type RequestContext, toRequestContext } from '@/server/engine/look-from'
 import { toHistoryLines } from '@/ui/format/history-line'
@@ -77,7 +78,7 @@ export async function loadSheet(
   wanted: SheetWanted,
   sheet: SheetOfKind,
 ): Promise<LoadedSheet | null> {
-  const { steppe, prepared } = requestContext
+  const { view: from, prepared } = requestContext
   const { store } = prepared
   const stored = wanted.label === null ? null : findRecord(store, kind, wanted.label)
   if (wanted.label !== null && !stored) return null
@@ -87,13 +88,11 @@ export async function loadSheet(
   const id = stored ? String(stored['id']) : UNSAVED
   const isTried = Object.keys(wanted.texts).length > 0 || !stored
   const requests = stored
-    ? ([
-        { kind, id, seen: revisionOf(steppe, kind, id), after: record },
-      ] as unknown as readonly ChangeRequest[])
+    ? ([{ kind, id, seen: revisionOf(from, kind, id), after: record }] as unknown as readonly ChangeRequest[])
     : requestsToMake(store, kind, record, source, UNSAVED)
-  const weighed = isTried && requestContext.live ? await weigh(steppe, requests) : null
+  const weighed = isTried && requestContext.live ? await weigh(from, requests) : null
   const after = weighed?.ok
-    ? toRequestContext(steppe, weighed.after, requestContext.vantage, requestContext.now)
+    ? toRequestContext({ ...from, prepared: weighed.after }, requestContext.vantage, requestContext.now)
     : null
   const refused = weighed && !weighed.ok && weighed.code !== 'nothing-to-change' ? weighed : null
   const { singular } = sectionOf(kind)
@@ -112,12 +111,12 @@ export async function loadSheet(
     refusal: refused ? refusalSentence(toRefusal(refused)) : '',
     copyOf: wanted.copyOf,
     archived: stored !== null && isPutAway(kind, stored),
-    revision: stored ? revisionOf(steppe, kind, id) : null,
+    revision: stored ? revisionOf(from, kind, id) : null,
     live: requestContext.live,
     vantage: requestContext.vantage,
-    asOf: steppe.lastChangeSet,
+    asOf: from.asOf,
     history: stored
-      ? toHistoryLines(await latestChangesOf(steppe, kind, id, SHOWN_CHANGES), getSettings(store).timeZone)
+      ? toHistoryLines(await latestChangesOf(from, kind, id, SHOWN_CHANGES), getSettings(store).timeZone)
       : [],
   }
   // A currency is known by its code, once it has one.

@@ -5,13 +5,13 @@ import { labelOf } from '@/core/store/references'
 import { recordHref } from '@/ui/frame/record-href'
 import { notFound, permanentRedirect } from 'next/navigation'
 import { formerlyKnownAs } from '@/server/changes/history'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 
 /** What a record goes by now that once went by a code; `null` where there is none. */
 export async function nowKnownAs(kind: RecordKind, code: string): Promise<string | null> {
-  const steppe = await getSteppe()
-  const id = await formerlyKnownAs(steppe, kind, code)
-  const record = id === null ? undefined : getPrepared(steppe).store[kind].get(id)
+  const view = await currentView()
+  const id = await formerlyKnownAs(view.steppe, kind, code)
+  const record = id === null ? undefined : view.prepared.store[kind].get(id)
   return record ? labelOf(kind, record) : null
 }
 

@@ -1,6 +1,6 @@
 import { ImportStart } from '@/features/imports/import-start'
 import { loadImports } from '@/features/imports/load-import'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Import' }
@@ -10,7 +10,7 @@ interface ImportPageProps {
 }
 
 export default async function ImportPage({ searchParams }: ImportPageProps) {
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const { list } = await searchParams
   const lists = [...store['price-list'].values()]
     .map(({ code, name }) => ({ code, name }))

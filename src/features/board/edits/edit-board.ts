@@ -7,7 +7,7 @@ import type { Change } from '@/core/store/store'
 import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
-import { getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
@@ -30,7 +30,7 @@ export async function editBoard(
   await asMerchant()
   const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
-  const outcome = await editAmounts(await getSteppe(), edits, {
+  const outcome = await editAmounts(await currentView(), edits, {
     author: await currentAuthor(),
     at: currentInstant(),
   })
@@ -44,10 +44,10 @@ export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]
   await asMerchant()
   const wrong = checkVantages(columns)
   if (wrong) return { ok: false, problem: wrong }
-  const steppe = await getSteppe()
-  const outcome = await undo(steppe, changeSet, {
+  const view = await currentView()
+  const outcome = await undo(view, changeSet, {
     author: await currentAuthor(),
-    note: await undoNote(await getSteppe(), changeSet),
+    note: await undoNote(await currentView(), changeSet),
     at: currentInstant(),
   })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
@@ -73,7 +73,7 @@ async function toPatch(
     for (const number of numbers) touched.add(number)
   }
   const now = currentInstant().getTime()
-  const facts = await factsOfColumns(await getSteppe(), after, vantages, now)
+  const facts = await factsOfColumns((await currentView()).steppe, after, vantages, now)
   const columns = openColumns(after, vantages, now, facts)
   return {
     kind: 'variants',

@@ -4,9 +4,8 @@ import { changedAncestors, isLeftBehind, movedTo } from '@/core/catalogue/move-c
 import type { PriceLine } from '@/core/price/price-list'
 import type { Store } from '@/core/store/store'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { revisionAsOf, revisionOf } from '@/server/changes/history'
+import { revisionAsOf, revisionOf, type View } from '@/server/views/view'
 import { Slices } from '@/server/doors/slices'
-import type { Steppe } from '@/server/engine/steppe'
 import type { PendingMove } from './category-tree-view'
 
 /** The lines of price lists that reach a category only from above, and no longer would. */
@@ -27,7 +26,7 @@ export async function linesLeft(store: Store, move: PendingMove): Promise<readon
  * Errors  throws `RangeError` where the tree has no such place, or no such category.
  */
 export async function requestsToMove(
-  steppe: Steppe,
+  view: View,
   store: Store,
   move: PendingMove,
   asOf: number,
@@ -38,15 +37,15 @@ export async function requestsToMove(
     // Siblings only make room, whatever else changed in them.
     seen:
       after.id === move.id
-        ? revisionAsOf(steppe, 'category', after.id, asOf)
-        : revisionOf(steppe, 'category', after.id),
+        ? revisionAsOf(view, 'category', after.id, asOf)
+        : revisionOf(view, 'category', after.id),
     after,
   }))
   if (!move.keepsPrices) return moved
   const kept = (await linesLeft(store, move)).map((line): ChangeRequest => ({
     kind: 'price-line',
     id: line.id,
-    seen: revisionOf(steppe, 'price-line', line.id),
+    seen: revisionOf(view, 'price-line', line.id),
     after: {
       ...line,
       scope: {

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Product } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
-import { revisionOf } from '@/server/changes/history'
+import { revisionOf } from '@/server/views/view'
 import { Slices } from '@/server/doors/slices'
 import type { RequestContext } from '@/server/engine/look-from'
 import { soldVariants } from '@/server/engine/sold-variants'
@@ -13,7 +13,7 @@ import { type BranchRules, rulesByCategory } from './rules-by-category'
 
 /** Every category with what is in it and which rules name it. */
 export async function loadCategoryTree(
-  { prepared, live, steppe }: RequestContext,
+  { prepared, live, view }: RequestContext,
   fields: { get(name: string): string | null },
 ): Promise<CategoryTreeView> {
   const { store } = prepared
@@ -35,7 +35,7 @@ export async function loadCategoryTree(
       code: category.code,
       name: category.name,
       archived: category.status === 'archived',
-      revision: revisionOf(steppe, 'category', category.id),
+      revision: revisionOf(view, 'category', category.id),
       variants: variants.get(category.id) ?? 0,
       filed: own.length,
       rules: someOfEach(rules.get(category.id)),
@@ -50,7 +50,7 @@ export async function loadCategoryTree(
     at: categories.find(({ code }) => code === fields.get('at'))?.id ?? null,
     move: live ? moveFromUrl(fields, categories) : null,
     live,
-    asOf: steppe.lastChangeSet,
+    asOf: view.asOf,
   }
 }
 

@@ -41,7 +41,7 @@ export async function loadMoveEffect(
   requestContext: RequestContext,
   move: PendingMove,
 ): Promise<MoveEffect | null> {
-  const { prepared, steppe } = requestContext
+  const { prepared, view } = requestContext
   const { store } = prepared
   const category = store.category.get(move.id)
   if (!category) return null
@@ -62,18 +62,22 @@ export async function loadMoveEffect(
   }
   let requests
   try {
-    requests = await requestsToMove(steppe, store, move, steppe.lastChangeSet)
+    requests = await requestsToMove(view, store, move, view.asOf)
   } catch (error) {
     if (error instanceof RangeError) return { ...about, refusal: 'It cannot stand there. Put it back.' }
     throw error
   }
-  const weighed = await weigh(steppe, requests)
+  const weighed = await weigh(view, requests)
   if (!weighed.ok)
     return {
       ...about,
       refusal: weighed.code === 'nothing-to-change' ? '' : refusalSentence(toRefusal(weighed)),
     }
-  const after = toRequestContext(steppe, weighed.after, requestContext.vantage, requestContext.now)
+  const after = toRequestContext(
+    { ...view, prepared: weighed.after },
+    requestContext.vantage,
+    requestContext.now,
+  )
   return {
     ...about,
     refusal: '',

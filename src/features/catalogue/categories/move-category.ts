@@ -3,7 +3,7 @@
 import { commit } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { refresh } from 'next/cache'
@@ -13,20 +13,20 @@ import type { PendingMove } from './category-tree-view'
 /** Moves a category; resolves to what is wrong, or `null`. `asOf` is the change set the tree shows. */
 export async function moveCategory(move: PendingMove, asOf: number): Promise<string | null> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const category = store.category.get(move.id)
   if (!category) return 'There is no such category any more.'
   const to = move.place.parent === null ? null : store.category.get(move.place.parent)
   if (to === undefined) return 'There is no such category to move it into any more.'
   let requests
   try {
-    requests = await requestsToMove(steppe, store, move, asOf)
+    requests = await requestsToMove(view, store, move, asOf)
   } catch (error) {
     if (error instanceof RangeError) return 'The tree has changed meanwhile. Move it again.'
     throw error
   }
-  const outcome = await commit(steppe, requests, {
+  const outcome = await commit(view, requests, {
     author: await currentAuthor(),
     note: `${category.name} moved to ${to?.name ?? 'the top'}`,
     at: currentInstant(),

@@ -7,10 +7,11 @@ import { checkVantages } from '@/server/changes/check-amount-edits'
 import { commit } from '@/server/changes/commit'
 import type { CommitOutcome } from '@/server/changes/commit-outcome'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { formerRecord, revisionOf, undo, undoNote } from '@/server/changes/history'
+import { formerRecord, undo, undoNote } from '@/server/changes/history'
+import { revisionOf, type View } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
-import { getPrepared, getSteppe, type Steppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
@@ -61,7 +62,7 @@ export async function readField(
   field: string,
 ): Promise<string | null> {
   await asMerchant()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await currentView()).prepared
   const start = startOf(store, kind, id, copyOf)
   return start ? (withTexts(store, kind, start, texts).problems[field] ?? null) : goneSentence(kind)
 }
@@ -71,16 +72,16 @@ export async function saveRecord(sheet: SheetReference, texts: Texts): Promise<S
   await asMerchant()
   const wrong = checkVantages([sheet.vantage])
   if (wrong) return { ok: false, problem: wrong }
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const { kind, id } = sheet
   const stored = currentOf(store, kind, id)
   if (!stored) return { ok: false, problem: goneSentence(kind) }
   const { record, problems } = withTexts(store, kind, stored, texts)
   if (Object.keys(problems).length > 0)
     return { ok: false, problem: Object.values(problems).join(' '), problems }
-  const conflicts = await conflictsOf(steppe, sheet, stored, texts)
-  const current = revisionOf(steppe, kind, id)
+  const conflicts = await conflictsOf(view, sheet, stored, texts)
+  const current = revisionOf(view, kind, id)
   if (conflicts.length > 0)
     return { ok: false, problem: conflictSentence(conflicts), conflicts, revision: current }
   const names = RECORD_FIELDS[kind]
@@ -88,12 +89,12 @@ export async function saveRecord(sheet: SheetReference, texts: Texts): Promise<S
     .map(({ name }) => name.toLowerCase())
   const request = { kind, id, seen: current, after: record } as unknown as ChangeRequest
   const outcome = await commit(
-    steppe,
+    view,
     [request],
     await note(`${String(stored['name'] ?? sheet.label)}: ${names.join(', ')} changed`),
   )
   if (!outcome.ok && outcome.code === 'nothing-to-change')
-    return { ok: true, href: hrefOf(kind, stored), changeSet: steppe.lastChangeSet }
+    return { ok: true, href: hrefOf(kind, stored), changeSet: view.asOf }
   return saved(outcome, hrefOf(kind, record))
 }
 
@@ -106,8 +107,8 @@ export async function createRecord(
   await asMerchant()
   if (!findSection(sectionOf(kind)?.path ?? ''))
     return { ok: false, problem: 'Nothing of that kind can be made here.' }
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const source = copyOf === null ? null : findRecord(store, kind, copyOf)
   const { record, problems } = withTexts(
     store,
@@ -126,7 +127,7 @@ export async function createRecord(
   const requests = requestsToMake(store, kind, record, source, randomUUID())
   const made = requests[0].after as unknown as Fields
   const outcome = await commit(
-    steppe,
+    view,
     requests,
     await note(`New ${sectionOf(kind).singular} ${String(made['name'] ?? made['sku'] ?? made['code'])}`),
   )
@@ -137,7 +138,7 @@ export async function createRecord(
 export async function archiveRecord(sheet: SheetReference): Promise<SaveOutcome> {
   await asMerchant()
   const { kind, id, label } = sheet
-  const stored = currentOf(getPrepared(await getSteppe()).store, kind, id)
+  const stored = currentOf((await currentView()).prepared.store, kind, id)
   if (!stored) return { ok: false, problem: goneSentence(kind) }
   const back = isPutAway(kind, stored)
   const change =
@@ -148,7 +149,7 @@ export async function archiveRecord(sheet: SheetReference): Promise<SaveOutcome>
 /** Switches a rule or list on or off, puts a contract into force or suspends it. */
 export async function switchRecord(sheet: SheetReference): Promise<SaveOutcome> {
   await asMerchant()
-  const stored = currentOf(getPrepared(await getSteppe()).store, sheet.kind, sheet.id)
+  const stored = currentOf((await currentView()).prepared.store, sheet.kind, sheet.id)
   if (!stored) return { ok: false, problem: goneSentence(sheet.kind) }
   const name = String(stored['name'])
   if (sheet.kind === 'contract') {
@@ -163,18 +164,18 @@ export async function switchRecord(sheet: SheetReference): Promise<SaveOutcome> 
 /** Removes a record for good, where no other needs it. */
 export async function removeRecord(sheet: SheetReference): Promise<SaveOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const { store } = getPrepared(steppe)
+  const view = await currentView()
+  const { store } = view.prepared
   const rates =
     sheet.kind === 'currency'
       ? [...store['exchange-rate'].values()].filter(({ currency }) => currency === sheet.id)
       : []
   const requests = [
-    ...rates.map(({ id }) => removal(revisionOf(steppe, 'exchange-rate', id), 'exchange-rate', id)),
+    ...rates.map(({ id }) => removal(revisionOf(view, 'exchange-rate', id), 'exchange-rate', id)),
     removal(sheet.revision, sheet.kind, sheet.id),
   ]
   return saved(
-    await commit(steppe, requests, await note(`${sheet.label} removed`)),
+    await commit(view, requests, await note(`${sheet.label} removed`)),
     `/${sectionOf(sheet.kind).path}`,
   )
 }
@@ -182,10 +183,10 @@ export async function removeRecord(sheet: SheetReference): Promise<SaveOutcome> 
 /** Takes a change of the record's history back. */
 export async function undoOnRecord(sheet: SheetReference, changeSet: number): Promise<SaveOutcome> {
   await asMerchant()
-  const steppe = await getSteppe()
-  const outcome = await undo(steppe, changeSet, await note(await undoNote(steppe, changeSet)))
+  const view = await currentView()
+  const outcome = await undo(view, changeSet, await note(await undoNote(view, changeSet)))
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
-  const now = currentOf(getPrepared(steppe).store, sheet.kind, sheet.id)
+  const now = currentOf(view.prepared.store, sheet.kind, sheet.id)
   return saved(outcome as CommitOutcome, now ? hrefOf(sheet.kind, now) : `/${sectionOf(sheet.kind).path}`)
 }
 
@@ -197,14 +198,14 @@ function startOf(store: Store, kind: EditableKind, id: string, copyOf: string | 
 
 /** The fields that are typed over here and were changed elsewhere since the sheet was read. */
 async function conflictsOf(
-  steppe: Steppe,
+  view: View,
   { kind, id, revision }: SheetReference,
   stored: Fields,
   texts: Texts,
 ): Promise<readonly FieldConflict[]> {
-  if (revision === null || revisionOf(steppe, kind, id) === revision) return []
-  const { store } = getPrepared(steppe)
-  const seen = await formerRecord(steppe, kind, id, revision)
+  if (revision === null || revisionOf(view, kind, id) === revision) return []
+  const { store } = view.prepared
+  const seen = await formerRecord(view, kind, id, revision)
   return RECORD_FIELDS[kind].flatMap((rule) => {
     const mine = texts[rule.field]
     if (mine === undefined) return []
@@ -227,7 +228,7 @@ async function setFields(
 ): Promise<SaveOutcome> {
   const after = { ...stored, ...change }
   const request = { kind: sheet.kind, id: sheet.id, seen: sheet.revision, after } as unknown as ChangeRequest
-  return saved(await commit(await getSteppe(), [request], await note(text)), hrefOf(sheet.kind, after))
+  return saved(await commit(await currentView(), [request], await note(text)), hrefOf(sheet.kind, after))
 }
 
 /** What the door said; the page, and the menu with its counts, are drawn anew. */

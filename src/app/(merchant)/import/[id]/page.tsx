@@ -1,6 +1,6 @@
 import { loadImport } from '@/features/imports/load-import'
 import { ImportPage } from '@/features/imports/import-page'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { currentView } from '@/server/views/current-view'
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 
@@ -12,7 +12,7 @@ interface PageProps {
 
 export default async function Page({ params }: PageProps) {
   const { id } = await params
-  const view = loadImport(getPrepared(await getSteppe()).store, id)
+  const view = loadImport((await currentView()).prepared.store, id)
   if (!view) redirect('/import')
   return <ImportPage initial={view} />
 }
