@@ -2,7 +2,8 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { prepare } from '../src/core/engine/prepare'
 import { DirectoryInUseError } from '../src/server/database/directory-lock'
-import { getPrepared, openSteppe } from '../src/server/engine/steppe'
+import { openSteppe } from '../src/server/engine/steppe'
+import { liveView } from '../src/server/views/view'
 import { documentFaults } from '../src/features/imports/document-faults'
 import { answerQuestions } from '../src/server/exchange/price-questions'
 import { importDocument } from '../src/server/exchange/import-document'
@@ -43,7 +44,7 @@ async function exportStore(file: string, data: string, url: string | null): Prom
   const steppe = await openSteppe(data)
   try {
     if (!steppe.prepared) throw new Refused(`There is no store in ${data} yet.`)
-    write(file, toDocument(getPrepared(steppe).store))
+    write(file, toDocument(liveView(steppe).prepared.store))
   } finally {
     await steppe.close()
   }

@@ -14,7 +14,7 @@ import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { editAmounts } from '@/server/changes/edit-amounts'
 import { latestChangeSets, latestChangesOf, preparedAsOf, undo } from '@/server/changes/history'
-import { getPrepared, type Steppe } from '@/server/engine/steppe'
+import { type Steppe } from '@/server/engine/steppe'
 import { loadStore } from '@/server/records/record-tables'
 import { demoSteppe } from './demo-steppe'
 import { liveTarget, liveView, revisionOf } from '@/server/views/view'
@@ -28,7 +28,7 @@ beforeAll(() => {
   steppe = demo.current
 })
 
-const store = (): Store => getPrepared(steppe).store
+const store = (): Store => liveView(steppe).prepared.store
 const product = (code: string): Product => store().product.get(`product-${code}`) as Product
 
 function productRequest(code: string, change: object): ChangeRequest {
@@ -46,7 +46,7 @@ const DEMO_NOW = Date.parse('2026-11-25T10:00:00Z')
 function price(
   as: 'guest' | 'bee-farms' | 'distributors',
   sku: string,
-  from = getPrepared(steppe),
+  from = liveView(steppe).prepared,
 ): string | null {
   const buyer =
     as === 'guest'
@@ -184,7 +184,7 @@ test('the past is what it was: before the autumn round, and at its beginning', a
   const beginning = await preparedAsOf(steppe, new Date('2025-01-01T00:00:00Z'))
   expect(price('guest', 'FR-BR-PF', beginning)).toBe('24.9')
   expect(beginning.store.product.get('product-FR-BR')?.cost).toBe('12.6')
-  expect(await preparedAsOf(steppe, LATER)).toBe(getPrepared(steppe))
+  expect(await preparedAsOf(steppe, LATER)).toBe(liveView(steppe).prepared)
 })
 
 describe('figures typed over others', () => {
@@ -222,10 +222,10 @@ describe('figures typed over others', () => {
     const from = { ...DEFAULT_VANTAGE, as: 'account:gorseback' } as const
     const paid = (as: `account:${string}`) => {
       const { buyerContext } = resolveVantage(store(), { ...from, as }, Date.now())
-      const opened = openPricingContext(getPrepared(steppe), buyerContext)
+      const opened = openPricingContext(liveView(steppe).prepared, buyerContext)
       if (!opened.ok) throw new Error(opened.error.code)
-      const number = getPrepared(steppe).index.numberOf.get('variant-FR-BR-PF') as number
-      return toPrice(findPrice(getPrepared(steppe), opened.value, number).units, opened.value.digits)
+      const number = liveView(steppe).prepared.index.numberOf.get('variant-FR-BR-PF') as number
+      return toPrice(findPrice(liveView(steppe).prepared, opened.value, number).units, opened.value.digits)
     }
     const edit = {
       kind: 'list-price',
@@ -269,11 +269,11 @@ describe('figures typed over others', () => {
   test('a margin typed into a list of another currency is computed on the cost in that currency', async () => {
     const from = { ...DEFAULT_VANTAGE, as: 'account:northern-skep' } as const
     const { buyerContext } = resolveVantage(store(), from, Date.now())
-    const opened = openPricingContext(getPrepared(steppe), buyerContext)
+    const opened = openPricingContext(liveView(steppe).prepared, buyerContext)
     if (!opened.ok) throw new Error(opened.error.code)
     const { currencyView, currency } = opened.value
-    const number = getPrepared(steppe).index.numberOf.get('variant-WF-BR-W10') as number
-    const pence = amountAt(referenceAmounts(getPrepared(steppe), 'cost', currencyView), number)
+    const number = liveView(steppe).prepared.index.numberOf.get('variant-WF-BR-W10') as number
+    const pence = amountAt(referenceAmounts(liveView(steppe).prepared, 'cost', currencyView), number)
     expect(currency).toBe('GBP')
     const edit = {
       kind: 'list-price',

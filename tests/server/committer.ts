@@ -1,7 +1,7 @@
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { getPrepared, openSteppe } from '@/server/engine/steppe'
-import { liveTarget, revisionOf } from '@/server/views/view'
+import { openSteppe } from '@/server/engine/steppe'
+import { liveView, liveTarget, revisionOf } from '@/server/views/view'
 
 /**
  * A process that commits without pause and says after each commit which number is safe, until it is
@@ -10,7 +10,7 @@ import { liveTarget, revisionOf } from '@/server/views/view'
 async function main(directory: string, from: number): Promise<never> {
   const steppe = await openSteppe(directory)
   for (let number = from; ; number += 1) {
-    const { store } = getPrepared(steppe)
+    const { store } = liveView(steppe).prepared
     const requests = ['product-a', 'product-b'].map((id) => {
       const record = store.product.get(id)
       return {

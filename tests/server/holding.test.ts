@@ -3,14 +3,14 @@ import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { formerlyKnownAs } from '@/server/changes/history'
-import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { openSteppe, type Steppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'
 import { toDocument } from '@/server/exchange/store-document'
 import { sql } from 'drizzle-orm'
 import { spawn } from 'node:child_process'
 import { demoSteppe } from './demo-steppe'
 import { temporaryDirectory } from './temporary-directory'
-import { liveTarget, revisionAsOf, revisionOf } from '@/server/views/view'
+import { liveView, liveTarget, revisionAsOf, revisionOf } from '@/server/views/view'
 
 const NOTE = { author: 'Test', note: 'a change', at: new Date('2026-11-25T10:00:00Z') }
 const demo = demoSteppe()
@@ -23,12 +23,12 @@ type Fields = Record<string, unknown>
 type Sold = { readonly id: string; readonly sku: string }
 
 function edit(kind: RecordKind, id: string, fields: Fields): ChangeRequest {
-  const record = getPrepared(steppe).store[kind].get(id) as object
+  const record = liveView(steppe).prepared.store[kind].get(id) as object
   const seen = revisionOf(liveTarget(steppe), kind, id)
   return { kind, id, seen, after: { ...record, ...fields } } as unknown as ChangeRequest
 }
 
-const documentNow = () => JSON.parse(JSON.stringify(toDocument(getPrepared(steppe).store))) as Fields
+const documentNow = () => JSON.parse(JSON.stringify(toDocument(liveView(steppe).prepared.store))) as Fields
 
 describe('a document', () => {
   test('that says what the store says changes nothing, in whatever order its fields stand', async () => {
@@ -82,7 +82,7 @@ describe('a document', () => {
     expect(groups.length).toBeGreaterThan(0)
     const outcome = await importDocument(steppe, { ...familyless, passcodes }, NOTE)
     expect(outcome).toMatchObject({ ok: true })
-    expect([...getPrepared(steppe).store.passcode.values()].map(({ code }) => code).sort()).toEqual(
+    expect([...liveView(steppe).prepared.store.passcode.values()].map(({ code }) => code).sort()).toEqual(
       passcodes.map(({ code }) => code).sort(),
     )
   })
@@ -90,7 +90,7 @@ describe('a document', () => {
 
 describe('what one change set may do', () => {
   test('a record is found by the code it had before, whatever its case, and by none it never had', async () => {
-    const [group] = getPrepared(steppe).store.group.values()
+    const [group] = liveView(steppe).prepared.store.group.values()
     const { id, code } = group as { id: string; code: string }
     await commit(liveTarget(steppe), [edit('group', id, { code: '50 %/a' })], NOTE)
     await commit(liveTarget(steppe), [edit('group', id, { name: 'Another name' })], NOTE)
@@ -101,7 +101,7 @@ describe('what one change set may do', () => {
   })
 
   test('two SKUs change places', async () => {
-    const { store } = getPrepared(steppe)
+    const { store } = liveView(steppe).prepared
     const [one, other] = [...store.variant.values()] as unknown as readonly [Sold, Sold]
     const outcome = await commit(
       liveTarget(steppe),
@@ -109,7 +109,7 @@ describe('what one change set may do', () => {
       NOTE,
     )
     expect(outcome).toMatchObject({ ok: true })
-    const { variant } = getPrepared(steppe).store
+    const { variant } = liveView(steppe).prepared.store
     expect([variant.get(one.id)?.sku, variant.get(other.id)?.sku]).toEqual([other.sku, one.sku])
   })
 
@@ -121,7 +121,7 @@ describe('what one change set may do', () => {
     ['an amount of a million digits', { basePrice: '9'.repeat(1_000_000) }],
     ['a code of 101 letters', { code: 'x'.repeat(101) }],
   ])('%s is a refusal', async (_, fields) => {
-    const { store } = getPrepared(steppe)
+    const { store } = liveView(steppe).prepared
     const [product] = store.product.values()
     const [category] = store.category.values()
     const request =
@@ -178,7 +178,7 @@ describe('what one change set may do', () => {
   })
 
   test('an edit of a record that was changed after the page was read is stale', async () => {
-    const [rate] = getPrepared(steppe).store['tax-rate'].values()
+    const [rate] = liveView(steppe).prepared.store['tax-rate'].values()
     const id = rate?.id ?? ''
     const asOf = steppe.lastChangeSet
     expect(revisionAsOf(liveTarget(steppe), 'tax-rate', id, asOf)).toBe(
@@ -198,7 +198,10 @@ test('a store nobody foresaw starts, names the record, can be exported, mended a
   const first = await openSteppe(directory.path)
   const document = documentNow()
   expect(await importDocument(first, document, NOTE)).toMatchObject({ ok: true })
-  const { id, code } = [...getPrepared(first).store.adjustment.values()][0] as { id: string; code: string }
+  const { id, code } = [...liveView(first).prepared.store.adjustment.values()][0] as {
+    id: string
+    code: string
+  }
   await first.database.execute(
     sql`update adjustment set schedule = '{"from":"no day","to":null,"months":[],"weekdays":[],"hours":null,"overrides":{}}'::jsonb where id = ${id}`,
   )

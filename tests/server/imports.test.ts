@@ -1,5 +1,5 @@
 import { undo } from '@/server/changes/history'
-import { getPrepared, type Steppe } from '@/server/engine/steppe'
+import { type Steppe } from '@/server/engine/steppe'
 import {
   cancelImport,
   type ImportJob,
@@ -38,7 +38,7 @@ async function settled(job: ImportJob): Promise<ImportJob> {
 }
 
 test('an import is one change set; taking it back leaves the store as it was', async () => {
-  const before = JSON.stringify(toDocument(getPrepared(steppe).store))
+  const before = JSON.stringify(toDocument(liveView(steppe).prepared.store))
   const job = await open(file(NEW_ROWS, '9.90'))
   expect(job.state).toEqual({ step: 'preview', notice: null })
   startWriting(steppe, job, 'Merchant')
@@ -46,12 +46,12 @@ test('an import is one change set; taking it back leaves the store as it was', a
   const changeSet = steppe.lastChangeSet
   expect(job.state).toEqual({ step: 'done', changeSet, rows: NEW_ROWS })
   expect(
-    [...getPrepared(steppe).store.variant.values()].filter(({ sku }) => sku.startsWith('NEW-')),
+    [...liveView(steppe).prepared.store.variant.values()].filter(({ sku }) => sku.startsWith('NEW-')),
   ).toHaveLength(NEW_ROWS)
 
   const taken = await undo(liveView(steppe), changeSet, { author: 'Merchant', note: 'back', at: new Date() })
   expect(taken.ok).toBe(true)
-  expect(JSON.stringify(toDocument(getPrepared(steppe).store))).toBe(before)
+  expect(JSON.stringify(toDocument(liveView(steppe).prepared.store))).toBe(before)
 }, 60_000)
 
 test('stopped while it is written, an import leaves nothing behind', async () => {
@@ -70,8 +70,10 @@ test('stopped while it is written, an import leaves nothing behind', async () =>
 }, 60_000)
 
 test('a store changed since the preview is looked at again before anything is written', async () => {
-  const [product] = [...getPrepared(steppe).store.product.values()]
-  const variant = [...getPrepared(steppe).store.variant.values()].find((each) => each.product === product?.id)
+  const [product] = [...liveView(steppe).prepared.store.product.values()]
+  const variant = [...liveView(steppe).prepared.store.variant.values()].find(
+    (each) => each.product === product?.id,
+  )
   const preview = await open(new TextEncoder().encode(`SKU,Price\n${variant?.sku},123.45\n`))
   const other = await open(new TextEncoder().encode(`SKU,Price\n${variant?.sku},99.99\n`))
   startWriting(steppe, other, 'Somebody else')

@@ -6,7 +6,7 @@ import {
   preparedAsOf,
   undo,
 } from '@/server/changes/history'
-import { getPrepared, openSteppe, type Steppe } from '@/server/engine/steppe'
+import { openSteppe, type Steppe } from '@/server/engine/steppe'
 import { loadStore } from '@/server/records/record-tables'
 import { seedDemo } from '@/server/changes/seed-demo'
 import { spawn } from 'node:child_process'
@@ -30,7 +30,7 @@ afterAll(async () => {
   directory.remove()
 })
 
-const store = () => getPrepared(steppe).store
+const store = () => liveView(steppe).prepared.store
 const priceOf = (id: string) => Number(store().product.get(id)?.basePrice)
 
 /** What a server that starts now would know is what this one knows. */

@@ -1,7 +1,7 @@
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ChangeRequest } from '@/server/changes/weigh'
-import { getPrepared, type Steppe } from '@/server/engine/steppe'
-import { liveTarget, revisionOf } from '@/server/views/view'
+import { type Steppe } from '@/server/engine/steppe'
+import { liveView, liveTarget, revisionOf } from '@/server/views/view'
 
 type Fields = Readonly<Record<string, unknown>>
 
@@ -24,7 +24,7 @@ export function edited(
   id: string,
   fields: Fields | null,
 ): ChangeRequest {
-  const record = getPrepared(steppe).store[kind].get(id) as object
+  const record = liveView(steppe).prepared.store[kind].get(id) as object
   const after = fields && { ...record, ...fields }
   return { kind, id, seen: revisionOf(liveTarget(steppe), kind, id), after } as unknown as ChangeRequest
 }

@@ -1,6 +1,7 @@
 import { RECORD_KINDS } from '@/core/issue/issue'
 import { preparedAsOf } from '@/server/changes/history'
-import { getPrepared, openSteppe } from '@/server/engine/steppe'
+import { liveView } from '@/server/views/view'
+import { openSteppe } from '@/server/engine/steppe'
 import { PGlite } from '@electric-sql/pglite'
 import { readFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
@@ -49,7 +50,7 @@ test('a store of the first version opens in this one, its past too', async () =>
   await old.close()
 
   const steppe = await openSteppe(directory.path)
-  const { store } = getPrepared(steppe)
+  const { store } = liveView(steppe).prepared
   const method = { kind: 'percent', percent: '-12', reference: { kind: 'base' } }
   expect(store['price-line'].get('n')).toMatchObject({
     breaks: [{ from: '0', method }],

@@ -1,6 +1,6 @@
 import { NO_USE_LIMITS } from '@/core/promotions/promotion'
 import { decimal, subtract } from '@/core/decimal/decimal'
-import { getPrepared, type Steppe } from '@/server/engine/steppe'
+import { type Steppe } from '@/server/engine/steppe'
 import { commit } from '@/server/changes/commit'
 import { latestChangeSets, latestChangesOf, undo } from '@/server/changes/history'
 import { DiskFullError } from '@/server/database/disk-room'
@@ -51,7 +51,7 @@ const DOCUMENT: OrderDocument = {
 const LINE = { variant: 'variant-FR-BR-PF', quantity: decimal(2), extras: [] }
 
 test('a cart is kept, and what no longer exists falls out of it', async () => {
-  const prepared = getPrepared(steppe)
+  const prepared = liveView(steppe).prepared
   await writeCart(steppe, 'cart-a', [LINE, { ...LINE, variant: 'gone' }, { ...LINE, extras: ['gone'] }])
   expect(await readCart(steppe, prepared, 'cart-a')).toEqual([LINE, LINE])
   await writeCart(steppe, 'cart-a', [LINE])
@@ -65,10 +65,10 @@ test('on a nearly full disk neither a cart nor an order is written, and both are
   const full = { ...steppe, freeBytes: () => 1_000_000 }
   await expect(writeCart(full, 'cart-full', [LINE])).rejects.toThrow(DiskFullError)
   await writeCart(steppe, 'cart-full', [LINE])
-  const stock = getPrepared(steppe).store.variant.get(LINE.variant)?.stock
+  const stock = liveView(steppe).prepared.store.variant.get(LINE.variant)?.stock
   await expect(placeOrder(full, owner, DOCUMENT, at)).rejects.toThrow(DiskFullError)
-  expect(await readCart(steppe, getPrepared(steppe), 'cart-full')).toEqual([LINE])
-  expect(getPrepared(steppe).store.variant.get(LINE.variant)?.stock).toBe(stock)
+  expect(await readCart(steppe, liveView(steppe).prepared, 'cart-full')).toEqual([LINE])
+  expect(liveView(steppe).prepared.store.variant.get(LINE.variant)?.stock).toBe(stock)
   expect(await placeOrder(steppe, owner, DOCUMENT, at)).not.toBeNull()
 })
 
@@ -81,7 +81,7 @@ test('one cart is one order, however often it is sent, and numbers rise', async 
   await writeCart(steppe, 'cart-b', [LINE])
   const next = await placeOrder(steppe, owner, DOCUMENT, at)
   expect(next).toBe(Number(sent.find((number) => number !== null)) + 1)
-  expect(await readCart(steppe, getPrepared(steppe), 'cart-b')).toEqual([])
+  expect(await readCart(steppe, liveView(steppe).prepared, 'cart-b')).toEqual([])
 })
 
 test('orders are found again by their buyer alone, and count for limits over days', async () => {
@@ -96,10 +96,10 @@ test('orders are found again by their buyer alone, and count for limits over day
 })
 
 test('what is ordered comes out of the stock that is counted, below zero on back order', async () => {
-  const { store } = getPrepared(steppe)
+  const { store } = liveView(steppe).prepared
   const counted = [...store.variant.values()].find(({ stock }) => stock !== null && stock !== '0')!
   const uncounted = [...store.variant.values()].find(({ stock }) => stock === null)!
-  const stockOf = (id: string) => getPrepared(steppe).store.variant.get(id)?.stock
+  const stockOf = (id: string) => liveView(steppe).prepared.store.variant.get(id)?.stock
   const order = (visitor: string, quantity: string) => {
     const line = { ...DOCUMENT.lines[0]!, variant: counted.id, quantity: decimal(quantity) }
     const lines = [line, line, { ...line, variant: uncounted.id }]
@@ -120,7 +120,7 @@ test('what is ordered comes out of the stock that is counted, below zero on back
 })
 
 test('selling stands in no merchant’s way: edits go on, are taken back, and what was sold stays sold', async () => {
-  const variant = () => getPrepared(steppe).store.variant.get('variant-QU-MN-PO')!
+  const variant = () => liveView(steppe).prepared.store.variant.get('variant-QU-MN-PO')!
   const seen = revisionOf(liveTarget(steppe), 'variant', variant().id)
   const edit = (change: object) =>
     commit(
@@ -169,7 +169,7 @@ describe('the uses of a promotion', () => {
     promotions: [{ id, name: 'Open-day voucher', saving: decimal(1), uses }],
   })
   const limitedTo = async (uses: object) => {
-    const promotion = getPrepared(steppe).store.promotion.get(id)!
+    const promotion = liveView(steppe).prepared.store.promotion.get(id)!
     const after = { ...promotion, uses: { ...NO_USE_LIMITS, ...uses } }
     const seen = revisionOf(liveTarget(steppe), 'promotion', id)
     const note = { author: 'Test', note: 'uses', at: new Date('2027-03-01T08:00:00Z') }

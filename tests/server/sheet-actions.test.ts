@@ -7,10 +7,10 @@ import type * as Members from '@/features/buyers/save-members'
 import type * as Pickers from '@/features/pickers/make-record'
 import type * as Products from '@/features/products/price-in-list'
 import type * as Categories from '@/features/catalogue/categories/move-category'
-import { getPrepared, type Steppe } from '@/server/engine/steppe'
+import { type Steppe } from '@/server/engine/steppe'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { demoSteppe } from './demo-steppe'
-import { liveTarget, revisionOf } from '@/server/views/view'
+import { liveView, liveTarget, revisionOf } from '@/server/views/view'
 
 // Modules of their own have no global of this name.
 const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
@@ -52,7 +52,7 @@ beforeAll(async () => {
   categories = await import('@/features/catalogue/categories/move-category')
 })
 
-const store = () => getPrepared(steppe).store
+const store = () => liveView(steppe).prepared.store
 type Kind = Parameters<typeof records.saveRecord>[0]['kind']
 const byCode = <Item extends { readonly code: string }>(
   all: ReadonlyMap<string, Item>,

@@ -3,8 +3,8 @@ import { isOutside } from '@/features/shop/entrance/enter'
 import { shopChoices, shopMoney, topCategories } from '@/features/shop/catalogue/load-shop'
 import { ShopFrame } from '@/features/shop/frame/shop-frame'
 import type { ShopMoney } from '@/features/shop/frame/shop-view'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { shopVisitor } from '@/server/session/shop-session'
+import { getSteppe } from '@/server/engine/steppe'
+import { shopView, shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
@@ -18,8 +18,8 @@ export default async function ShopLayout({ children }: { readonly children: Reac
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
-  const prepared = getPrepared(steppe)
-  const visitor = await shopVisitor(prepared)
+  const prepared = (await shopView()).prepared
+  const visitor = await shopVisitor()
   const { name, as, vantage } = visitor
   const settings = getSettings(prepared.store)
   return (

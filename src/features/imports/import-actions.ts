@@ -3,7 +3,7 @@
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { liveView } from '@/server/views/view'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { getSteppe } from '@/server/engine/steppe'
 import type { DecimalMark } from '@/core/decimal/written-amount'
 import {
   cancelImport,
@@ -23,7 +23,7 @@ import { loadImport, loadRows } from './load-import'
 /** Where an import stands now; `null` when it is gone. */
 export async function importNow(id: string): Promise<ImportView | null> {
   await asMerchant()
-  return loadImport(getPrepared(await getSteppe()).store, id)
+  return loadImport(liveView(await getSteppe()).prepared.store, id)
 }
 
 /** Reads the file with its columns matched as given. */

@@ -1,7 +1,8 @@
 import 'server-only'
 
 import { findByCode } from '@/core/catalogue/find-by-code'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { liveView } from '@/server/views/view'
+import { getSteppe } from '@/server/engine/steppe'
 import { openImport } from '@/server/imports/import-job'
 import { tableSentence } from './row-sentence'
 
@@ -15,7 +16,7 @@ const LONGEST_NAME = 200
 export async function receiveFile(fields: URLSearchParams, bytes: Uint8Array): Promise<ReceiveOutcome> {
   const list = fields.get('list') || null
   const steppe = await getSteppe()
-  if (list !== null && !findByCode(getPrepared(steppe).store['price-list'], list))
+  if (list !== null && !findByCode(liveView(steppe).prepared.store['price-list'], list))
     return { ok: false, problem: `There is no price list “${list}”.` }
   const target =
     fields.get('into') === 'lines' ? ({ kind: 'lines', list } as const) : ({ kind: 'products' } as const)

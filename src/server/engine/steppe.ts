@@ -110,13 +110,3 @@ async function lastChangeSetId(database: Database): Promise<number> {
   const last = await database.query.changeSets.findFirst({ orderBy: (set, { desc }) => desc(set.id) })
   return last?.id ?? 0
 }
-
-/**
- * The prepared engine of a store that has been set up.
- *
- * Errors  throws `RangeError` on an empty store.
- */
-export function getPrepared(steppe: Steppe): PreparedStore {
-  if (!steppe.prepared) throw new RangeError('the store has not been set up')
-  return steppe.prepared
-}

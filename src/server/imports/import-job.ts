@@ -9,7 +9,7 @@ import { commit } from '../changes/commit'
 import { yieldToOthers } from '../doors/slices'
 import { type ChangeRequest, parseContext } from '../changes/weigh'
 import { liveView, revisionOf } from '../views/view'
-import { getPrepared, type Steppe } from '../engine/steppe'
+import { type Steppe } from '../engine/steppe'
 import {
   checkMatching,
   guessMatching,
@@ -82,7 +82,7 @@ export async function openImport(
   const read = await readTable(file.bytes)
   if (!read.ok) return read
   const { table } = read
-  const { store } = getPrepared(steppe)
+  const { store } = liveView(steppe).prepared
   const samples = table.rows.slice(0, 200).flatMap(({ cells }) => cells)
   const matching = guessMatching(table.header, fieldsOf(store, target, table))
   const job: ImportJob = {
@@ -119,7 +119,7 @@ export function startReading(steppe: Steppe, job: ImportJob, matching: Matching,
   if (isBusy(job.state)) return
   job.matching = job.table.header.map((_, at) => matching[at] ?? null)
   job.mark = mark
-  const { store } = getPrepared(steppe)
+  const { store } = liveView(steppe).prepared
   const needs = job.target.kind === 'products' ? PRODUCT_NEEDS : lineNeeds(store, listOf(store, job.target))
   const problem = checkMatching(job.matching, fieldsOf(store, job.target, job.table), needs)
   job.state = { step: 'matching', problem }
@@ -163,7 +163,7 @@ function listOf(store: Store, target: ImportTarget): PriceList | null {
 }
 
 async function read(steppe: Steppe, job: ImportJob): Promise<void> {
-  const { store } = getPrepared(steppe)
+  const { store } = liveView(steppe).prepared
   const asOf = steppe.lastChangeSet
   const leftOutThen = leftOutText(job)
   const input = {

@@ -17,6 +17,7 @@ import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/schema'
 import { pricingContextOf } from '../engine/look-from'
 import { getSteppe, type Steppe } from '../engine/steppe'
+import { liveView, type View } from '../views/view'
 import { readCartFacts } from '../shop/cart-store'
 import { factsOfBuyer } from '../shop/promotion-facts'
 
@@ -53,8 +54,14 @@ export interface ShopVisitor {
   readonly itemPromotions: ItemPromotions
 }
 
+/** The store that is open in the shop. */
+export async function shopView(): Promise<View> {
+  return liveView(await getSteppe())
+}
+
 /** The visitor of this request: whoever signed in, else a guest. Somebody who is gone is a guest too. */
-export async function shopVisitor(prepared: PreparedStore): Promise<ShopVisitor> {
+export async function shopVisitor(): Promise<ShopVisitor> {
+  const { prepared } = await shopView()
   const session = (await readSession()) ?? NOBODY
   const vantage: Vantage = {
     as: isBuyerCode(session.buyer) ? session.buyer : 'guest',

@@ -12,7 +12,7 @@ import { commit, SHOP_AUTHOR } from '../changes/commit'
 import type { CommitNote, Transaction } from '../changes/commit-outcome'
 import type { ChangeRequest } from '../changes/weigh'
 import { liveView, revisionOf, type View } from '../views/view'
-import { getPrepared, type Steppe } from '../engine/steppe'
+import { type Steppe } from '../engine/steppe'
 import { startOfDay } from '@/core/predicates/instant'
 import { readUses } from './promotion-uses'
 

@@ -1,8 +1,8 @@
 import { getSettings } from '@/core/store/store'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
+import { shopView } from '@/server/session/shop-session'
 
 export default async function ShopContact() {
-  const { name, shopContact } = getSettings(getPrepared(await getSteppe()).store)
+  const { name, shopContact } = getSettings((await shopView()).prepared.store)
   return (
     <div className="max-w-md">
       <h1 className="pb-2 text-3xl leading-9 font-bold tracking-tight">Contact us</h1>

@@ -1,7 +1,6 @@
 import { isOutside } from '@/features/shop/entrance/enter'
 import { GatePage } from '@/features/shop/entrance/gate-page'
 import { insideShop } from '@/features/shop/entrance/inside-shop'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor } from '@/server/session/shop-session'
 
 export default async function ShopGate({
@@ -9,7 +8,7 @@ export default async function ShopGate({
 }: {
   readonly searchParams: Promise<{ wrong?: string; back?: string }>
 }) {
-  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const visitor = await shopVisitor()
   const { channel } = visitor.pricingContext.terms
   const gate = channel?.gate === 'sign-in' || channel?.gate === 'passcode' ? channel.gate : null
   const { wrong, back = '' } = await searchParams

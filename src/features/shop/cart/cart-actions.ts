@@ -6,8 +6,14 @@ import { add, type Decimal, parseDecimal } from '@/core/decimal/decimal'
 import { factsOf } from '@/core/engine/items/catalogue-index'
 import { findRights } from '@/core/engine/rules/find-rights'
 import { matchWhat } from '@/core/predicates/what'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
-import { cartOfVisitor, rememberPasscode, shopVisitor, type ShopVisitor } from '@/server/session/shop-session'
+import { getSteppe } from '@/server/engine/steppe'
+import {
+  shopView,
+  cartOfVisitor,
+  rememberPasscode,
+  shopVisitor,
+  type ShopVisitor,
+} from '@/server/session/shop-session'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
@@ -147,14 +153,14 @@ interface QuickLineLeft {
 /** Takes a passcode; a wrong one is refused with its reason. */
 export async function enterPasscode(form: FormData): Promise<never> {
   const word = String(form.get('word') ?? '').trim()
-  const { store } = getPrepared(await getSteppe())
+  const { store } = (await shopView()).prepared
   const given = [...store.passcode.values()].find((each) => each.word.toLowerCase() === word.toLowerCase())
   const back = insideShop(String(form.get('back') ?? ''))
   const again = new URLSearchParams({ back })
   // A slip does not take away a passcode that was good.
   if (!given) redirect(`/shop/gate?wrong=1&${again}`)
   await withRoom(() => rememberPasscode(given.id))
-  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const visitor = await shopVisitor()
   // One that is not good today opens nothing.
   redirect(
     visitor.pricingContext.terms.passcode && !isOutside(visitor) ? back : `/shop/gate?wrong=1&${again}`,

@@ -1,13 +1,12 @@
 import 'server-only'
 
 import { findGate } from '@/core/engine/rules/find-rights'
-import { getPrepared, getSteppe } from '@/server/engine/steppe'
 import { shopVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { redirect } from 'next/navigation'
 
 /** The visitor of a page of the shop; whoever the gate keeps out is led to it, and from there to the page they wanted. */
 export async function enterShopPage(wanted = ''): Promise<ShopVisitor> {
-  const visitor = await shopVisitor(getPrepared(await getSteppe()))
+  const visitor = await shopVisitor()
   if (isOutside(visitor))
     redirect(wanted === '' ? '/shop/gate' : `/shop/gate?${new URLSearchParams({ back: wanted })}`)
   return visitor

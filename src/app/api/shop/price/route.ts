@@ -9,7 +9,7 @@ import { type NextRequest, NextResponse } from 'next/server'
 const MOST_EXTRAS = 50
 
 /** What some pieces of a SKU cost whoever is in the shop. */
-export const GET = withStore(async (request: NextRequest, { prepared }) => {
+export const GET = withStore(async (request: NextRequest) => {
   const fields = request.nextUrl.searchParams
   const text = fields.get('quantity') ?? '1'
   const quantity = isQuantity(text) ? parseDecimal(text) : null
@@ -19,12 +19,7 @@ export const GET = withStore(async (request: NextRequest, { prepared }) => {
       { status: 400 },
     )
   const sku = searchWords(fields, 'sku')
-  const quote = quoteFor(
-    await shopVisitor(prepared),
-    sku,
-    quantity,
-    fields.getAll('extra').slice(0, MOST_EXTRAS),
-  )
+  const quote = quoteFor(await shopVisitor(), sku, quantity, fields.getAll('extra').slice(0, MOST_EXTRAS))
   return quote
     ? NextResponse.json(quote)
     : NextResponse.json({ error: `there is no “${sku}” here` }, { status: 404 })

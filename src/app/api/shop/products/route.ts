@@ -5,8 +5,8 @@ import { shopVisitor } from '@/server/session/shop-session'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** The feed of everything whoever asks may see, at their own prices, page by page. */
-export const GET = withStore(async (request: NextRequest, { prepared }) => {
-  const visitor = await shopVisitor(prepared)
+export const GET = withStore(async (request: NextRequest) => {
+  const visitor = await shopVisitor()
   const page = readPage(request.nextUrl.searchParams.get('page'))
   return NextResponse.json({ ...shopMoney(visitor), ...(await shopFeed(visitor, page)) })
 })

@@ -5,6 +5,6 @@ import { shopVisitor } from '@/server/session/shop-session'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** What whoever is in the shop may mean by the beginning of a search. */
-export const GET = withStore(async (request: NextRequest, { prepared }) =>
-  NextResponse.json(suggestInShop(await shopVisitor(prepared), searchWords(request.nextUrl.searchParams))),
+export const GET = withStore(async (request: NextRequest) =>
+  NextResponse.json(suggestInShop(await shopVisitor(), searchWords(request.nextUrl.searchParams))),
 )
