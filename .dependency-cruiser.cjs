@@ -16,6 +16,7 @@ const CORE = [
   'tax',
   'promotions',
   'store',
+  'drafts',
   'notation',
   'engine',
   'cart',

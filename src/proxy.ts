@@ -1,4 +1,4 @@
-import { allowedHosts, judge, securityHeaders, SIDE_HEADER, sideOf } from '@/server/doors/outer-door'
+import { allowedHosts, DRAFT_HEADER, judge, securityHeaders, SIDE_HEADER, sideOf } from '@/server/doors/outer-door'
 import { type NextRequest, NextResponse } from 'next/server'
 
 const HOSTS = allowedHosts(process.env['STEPPE_HOSTS'])
@@ -6,7 +6,7 @@ const IS_DEVELOPMENT = process.env['NODE_ENV'] === 'development'
 
 /** Every request passes here first: names and origins are checked, and every answer gets its security headers. */
 export function proxy(request: NextRequest): NextResponse {
-  const path = new URL(request.url).pathname
+  const { pathname: path, searchParams } = new URL(request.url)
   const headers = securityHeaders(crypto.randomUUID(), IS_DEVELOPMENT)
   const away = judge({ method: request.method, path, header: (name) => request.headers.get(name) }, HOSTS)
   if (away) {
@@ -16,6 +16,8 @@ export function proxy(request: NextRequest): NextResponse {
   const passed = new Headers(request.headers)
   passed.set('content-security-policy', headers['content-security-policy'] ?? '')
   passed.set(SIDE_HEADER, sideOf(path))
+  // Whatever a client sends under this name is not believed.
+  passed.set(DRAFT_HEADER, searchParams.get('draft') ?? '')
   const response = NextResponse.next({ request: { headers: passed } })
   for (const [name, value] of Object.entries(headers)) response.headers.set(name, value)
   return response

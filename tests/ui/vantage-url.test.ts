@@ -8,6 +8,7 @@ const vantages: fc.Arbitrary<Vantage> = fc.record({
   channel: fc.constantFrom(null, 'counter'),
   deliverTo: fc.constantFrom(null, 'NO', 'US-CA'),
   currency: fc.constantFrom(null, 'GBP'),
+  draft: fc.constantFrom(null, 'spring'),
   on: fc.option(
     fc
       .date({ min: new Date('2000-01-01'), max: new Date('2099-12-31'), noInvalidDate: true })

@@ -6,7 +6,7 @@ import type { Change, Store } from './store'
 type Fields = Readonly<Record<string, unknown>>
 
 /** A field that was changed on both sides, to different values. */
-interface FieldConflict {
+export interface FieldConflict {
   readonly field: string
   /** What both started from. */
   readonly before: unknown
@@ -15,7 +15,7 @@ interface FieldConflict {
 }
 
 /** What stands between a change and the record as it is by now. */
-type RebaseConflict =
+export type RebaseConflict =
   | { readonly code: 'fields'; readonly fields: readonly FieldConflict[] }
   /** It was made on one side after it had been made on the other. */
   | { readonly code: 'exists' }

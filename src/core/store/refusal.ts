@@ -32,6 +32,8 @@ export type Refusal =
     }
   | { readonly code: 'nothing-to-change' }
   | { readonly code: 'disk-full' }
+  /** It was to go into a draft that is published or discarded by now. */
+  | { readonly code: 'no-such-draft'; readonly draft: string }
   /** The store could not be read any more. */
   | { readonly code: 'unreadable'; readonly why: string }
   /** Of many edits made together, the one that was refused; none was made. */

@@ -17,6 +17,7 @@ const vantage = Joi.object({
   deliverTo: Joi.string().allow(null),
   currency: Joi.string().allow(null),
   on: Joi.string().allow(null),
+  draft: Joi.string().max(100).allow(null),
 })
 
 const edits = Joi.array()

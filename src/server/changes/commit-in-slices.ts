@@ -156,7 +156,7 @@ async function write(
           .update(schema.changeSets)
           .set({ isUnfinished: false })
           .where(eq(schema.changeSets.id, changeSet))
-        await note.alongside?.(transaction)
+        await note.alongside?.(transaction, changeSet)
       })
       steppe.sync()
       keep(steppe, after, changes, changeSet, revisionOf)

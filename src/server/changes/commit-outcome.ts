@@ -17,7 +17,7 @@ export interface CommitNote {
    */
   readonly keepsRevisions?: boolean
   /** Writes something else with it, all or nothing; throwing out of it calls everything off. */
-  readonly alongside?: (transaction: Transaction) => Promise<void>
+  readonly alongside?: (transaction: Transaction, changeSet: number) => Promise<void>
 }
 
 export type Transaction = Parameters<Parameters<Steppe['database']['transaction']>[0]>[0]
@@ -35,6 +35,8 @@ export type CommitOutcome =
   | Refused
   /** The disk is nearly full: nothing is written before there is room again. */
   | { readonly ok: false; readonly code: 'disk-full'; readonly freeBytes: number }
+  /** The draft that it was to go into is not open any more. */
+  | { readonly ok: false; readonly code: 'no-such-draft'; readonly draft: string }
 
 /** How a large commit comes on. Throwing out of it stops the commit, of which nothing is written then. */
 export type CommitProgress = (stage: 'checking' | 'writing', done: number) => Promise<void> | void

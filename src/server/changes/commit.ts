@@ -4,6 +4,7 @@ import { isDiskFull } from '../database/disk-room'
 import { liveTarget, type Target } from '../views/view'
 import { commitInSlices, MOST_AT_ONCE } from './commit-in-slices'
 import type { CommitNote, CommitOutcome, CommitProgress } from './commit-outcome'
+import { commitToDraft } from '../drafts/commit-to-draft'
 import { inTurn, mustWait } from './turns'
 import { type ChangeRequest, weigh, weighAgain } from './weigh'
 import { writeAtOnce } from './write-at-once'
@@ -12,7 +13,7 @@ import { writeAtOnce } from './write-at-once'
 export const SHOP_AUTHOR = 'Shop'
 
 /**
- * The one door for writes: all of the requests become one change set, or none does. Many are written in slices, between
+ * The one door for writes, to what is live or to a draft: all of the requests become one change set, or none does. Many are written in slices, between
  * which others read and write whatever these do not touch. What was sold since somebody looked stays sold.
  *
  * Holds   when it resolves with `ok`, the change set is on disk and the prepared engine knows it.
@@ -25,7 +26,9 @@ export async function commit(
   note: CommitNote,
   onProgress: CommitProgress = () => undefined,
 ): Promise<CommitOutcome> {
-  const { steppe } = target
+  const { steppe, draft, missing } = target
+  if (missing !== null) return { ok: false, code: 'no-such-draft', draft: missing }
+  if (draft) return commitToDraft(target, draft, requests, note, onProgress)
   // A store that is made, or mended, is nobody's to work in yet.
   if (requests.length > MOST_AT_ONCE && steppe.prepared)
     return commitInSlices(target, requests, note, onProgress)

@@ -26,6 +26,7 @@ import type { PgColumn } from 'drizzle-orm/pg-core'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { liveView, revisionOf, type View } from '../views/view'
+import { editAfter, latestEdits, readEdit } from '../drafts/draft-rows'
 import { revisionKey } from '../records/record-tables'
 import { toChange } from '../records/undo-unfinished'
 import { commit, SHOP_AUTHOR } from './commit'
@@ -45,7 +46,7 @@ export async function undo(
   changeSet: number,
   note: { readonly author: string; readonly note: string; readonly at: Date },
 ): Promise<UndoOutcome> {
-  const changes = await readChanges(view.steppe, changeSet)
+  const changes = await readChanges(view, changeSet)
   if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
   const back = rebase(reverseChanges(changes), view.prepared.store)
   const conflicts = back.flatMap(({ change: { kind, id, before, after }, conflict }) =>
@@ -65,9 +66,11 @@ export async function undo(
 
 /** What the history says of a change set that takes another one back: what that one was. */
 export async function undoNote({ steppe }: View, changeSet: number): Promise<string> {
-  const undone = await steppe.database.query.changeSets.findFirst({
-    where: eq(schema.changeSets.id, changeSet),
-  })
+  const { changeSets, draftChangeSets } = steppe.database.query
+  const undone =
+    changeSet >= schema.FIRST_DRAFT_CHANGE_SET
+      ? await draftChangeSets.findFirst({ where: eq(schema.draftChangeSets.id, changeSet) })
+      : await changeSets.findFirst({ where: eq(schema.changeSets.id, changeSet) })
   return `Undo: ${undone?.note ?? `change ${changeSet}`}`
 }
 
@@ -78,7 +81,10 @@ function counts({ lastChangeSet }: Steppe, changeSet: PgColumn): SQL {
   return lte(changeSet, lastChangeSet)
 }
 
-async function readChanges(steppe: Steppe, changeSet: number): Promise<readonly Change[]> {
+/** What a change set changed, or an edit of the draft that is looked through; of another draft, nothing. */
+export async function readChanges({ steppe, draft }: View, changeSet: number): Promise<readonly Change[]> {
+  if (changeSet >= schema.FIRST_DRAFT_CHANGE_SET)
+    return draft ? readEdit(steppe.database, draft.draft.id, changeSet) : []
   if (changeSet > steppe.lastChangeSet) return []
   const rows = await steppe.database
     .select()
@@ -159,11 +165,13 @@ export async function formerlyKnownAs(
 
 /** A record as it was at a revision; `null` where it has not changed since, or is not known. */
 export async function formerRecord(
-  { steppe }: View,
+  { steppe, draft }: View,
   kind: RecordKind,
   id: string,
   revision: number,
 ): Promise<Fields | null> {
+  const edit = draft && (await editAfter(steppe.database, draft.draft.id, { kind, id }, revision))
+  if (edit) return edit.before as Fields | null
   const next = await steppe.database.query.changes.findFirst({
     where: and(
       eq(schema.changes.kind, kind),
@@ -215,11 +223,13 @@ const PARTS: Readonly<
 
 /** The latest change sets that touched a record or any part it has or had, newest first. */
 export async function latestChangesOf(
-  { steppe }: View,
+  { steppe, draft }: View,
   kind: RecordKind,
   recordId: string,
   count: number,
 ): Promise<readonly RecordChange[]> {
+  const edits = draft ? await latestEdits(steppe.database, draft.draft.id, count, { kind, id: recordId }) : []
+  if (edits.length >= count) return edits
   const { id, at, author, note } = schema.changeSets
   const { kind: changed, record } = schema.changes
   const part = PARTS[kind]
@@ -231,11 +241,12 @@ export async function latestChangesOf(
       sql`${changed} = ${sql.raw(`'${part.kind}'`)}`,
       eq(schema.ownerIn(schema.changes, part.owner), recordId),
     )
-  return steppe.database
+  const live = await steppe.database
     .selectDistinct({ changeSet: id, at, author, note })
     .from(schema.changes)
     .innerJoin(schema.changeSets, eq(id, schema.changes.changeSet))
     .where(and(ofPart ? or(itself, ofPart) : itself, counts(steppe, id)))
     .orderBy(desc(id))
-    .limit(count)
+    .limit(count - edits.length)
+  return [...edits, ...live]
 }

@@ -22,6 +22,8 @@ export function toRefusal(outcome: Refused): Refusal {
     }
     case 'unknown-change-set':
       return { code: 'unknown', what: 'change', value: '', nearest: null }
+    case 'no-such-draft':
+      return { code: 'no-such-draft', draft: outcome.draft }
     case 'disk-full':
       return { code: 'disk-full' }
     case 'unreadable':

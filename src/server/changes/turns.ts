@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { Steppe } from '../engine/steppe'
+import type { Turns } from '../engine/under-way'
 import { revisionKey } from '../records/record-tables'
 import type { ChangeRequest } from './weigh'
 
@@ -10,16 +11,16 @@ import type { ChangeRequest } from './weigh'
  * Errors  rejects with what acting rejects with, or when what it waited for could not be ended.
  */
 export async function inTurn<Result>(
-  steppe: Steppe,
+  turns: Turns,
   waitsFor: () => Promise<void> | null,
   act: () => Promise<Result>,
 ): Promise<Result> {
   for (;;) {
-    const turn = steppe.writing.then(async () => {
+    const turn = turns.writing.then(async () => {
       const ended = waitsFor()
       return ended ? { ended } : { result: await act() }
     })
-    steppe.writing = turn.catch(() => undefined)
+    turns.writing = turn.catch(() => undefined)
     const taken = await turn
     if ('result' in taken) return taken.result as Result
     await taken.ended

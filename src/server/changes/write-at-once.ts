@@ -25,7 +25,7 @@ export async function writeAtOnce(
     await writeChanges(transaction, changes, revisionOf, (done) =>
       onProgress('writing', changes.length + done),
     )
-    await note.alongside?.(transaction)
+    await note.alongside?.(transaction, changeSet)
   })
   steppe.sync()
   keep(steppe, after, changes, changeSet, revisionOf)

@@ -625,3 +625,77 @@ export const changes = pgTable(
       .where(sql`${table.kind} = 'exchange-rate'`),
   ],
 )
+
+/** Numbers of what is changed in drafts begin far above those of live, so that one number says where it was changed, too. */
+export const FIRST_DRAFT_CHANGE_SET = 1_000_000_001
+
+/** A named set of changes laid over what is live. */
+export const drafts = pgTable(
+  'draft',
+  {
+    id: integer('id').primaryKey().generatedAlwaysAsIdentity(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    author: text('author').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    state: text('state').$type<'open' | 'published' | 'discarded'>().notNull().default('open'),
+    /** When it is to be published by itself; null for one that nobody has planned. */
+    publishAt: timestamp('publish_at', { withTimezone: true, mode: 'date' }),
+    /** Who planned it, and why. */
+    publishAuthor: text('publish_author').notNull().default(''),
+    reason: text('reason').notNull().default(''),
+    /** Why it was not published when it was to be; null where nothing went wrong. */
+    failure: text('failure'),
+    /** What it became live as. */
+    changeSet: integer('change_set').references(() => changeSets.id),
+  },
+  (table) => [
+    // One that has ended leaves its code to the next of the name.
+    uniqueIndex('draft_code')
+      .on(sql`lower(${table.code})`)
+      .where(sql`${table.state} = 'open'`),
+  ],
+)
+
+export const draftChangeSets = pgTable(
+  'draft_change_set',
+  {
+    id: integer('id').primaryKey().generatedAlwaysAsIdentity({ startWith: FIRST_DRAFT_CHANGE_SET }),
+    draft: integer('draft')
+      .notNull()
+      .references(() => drafts.id),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    author: text('author').notNull(),
+    note: text('note').notNull(),
+    /** Still being written in slices: it does not count yet. */
+    isUnfinished: boolean('is_unfinished').notNull().default(false),
+  },
+  (table) => [index('draft_change_set_draft').on(table.draft)],
+)
+
+/** What was edited in a draft, never rewritten: of each record the last one that counts says what the draft does to it. */
+export const draftChanges = pgTable(
+  'draft_change',
+  {
+    changeSet: integer('change_set')
+      .notNull()
+      .references(() => draftChangeSets.id),
+    position: integer('position').notNull(),
+    draft: integer('draft')
+      .notNull()
+      .references(() => drafts.id),
+    kind: text('kind').notNull(),
+    record: text('record').notNull(),
+    /** What the draft showed of the record before the edit, and after it. */
+    before: jsonb('before'),
+    after: jsonb('after'),
+    /** What was live when the draft last had a say about each of its fields. */
+    base: jsonb('base'),
+    /** The draft says nothing of the record any more. */
+    isOut: boolean('is_out').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.changeSet, table.position] }),
+    index('draft_change_record').on(table.draft, table.kind, table.record, table.changeSet),
+  ],
+)

@@ -122,6 +122,9 @@ export type Side = 'merchant' | 'shop'
 
 export const SIDE_HEADER = 'x-steppe-side'
 
+/** The draft the page looks through that a request came from, as its address has it. */
+export const DRAFT_HEADER = 'x-steppe-draft'
+
 export function sideOf(path: string): Side {
   return /^\/(api\/)?shop(\/|$)/.test(path) ? 'shop' : 'merchant'
 }

@@ -8,8 +8,8 @@ import type { PricingContext } from '@/core/engine/context/pricing-context'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import { resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { redirect } from 'next/navigation'
-import { preparedAsOf } from '../changes/history'
-import { liveView, type View } from '../views/view'
+import type { Source, View } from '../views/view'
+import { getView } from '../views/views'
 import { getSteppe, type Steppe } from './steppe'
 import { currentInstant } from '@/server/clock'
 
@@ -41,9 +41,13 @@ export async function lookFrom(vantage: Vantage): Promise<RequestContext> {
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
-  const live = liveView(steppe)
-  const prepared = vantage.on === null ? live.prepared : await preparedAsOf(steppe, new Date(vantage.on))
-  return toRequestContext({ ...live, prepared }, vantage, currentInstant().getTime())
+  return toRequestContext(await getView(steppe, sourceOf(vantage)), vantage, currentInstant().getTime())
+}
+
+/** A draft is looked through whatever the instant is; without one the past is what was live. */
+function sourceOf({ draft, on }: Vantage): Source {
+  if (draft !== null) return { kind: 'draft', code: draft }
+  return on === null ? { kind: 'live' } : { kind: 'instant', at: new Date(on) }
 }
 
 export function toRequestContext(view: View, vantage: Vantage, now: number): RequestContext {

@@ -9,10 +9,12 @@ import { join } from 'node:path'
 import { type Database, openDatabase, type OpenOptions } from '../database/open-database'
 import { loadStore, type Revisions } from '../records/record-tables'
 import { undoUnfinished } from '../records/undo-unfinished'
-import type { UnderWay } from './under-way'
+import { forgetUnfinishedEdits } from '../drafts/draft-rows'
+import type { KeptView } from '../drafts/draft-view'
+import type { Turns, UnderWay } from './under-way'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
-export interface Steppe {
+export interface Steppe extends Turns {
   /** Where its files are. */
   readonly directory: string
   readonly database: Database
@@ -29,8 +31,10 @@ export interface Steppe {
   lastChangeSet: number
   /** Stores of the past that were looked at last, by which change sets they leave out. */
   readonly past: Map<string, PreparedStore>
-  /** Settles when the write before has ended; the next one waits for it. */
-  writing: Promise<unknown>
+  /** Drafts that were looked through last, by their ids. */
+  readonly draftViews: Map<number, KeptView>
+  /** Who writes in each draft: one at a time. */
+  readonly draftTurns: Map<number, Turns>
   /** The large change that is written in slices beside the others. */
   underWay: UnderWay | null
 }
@@ -72,6 +76,7 @@ export async function closeSteppe(): Promise<void> {
 export async function openSteppe(directory: string, options: OpenOptions = {}): Promise<Steppe> {
   const { database, sync, syncMeanwhile, freeBytes, close } = await openDatabase(directory, options)
   await undoUnfinished(database)
+  await forgetUnfinishedEdits(database)
   const { store, revisions } = await loadStore(database)
   return {
     directory,
@@ -84,6 +89,8 @@ export async function openSteppe(directory: string, options: OpenOptions = {}): 
     ...tryToPrepare(store),
     lastChangeSet: await lastChangeSetId(database),
     past: new Map(),
+    draftViews: new Map(),
+    draftTurns: new Map(),
     writing: Promise.resolve(),
     underWay: null,
   }

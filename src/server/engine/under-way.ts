@@ -1,6 +1,12 @@
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Change } from '@/core/store/store'
 
+/** The order of writes. */
+export interface Turns {
+  /** Settles when the write before has ended; the next one waits for it. */
+  writing: Promise<unknown>
+}
+
 /** A large change that is weighed, and then written in slices, while others go on working. */
 export interface UnderWay {
   /** What it touches, by `kind/id`: nobody else writes these meanwhile. */

@@ -9,7 +9,7 @@ import type { Database } from '../database/open-database'
 import * as schema from '../database/schema'
 
 /** A transaction, or the database itself for statements each on its own. */
-type Writer = Pick<Database, 'execute'>
+export type Writer = Pick<Database, 'execute'>
 type Fields = Readonly<Record<string, unknown>>
 
 /** A field that lies in a table of its own, one row an entry, so that the database knows what it speaks of. */
@@ -69,7 +69,7 @@ export function revisionKey({ kind, id }: { readonly kind: RecordKind; readonly 
 /** Rows read by one statement: large enough to be quick, small enough for one text. */
 const ROWS_AT_ONCE = 5_000
 /** Rows written by one statement, during which nobody is served. */
-const ROWS_A_WRITE = 500
+export const ROWS_A_WRITE = 500
 
 /** Reads the whole store. */
 export async function loadStore(database: Database): Promise<{ store: Store; revisions: Revisions }> {

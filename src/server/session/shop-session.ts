@@ -70,6 +70,7 @@ export async function shopVisitor(): Promise<ShopVisitor> {
     deliverTo: session.deliverTo,
     currency: session.currency,
     on: null,
+    draft: null,
   }
   const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
   const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)

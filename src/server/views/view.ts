@@ -1,9 +1,34 @@
 import 'server-only'
 
+import type { DraftChange } from '@/core/drafts/amend'
+import type { DraftConflict } from '@/core/drafts/lay-over'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { RecordKind } from '@/core/issue/issue'
+import type { Change } from '@/core/store/store'
+import type { Draft } from '../drafts/draft-rows'
 import type { Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
+
+/** What is looked at, before anybody has looked. */
+export type Source =
+  | { readonly kind: 'live' }
+  /** What was live at an instant. */
+  | { readonly kind: 'instant'; readonly at: Date }
+  /** A draft by its code, as if it were live now. */
+  | { readonly kind: 'draft'; readonly code: string }
+
+/** A draft that is looked through. */
+export interface ViewedDraft {
+  readonly draft: Draft
+  /** What it does to each record, by `kind/id`, and which edit said so last. */
+  readonly known: ReadonlyMap<string, DraftChange>
+  readonly revisions: ReadonlyMap<string, number>
+  /** From what is live to what the draft shows. */
+  readonly changes: readonly Change[]
+  readonly conflicts: readonly DraftConflict[]
+  /** What it is laid over. */
+  readonly live: PreparedStore
+}
 
 /** Where changes go, and the store that they are made on. */
 export interface Target {
@@ -12,6 +37,10 @@ export interface Target {
   readonly prepared: PreparedStore | null
   /** The last change set in it. */
   readonly asOf: number
+  /** `null` for what is live, or was. */
+  readonly draft: ViewedDraft | null
+  /** A draft that was wanted and is not there: nothing can be changed in it. */
+  readonly missing: string | null
 }
 
 /** A store somebody looks at, whose changes go where they look. */
@@ -21,7 +50,7 @@ export interface View extends Target {
 
 /** The store that is live, whatever state it is in. */
 export function liveTarget(steppe: Steppe): Target {
-  return { steppe, prepared: steppe.prepared, asOf: steppe.lastChangeSet }
+  return { steppe, prepared: steppe.prepared, asOf: steppe.lastChangeSet, draft: null, missing: null }
 }
 
 /**
@@ -35,9 +64,12 @@ export function liveView(steppe: Steppe): View {
   return { ...liveTarget(steppe), prepared }
 }
 
-/** The change set that last wrote a record; `null` when there is no such record. */
-export function revisionOf({ steppe }: Target, kind: RecordKind, id: string): number | null {
-  return steppe.revisions.get(revisionKey({ kind, id })) ?? null
+/** The change set, or the edit of a draft, that last wrote a record; `null` when there is no such record. */
+export function revisionOf({ steppe, draft, prepared }: Target, kind: RecordKind, id: string): number | null {
+  const key = revisionKey({ kind, id })
+  const inDraft = draft?.revisions.get(key)
+  if (inDraft !== undefined) return prepared?.store[kind].has(id) ? inDraft : null
+  return steppe.revisions.get(key) ?? null
 }
 
 /**

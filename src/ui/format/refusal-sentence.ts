@@ -20,6 +20,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `There is no ${refusal.what} “${refusal.value}”.${refusal.nearest ? ` Did you mean ${refusal.nearest}?` : ''}`
     case 'nothing-to-change':
       return 'That is what it says already.'
+    case 'no-such-draft':
+      return `There is no open draft “${refusal.draft}” any more, so nothing was saved. It may have been published or discarded: look at live prices, or choose another draft above.`
     case 'disk-full':
       return 'The disk is nearly full, so nothing was saved. Free at least 64 MB, then save again. Reading goes on meanwhile.'
     case 'unreadable':

@@ -9,6 +9,7 @@ export const DEFAULT_VANTAGE: Vantage = {
   deliverTo: null,
   currency: null,
   on: null,
+  draft: null,
 }
 
 const LARGEST_QUANTITY = 1_000_000
@@ -21,6 +22,7 @@ const FIELDS = {
   deliverTo: 'to',
   currency: 'paying',
   on: 'on',
+  draft: 'draft',
 } as const
 
 /**
@@ -44,6 +46,7 @@ export function parseVantage(fields: { get(name: string): string | null }): Vant
     deliverTo: matching(FIELDS.deliverTo, PLACE_TEXT),
     currency: matching(FIELDS.currency, /^[A-Z]{3}$/),
     on: readOn(on),
+    draft: matching(FIELDS.draft, /^\S{1,100}$/),
   }
 }
 

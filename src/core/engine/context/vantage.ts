@@ -17,6 +17,8 @@ export interface Vantage {
   readonly currency: string | null
   /** The instant looked at, ISO 8601 in UTC to the minute; `null` is now. */
   readonly on: string | null
+  /** Code of the draft looked through; `null` is what is live. */
+  readonly draft: string | null
 }
 
 /** A vantage resolved in a store. Whatever it names that does not exist takes its default. */

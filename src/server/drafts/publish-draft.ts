@@ -1,0 +1,205 @@
+import 'server-only'
+
+import { and, eq, isNotNull, lte } from 'drizzle-orm'
+import { commit } from '../changes/commit'
+import type { CommitOutcome, CommitProgress } from '../changes/commit-outcome'
+import type { ChangeRequest } from '../changes/weigh'
+import { drafts } from '../database/schema'
+import type { Steppe } from '../engine/steppe'
+import { revisionKey } from '../records/record-tables'
+import { liveTarget } from '../views/view'
+import { inDraft } from './commit-to-draft'
+import { type Draft, findDraft } from './draft-rows'
+import { draftView } from './draft-view'
+
+export type PublishOutcome =
+  | CommitOutcome
+  /** It and what is live changed the same: to be settled first. */
+  | { readonly ok: false; readonly code: 'conflicts'; readonly count: number }
+  | { readonly ok: false; readonly code: 'past-instant'; readonly now: Date }
+
+interface Publication {
+  readonly author: string
+  /** Why, in the merchant's words; empty where they say nothing. */
+  readonly reason: string
+  readonly at: Date
+}
+
+/** Live may move while a publication is weighed: so often it is weighed again. */
+const MOST_TRIES = 10
+
+/** Somebody else published or discarded it at the same moment. */
+class Ended extends Error {}
+
+/**
+ * Makes everything in a draft live, as one change set of one author, or nothing of it.
+ *
+ * Holds   a draft is published once, however often that is asked for and whenever the server stops.
+ * Errors  as of `commit`; conflicts are to be settled first. What fails stays a draft.
+ */
+export async function publishDraft(
+  steppe: Steppe,
+  code: string,
+  publication: Publication,
+  onProgress: CommitProgress = () => undefined,
+): Promise<PublishOutcome> {
+  const draft = await findDraft(steppe.database, code)
+  if (!draft) return { ok: false, code: 'no-such-draft', draft: code }
+  return inDraft(steppe, draft.id, async () => {
+    for (let tries = 1; ; tries += 1) {
+      const outcome = await tryToPublish(steppe, code, publication, onProgress)
+      if (outcome.ok) steppe.draftViews.delete(draft.id)
+      const isPassed = !outcome.ok && outcome.code === 'stale'
+      if (!isPassed || tries === MOST_TRIES) return outcome
+    }
+  })
+}
+
+async function tryToPublish(
+  steppe: Steppe,
+  code: string,
+  { author, reason, at }: Publication,
+  onProgress: CommitProgress,
+): Promise<PublishOutcome> {
+  const view = await draftView(steppe, code)
+  if (!view?.draft) return { ok: false, code: 'no-such-draft', draft: code }
+  const { draft, changes, conflicts, live } = view.draft
+  if (conflicts.length > 0) return { ok: false, code: 'conflicts', count: conflicts.length }
+  // What was merged with an older live must not be written over a newer one.
+  if (steppe.prepared !== live) return { ok: false, code: 'stale', conflicts: [] }
+  const requests = changes.map(({ kind, id, after }) => ({
+    kind,
+    id,
+    seen: steppe.revisions.get(revisionKey({ kind, id })) ?? null,
+    after,
+  })) as readonly ChangeRequest[]
+  const note = reason === '' ? `Draft “${draft.name}” published` : `Draft “${draft.name}”: ${reason}`
+  try {
+    return await commit(
+      liveTarget(steppe),
+      requests,
+      {
+        author,
+        note,
+        at,
+        alongside: async (transaction, changeSet) => {
+          const ended = await transaction
+            .update(drafts)
+            .set({ state: 'published', publishAt: null, failure: null, changeSet })
+            .where(and(eq(drafts.id, draft.id), eq(drafts.state, 'open')))
+            .returning({ id: drafts.id })
+          if (ended.length === 0) throw new Ended()
+        },
+      },
+      onProgress,
+    )
+  } catch (error) {
+    if (error instanceof Ended) return { ok: false, code: 'no-such-draft', draft: code }
+    throw error
+  }
+}
+
+/**
+ * Plans a draft to be published by itself; another plan takes the place of the one before.
+ *
+ * Errors  `past-instant` for a time that is over, `no-such-draft`.
+ */
+export async function planDraft(
+  steppe: Steppe,
+  code: string,
+  instant: Date,
+  { author, reason, at }: Publication,
+): Promise<{ readonly ok: true; readonly draft: Draft } | Exclude<PublishOutcome, { readonly ok: true }>> {
+  if (instant.getTime() <= at.getTime()) return { ok: false, code: 'past-instant', now: at }
+  const draft = await setPlan(steppe, code, {
+    publishAt: instant,
+    publishAuthor: author,
+    reason,
+    failure: null,
+  })
+  return draft ? { ok: true, draft } : { ok: false, code: 'no-such-draft', draft: code }
+}
+
+/** Takes the plan of a draft back. Resolves to `null` when there is no such draft. */
+export async function unplanDraft(steppe: Steppe, code: string): Promise<Draft | null> {
+  return setPlan(steppe, code, { publishAt: null, failure: null })
+}
+
+async function setPlan(
+  steppe: Steppe,
+  code: string,
+  plan: Partial<Pick<Draft, 'publishAt' | 'publishAuthor' | 'reason' | 'failure'>>,
+): Promise<Draft | null> {
+  const draft = await findDraft(steppe.database, code)
+  if (!draft) return null
+  const [planned] = await steppe.database
+    .update(drafts)
+    .set(plan)
+    .where(and(eq(drafts.id, draft.id), eq(drafts.state, 'open')))
+    .returning()
+  steppe.sync()
+  return planned ?? null
+}
+
+/** Later than this after its time, a publication says so. */
+const PUNCTUAL = 60_000
+
+/**
+ * Publishes every draft whose time has come. One that cannot be published stays a draft, keeps why, and is not tried
+ * again by itself.
+ */
+export async function publishDue(steppe: Steppe, now: Date): Promise<readonly number[]> {
+  const due = await steppe.database.query.drafts.findMany({
+    where: and(eq(drafts.state, 'open'), isNotNull(drafts.publishAt), lte(drafts.publishAt, now)),
+    orderBy: (draft, { asc }) => [asc(draft.publishAt), asc(draft.id)],
+  })
+  const published: number[] = []
+  for (const { code, id, publishAt, publishAuthor, reason } of due) {
+    const late = now.getTime() - (publishAt as Date).getTime()
+    const excuse =
+      late > PUNCTUAL
+        ? `due ${(publishAt as Date).toISOString().slice(0, 16)}Z, late because Steppe was not running`
+        : ''
+    const outcome = await publishDraft(steppe, code, {
+      author: publishAuthor,
+      reason: [reason, excuse].filter(Boolean).join('; '),
+      at: now,
+    })
+    if (outcome.ok) published.push(outcome.changeSet)
+    else if (outcome.code !== 'no-such-draft') {
+      await steppe.database
+        .update(drafts)
+        .set({ publishAt: null, failure: outcome.code })
+        .where(and(eq(drafts.id, id), eq(drafts.state, 'open')))
+      steppe.sync()
+    }
+  }
+  return published
+}
+
+/** The next instant at which a draft is due; `null` where none is planned. */
+export async function nextDue(steppe: Steppe): Promise<Date | null> {
+  const [next] = await steppe.database
+    .select({ at: drafts.publishAt })
+    .from(drafts)
+    .where(and(eq(drafts.state, 'open'), isNotNull(drafts.publishAt)))
+    .orderBy(drafts.publishAt)
+    .limit(1)
+  return next?.at ?? null
+}
+
+/** Ends a draft with nothing of it live. Resolves to whether there was one. */
+export async function discardDraft(steppe: Steppe, code: string): Promise<boolean> {
+  const draft = await findDraft(steppe.database, code)
+  if (!draft) return false
+  return inDraft(steppe, draft.id, async () => {
+    const ended = await steppe.database
+      .update(drafts)
+      .set({ state: 'discarded', publishAt: null })
+      .where(and(eq(drafts.id, draft.id), eq(drafts.state, 'open')))
+      .returning({ id: drafts.id })
+    steppe.sync()
+    steppe.draftViews.delete(draft.id)
+    return ended.length > 0
+  })
+}
