@@ -3,6 +3,7 @@ import 'server-only'
 import { DirectoryInUseError } from './database/directory-lock'
 import { seedDemo } from './changes/seed-demo'
 import { makeReady } from './engine/make-ready'
+import { startJobs } from './jobs/start-jobs'
 import { closeSteppe, getSteppe } from './engine/steppe'
 
 /** Opens the store when the server starts, fills it with the demo if asked to, and closes it when it stops. */
@@ -11,6 +12,7 @@ export async function start(): Promise<void> {
     const steppe = await getSteppe()
     if (process.env['STEPPE_DEMO'] === '1' && steppe.prepared === null) await seedDemo(steppe)
     if (steppe.prepared) await makeReady(steppe.prepared)
+    await startJobs(steppe)
   } catch (error) {
     console.error(error instanceof DirectoryInUseError ? error.message : error)
     process.exit(1)

@@ -10,6 +10,7 @@ import { type Database, openDatabase, type OpenOptions } from '../database/open-
 import { loadStore, type Revisions } from '../records/record-tables'
 import { undoUnfinished } from '../records/undo-unfinished'
 import { forgetUnfinishedEdits } from '../drafts/draft-rows'
+import type { Jobs } from '../jobs/jobs'
 import type { KeptView } from '../drafts/draft-view'
 import type { Turns, UnderWay } from './under-way'
 
@@ -35,6 +36,8 @@ export interface Steppe extends Turns {
   readonly draftViews: Map<number, KeptView>
   /** Who writes in each draft: one at a time. */
   readonly draftTurns: Map<number, Turns>
+  /** Work that waits for its time; `null` where only the database is open. */
+  jobs: Jobs | null
   /** The large change that is written in slices beside the others. */
   underWay: UnderWay | null
 }
@@ -67,6 +70,7 @@ export async function closeSteppe(): Promise<void> {
   if (!running) return
   delete holder[HANDLE]
   const steppe = await running
+  await steppe.jobs?.stop().catch(console.error)
   await steppe.underWay?.ended.catch(() => undefined)
   await steppe.writing.catch(() => undefined)
   await steppe.close()
@@ -93,6 +97,7 @@ export async function openSteppe(directory: string, options: OpenOptions = {}): 
     draftTurns: new Map(),
     writing: Promise.resolve(),
     underWay: null,
+    jobs: null,
   }
 }
 

@@ -1,0 +1,72 @@
+import 'server-only'
+
+import PgBoss from 'pg-boss'
+import type { Database } from '../database/open-database'
+
+/** Work that is done when its time comes, once, though the server is stopped and started in between. */
+export interface Jobs {
+  /** Says how work of a name is done. */
+  does(name: string, work: (data: object) => Promise<void>): Promise<void>
+  /** Asks for work to be done in so many seconds from now. What is asked twice is done twice: work knows what is done. */
+  ask(name: string, request: JobRequest): Promise<void>
+  /** Lets what is being done end, and begins nothing any more. */
+  stop(): Promise<void>
+}
+
+interface JobRequest {
+  readonly inSeconds: number
+  readonly data?: object
+}
+
+/** How often it is looked whether anything is due. */
+const POLLING_SECONDS = 1
+/** pg-boss takes no longer delay than the database's integers hold. */
+const LONGEST_DELAY = 2 ** 31 - 1
+const LONGEST_JOB_HOURS = 1
+
+/** The jobs of a store, kept in a schema of their own in its database. */
+export async function openJobs(database: Database): Promise<Jobs> {
+  const { $client: client } = database as Database & { readonly $client: Client }
+  const boss = new PgBoss({
+    schema: 'job',
+    db: { executeSql: (text, values) => execute(client, text, values) },
+    retryLimit: 3,
+    retryDelay: 5,
+    expireInHours: LONGEST_JOB_HOURS,
+  })
+  boss.on('error', (error) => console.error(error))
+  await boss.start()
+  // Nobody else has the database: what was being done when the server stopped is done by nobody.
+  await execute(client, `update job.job set state = 'retry', start_after = now() where state = 'active'`)
+  return {
+    does: async (name, work) => {
+      await boss.createQueue(name)
+      await boss.work<object>(name, { pollingIntervalSeconds: POLLING_SECONDS }, async ([job]) => {
+        if (job) await work(job.data)
+      })
+    },
+    ask: async (name, { inSeconds, data = {} }) => {
+      const startAfter = Math.min(LONGEST_DELAY, Math.max(0, Math.ceil(inSeconds)))
+      await boss.send(name, data, { startAfter })
+    },
+    stop: () => boss.stop({ graceful: true, wait: true, close: false, timeout: 10_000 }),
+  }
+}
+
+/** What is asked of the one connection there is. */
+interface Client {
+  query(text: string, values: readonly unknown[]): Promise<{ readonly rows: object[] }>
+  transaction<Result>(
+    act: (transaction: {
+      exec(text: string): Promise<readonly { readonly rows: object[] }[]>
+    }) => Promise<Result>,
+  ): Promise<Result>
+}
+
+/** pg-boss begins and ends transactions inside one text; one that failed would leave the connection in the middle of it. */
+async function execute(client: Client, text: string, values: readonly unknown[] = []) {
+  if (values.length > 0) return client.query(text, values)
+  const statements = text.replace(/^\s*BEGIN\s*;/i, '').replace(/COMMIT\s*;?\s*$/i, '')
+  const results = await client.transaction((transaction) => transaction.exec(statements))
+  return { rows: results.at(-1)?.rows ?? [] }
+}
