@@ -20,6 +20,7 @@ const CORE = [
   'notation',
   'engine',
   'cart',
+  'impact',
 ]
 
 /** The rooms of the engine, each on those before it; what asks and prepares stands above them all. */
