@@ -12,6 +12,7 @@ import {
 } from '@/core/engine/lists/operation'
 import { prepare } from '@/core/engine/prepare'
 import { buyerContext } from '@/core/engine/context/buyer-context'
+import { breakEvenPercent } from '@/core/price/margin'
 import type { BreakPricing, PriceMethod } from '@/core/price/price-method'
 import { readDocument } from '@/server/exchange/store-document'
 
@@ -140,3 +141,19 @@ test.each([
     expect(parts.unit).toBe(average)
   },
 )
+
+// Source: T. Nagle and R. Holden, “The Strategy and Tactics of Pricing”, financial analysis (checks.md D60–D67; from
+// memory, recomputed).
+test.each([
+  ['D60 a cut of 5 % at Westside Manufacturing', '4.50', '4.00', '12.5'],
+  ['D61 the same with a cost that falls', '4.50', '4.22', '6.6'],
+  ['D62', '30', '20', '50'],
+  ['D63', '30', '25', '20'],
+  ['D64 a rise may cost a quarter of the sales', '30', '40', '-25'],
+  ['D65', '40', '30', '33.3'],
+  ['D66', '20', '10', '100'],
+  ['D67', '50', '55', '-9.1'],
+  ['what leaves nothing cannot break even', '10', '0', null],
+])('breakeven change of volume, %s', (_, before, after, percent) => {
+  expect(breakEvenPercent(decimal(before), decimal(after))).toBe(percent)
+})

@@ -8,6 +8,9 @@ import { getSettings } from '@/core/store/store'
 import { merchantPlaces } from '@/features/places/merchant-places'
 import { getSteppe } from '@/server/engine/steppe'
 import { currentView } from '@/server/views/current-view'
+import { DraftBar } from '@/features/drafts/draft-bar'
+import { startDraft } from '@/features/drafts/draft-actions'
+import { DraftsProvider } from '@/ui/frame/drafts-context'
 import { FrameProvider } from '@/ui/frame/frame-context'
 import { MerchantFrame } from '@/ui/frame/merchant-frame'
 import { PickerSourcesProvider } from '@/ui/picker/picker-sources'
@@ -38,40 +41,43 @@ export default async function MerchantLayout({ children }: { readonly children: 
   const places = merchantPlaces(store)
   return (
     <FrameProvider>
-      <MerchantFrame
-        storeName={getSettings(store).name}
-        places={places}
-        vantage={<VantageSentence view={await loadVantage(steppe, store)} />}
-        tools={
-          <>
-            <KeyList places={places} />
-            <Palette places={places} />
-          </>
-        }
-        trace={<TracePanel />}
-        shopWindow={
-          <ShopWindowLink className="flex w-full border-l-4 border-transparent py-1 pr-3 pl-3 hover:bg-base-200">
-            Shop window
-          </ShopWindowLink>
-        }
-      >
-        <PickerSourcesProvider
-          loadWho={loadWhoChoices}
-          loadWhat={loadWhatChoices}
-          findItems={findWhatItems}
-          findVariants={findGifts}
-          matchScope={matchScope}
-          readWords={readWhatWords}
-          loadWhere={loadWhereChoices}
-          loadRecords={loadRecordChoices}
-          makeRecord={makeNamedRecord}
-          loadLists={loadListNames}
-          tryRule={tryPriceRule}
-          clock={{ timeZone: getSettings(store).timeZone, now: currentInstant().getTime() }}
+      <DraftsProvider>
+        <MerchantFrame
+          storeName={getSettings(store).name}
+          places={places}
+          vantage={<VantageSentence view={await loadVantage(steppe, store)} startDraft={startDraft} />}
+          tools={
+            <>
+              <KeyList places={places} />
+              <Palette places={places} />
+            </>
+          }
+          trace={<TracePanel />}
+          bar={<DraftBar />}
+          shopWindow={
+            <ShopWindowLink className="flex w-full border-l-4 border-transparent py-1 pr-3 pl-3 hover:bg-base-200">
+              Shop window
+            </ShopWindowLink>
+          }
         >
-          {children}
-        </PickerSourcesProvider>
-      </MerchantFrame>
+          <PickerSourcesProvider
+            loadWho={loadWhoChoices}
+            loadWhat={loadWhatChoices}
+            findItems={findWhatItems}
+            findVariants={findGifts}
+            matchScope={matchScope}
+            readWords={readWhatWords}
+            loadWhere={loadWhereChoices}
+            loadRecords={loadRecordChoices}
+            makeRecord={makeNamedRecord}
+            loadLists={loadListNames}
+            tryRule={tryPriceRule}
+            clock={{ timeZone: getSettings(store).timeZone, now: currentInstant().getTime() }}
+          >
+            {children}
+          </PickerSourcesProvider>
+        </MerchantFrame>
+      </DraftsProvider>
       <Toaster position="bottom-center" toastOptions={{ unstyled: true, className: 'steppe-toast' }} />
     </FrameProvider>
   )

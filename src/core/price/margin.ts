@@ -27,3 +27,16 @@ export function differencePercent(price: Decimal, from: Decimal): Decimal | null
   if (!isPositive(from)) return null
   return roundToDigits(divide(multiply(subtract(price, from), HUNDRED), from), 1, 'half-up')
 }
+
+/**
+ * By how much sales may change, in percent with one digit (half up), for the profit to stay what it is: below zero they may
+ * fall, above it they have to rise. Margins are in money, of a unit or of the same basket.
+ *
+ * Errors  `null` where nothing is left of a sale: then no volume makes up for it.
+ * Source  T. Nagle and R. Holden, “The Strategy and Tactics of Pricing”, breakeven sales change: −ΔCM ÷ new CM (checks.md
+ *         §4.3; from memory).
+ */
+export function breakEvenPercent(before: Decimal, after: Decimal): Decimal | null {
+  if (!isPositive(after)) return null
+  return roundToDigits(divide(multiply(subtract(before, after), HUNDRED), after), 1, 'half-up')
+}

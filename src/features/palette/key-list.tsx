@@ -12,6 +12,7 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['Delete', 'empty the figure: take it over from the product or the list'],
   ['T or Space', 'show how the price came about'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['V', 'look through the draft, or at live prices'],
   ['Ctrl K', 'find anything'],
   ['?', 'this list'],
 ]

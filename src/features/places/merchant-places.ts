@@ -83,6 +83,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
     },
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
     { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
+    { href: '/drafts', name: 'Draft and history', group: 'Prove', key: 'h' },
     { href: '/import', name: 'Import', group: 'Prove', key: 'i' },
   ]
 }

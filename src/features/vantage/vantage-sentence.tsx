@@ -7,11 +7,18 @@ import { isQuantity } from '@/ui/frame/vantage-url'
 import { Scrubber } from '@/ui/picker/scrubber'
 import { BuyerPicker } from './buyer-picker'
 import { ChoiceWord } from './choice-word'
+import { DraftWord, type StartDraft } from './draft-word'
 import { InstantPicker } from './instant-picker'
 import type { VantageView } from './vantage-view'
 
 /** The sentence every figure below is computed from; its words are controls. */
-export function VantageSentence({ view }: { readonly view: VantageView }) {
+export function VantageSentence({
+  view,
+  startDraft,
+}: {
+  readonly view: VantageView
+  readonly startDraft: StartDraft
+}) {
   const { vantage, setVantage, scrubbed, scrub } = useFrame()
   const shown = scrubbed ?? vantage
   const buyer = view.buyers.find(({ as }) => as === vantage.as)
@@ -81,6 +88,8 @@ export function VantageSentence({ view }: { readonly view: VantageView }) {
         onScrub={(days) => scrub(days === null ? null : { on: dayFromNow(days, view) })}
         onSettle={(days) => setVantage({ on: dayFromNow(days, view) })}
       />
+      <span className="text-soft">in</span>
+      <DraftWord startDraft={startDraft} />
       {!buyer && (
         <span role="status" className="bg-warning px-2 text-xs font-semibold text-warning-content">
           There is no buyer “{vantage.as}” here; you look as a guest.

@@ -35,13 +35,16 @@ export async function settleDraft(
     if (!view?.draft) return { ok: false, code: 'no-such-draft', draft: code }
     const known = view.draft.known.get(revisionKey(record))
     if (!known) return { ok: false, code: 'nothing-to-change' }
-    const change = settle(known, view.draft.live.store, settlement)
-    const shown = shownChange(view, known, change)
-    const weighed = meansTheSame(shown.before, shown.after)
+    const settled = settle(known, view.draft.live.store, settlement)
+    const wanted = shownChange(view, known, settled)
+    const weighed = meansTheSame(wanted.before, wanted.after)
       ? null
-      : await weigh(view, [requestOf(view, shown)])
+      : await weigh(view, [requestOf(view, wanted)])
     if (weighed && !weighed.ok && weighed.code !== 'nothing-to-change') return weighed
     const after = weighed?.ok ? weighed.after : view.prepared
+    // As the store writes what was typed.
+    const shown = (weighed?.ok && weighed.changes[0]) || wanted
+    const change = settled && ({ ...settled, after: shown.after } as Change)
     const label = labelOf(shown.kind, (shown.after ?? shown.before ?? known.before) as never)
     const note = { author, at, note: `${label}: settled with live` }
     const changeSet = await writeDraft(view, [{ shown, change }], after, note, () => undefined)

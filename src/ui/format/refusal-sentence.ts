@@ -136,7 +136,8 @@ const FIELDS: Readonly<Record<string, string>> = {
 }
 
 /** One thing wrong with a record: where, what was found, what would be right. */
-function issueSentence(issue: Issue): string {
+/** What is wrong with a record, and what would be right. */
+export function issueSentence(issue: Issue): string {
   return `${issue.label || 'This record'}, ${issueWords(issue)}`
 }
 

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { FrameHeader } from './frame-header'
 import { ThemeSwitch } from '../theme/theme-switch'
 import { type Place, Places } from './places'
 
@@ -9,6 +10,8 @@ interface MerchantFrameProps {
   /** Find, keys: what works from everywhere. */
   readonly tools: ReactNode
   readonly trace: ReactNode
+  /** Along the bottom: the draft at hand. */
+  readonly bar: ReactNode
   readonly shopWindow: ReactNode
   readonly children: ReactNode
 }
@@ -20,6 +23,7 @@ export function MerchantFrame({
   vantage,
   tools,
   trace,
+  bar,
   shopWindow,
   children,
 }: MerchantFrameProps) {
@@ -31,7 +35,7 @@ export function MerchantFrame({
       >
         Skip to the work
       </a>
-      <header className="flex min-h-[46px] items-center border-b border-base-300 bg-base-200 pr-4">
+      <FrameHeader>
         <div className="flex w-36 shrink-0 items-center gap-2 px-4 text-sm font-bold">
           <svg viewBox="0 0 32 32" width="20" height="20" aria-hidden>
             <path
@@ -50,7 +54,7 @@ export function MerchantFrame({
           {tools}
           <ThemeSwitch />
         </div>
-      </header>
+      </FrameHeader>
       <div className="flex min-h-0 flex-1">
         <Places places={places} storeName={storeName} shopWindow={shopWindow} />
         <main id="surface" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
@@ -58,6 +62,7 @@ export function MerchantFrame({
         </main>
         {trace}
       </div>
+      {bar}
     </div>
   )
 }

@@ -12,15 +12,18 @@ interface VantageLinkProps extends Omit<ComponentProps<typeof Link>, 'href' | 'a
   readonly lookAs?: BuyerCode
   /** An instant to look at from there on. */
   readonly lookOn?: string
+  /** A draft to look through from there on, by its code; `null` is live. */
+  readonly lookDraft?: string | null
 }
 
 /** A link inside the merchant's frame that keeps the vantage. */
-export function VantageLink({ href, lookAs, lookOn, ...rest }: VantageLinkProps) {
+export function VantageLink({ href, lookAs, lookOn, lookDraft, ...rest }: VantageLinkProps) {
   const { vantage } = useFrame()
   const from = {
     ...vantage,
     ...(lookAs !== undefined && { as: lookAs }),
     ...(lookOn !== undefined && { on: lookOn }),
+    ...(lookDraft !== undefined && { draft: lookDraft }),
   }
   // A grid full of links must not read every page behind them.
   return <Link href={withVantage(href, from)} prefetch={false} {...rest} />

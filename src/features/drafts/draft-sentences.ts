@@ -1,0 +1,19 @@
+import type { PublishOutcome } from '@/server/drafts/publish-draft'
+
+type Failed = Exclude<PublishOutcome, { readonly ok: true }>['code']
+
+const FAILURES: Readonly<Record<Failed, string>> = {
+  conflicts: 'live prices had changed the same things meanwhile, and the conflicts were not settled',
+  stale: 'live prices were being changed at that moment',
+  invalid: 'something in it did not fit the store any more',
+  'nothing-to-change': 'there was nothing in it',
+  'disk-full': 'the disk was nearly full',
+  unreadable: 'the store could not have been read with it',
+  'no-such-draft': 'it had ended already',
+  'past-instant': 'its time was over',
+}
+
+/** Why a planned draft was not published. */
+export function failureSentence(code: string): string {
+  return `It was not published when it was to be: ${FAILURES[code as Failed] ?? code}.`
+}

@@ -1,0 +1,356 @@
+import 'server-only'
+
+import type { Rights } from '@/core/access/access'
+import type { Decimal } from '@/core/decimal/decimal'
+import type { DraftConflict } from '@/core/drafts/lay-over'
+import type { ClassImpact, MovedPrice } from '@/core/impact/class-impact'
+import { isBelow, movePercent, ONCE, summarize, type Weights } from '@/core/impact/summary'
+import { fromUnits } from '@/core/engine/lists/price-step'
+import { marginPercent } from '@/core/price/margin'
+import type { Change, Store } from '@/core/store/store'
+import { getSettings } from '@/core/store/store'
+import { changeWords } from '@/sheet/effect/change-words'
+import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
+import { latestEdits } from '@/server/drafts/draft-rows'
+import { soldSince } from '@/server/shop/sold-since'
+import { currentInstant } from '@/server/clock'
+import { formatAmount, formatMoney } from '@/ui/format/amount'
+import { formatDay, formatMoment } from '@/ui/format/instant'
+import { recordHref } from '@/ui/frame/record-href'
+import { issueSentence } from '@/ui/format/refusal-sentence'
+import { type ClassName, contractsOfClass, nameOfClass } from './class-names'
+import { failureSentence } from './draft-sentences'
+import type { BelowCostRow, CellRow, ClassRow, ConflictView, ReviewView, SeesRow } from './review-view'
+import type { ReviewShown } from './review-url'
+
+/** How many prices of a class are shown before "more", and how many ticks are drawn. */
+const FIRST_CELLS = 6
+const MOST_CELLS = 500
+const MOST_TICKS = 160
+const MOST_EDITS = 1_000
+/** Sales of so many days say how much each price counts. */
+const SALES_DAYS = 90
+const DAY = 86_400_000
+
+interface NamedImpact {
+  readonly impact: ClassImpact
+  readonly name: ClassName
+}
+
+/** Everything the review of a draft shows. */
+export async function loadReview(view: DraftView, shown: ReviewShown): Promise<ReviewView> {
+  const { prepared, draft: viewed, steppe } = view
+  const { draft, changes, conflicts, live } = viewed
+  const { store } = prepared
+  const { timeZone } = getSettings(store)
+  const impacts = await draftImpact(view)
+  const weightOf = shown.counts === 'sold' ? await weightsBySales(view) : ONCE
+  const named = impacts
+    .map((impact) => ({ impact, name: nameOfClass(impact.of, store, live.store) }))
+    .filter(({ impact }) => impact.prices.length > 0)
+  const classes = named.map((each) => toClassRow(each, weightOf)).sort(worstFirst)
+  const all = summarize(impacts, weightOf)
+  const edits = await latestEdits(steppe.database, draft.id, MOST_EDITS)
+  const opened = named.find(
+    ({ name }) => name.key === (shown.who ?? (classes.length === 1 ? classes[0]?.key : null)),
+  )
+  return {
+    code: draft.code,
+    name: draft.name,
+    about: aboutOf(
+      changes.length,
+      edits.map(({ author }) => author),
+      formatDay(draft.at, timeZone),
+    ),
+    moved: all.moved,
+    classCount: named.length,
+    belowCost: all.newlyBelowCost,
+    abovePublic: all.newlyAbovePublic,
+    contracts: contractsTouched(named, store),
+    classes,
+    all: {
+      moved: all.moved,
+      marginBefore: all.marginBefore,
+      marginAfter: all.marginAfter,
+      breakEven: all.breakEven,
+      belowCost: all.newlyBelowCost,
+    },
+    opened: opened ? openedClass(opened, store, live.store, shown.isWhole) : null,
+    sees: impacts.flatMap((impact) => seesRows(impact, store, live.store)),
+    changes: changes.map((change) => changeWords(change, live.store, store)),
+    conflicts: conflicts.map((conflict) => toConflict(conflict, live.store, store)),
+    below: named.flatMap((each) => belowRows(each, store)).slice(0, 12),
+    others: impacts.flatMap((impact) => otherLines(impact, store, live.store)),
+    planned: draft.publishAt && {
+      at: draft.publishAt.toISOString(),
+      text: formatMoment(draft.publishAt.getTime(), timeZone),
+      reason: draft.reason,
+    },
+    failure: draft.failure === null ? '' : failureSentence(draft.failure),
+    timeZone,
+    today: currentInstant().toISOString(),
+  }
+}
+
+function aboutOf(count: number, authors: readonly string[], since: string): string {
+  const by = [...new Set(authors)]
+  const who =
+    by.length === 0
+      ? ''
+      : ` by ${by
+          .slice(0, 3)
+          .join(', ')
+          .replace(/, ([^,]*)$/, ' and $1')}`
+  return `${count} ${count === 1 ? 'change' : 'changes'}${who} since ${since}`
+}
+
+async function weightsBySales({ steppe }: DraftView): Promise<Weights> {
+  const since = new Date(currentInstant().getTime() - SALES_DAYS * DAY)
+  const sold = await soldSince(steppe, since)
+  return (variant) => sold.get(variant) ?? 0
+}
+
+function toClassRow({ impact, name }: NamedImpact, weightOf: Weights): ClassRow {
+  const summary = summarize([impact], weightOf)
+  const percents = impact.prices
+    .map(movePercent)
+    .filter((percent) => percent !== null)
+    .sort((left, right) => left - right)
+  const every = Math.max(1, Math.ceil(percents.length / MOST_TICKS))
+  return {
+    ...name,
+    currency: impact.of.currency,
+    moved: summary.moved,
+    percents: percents.filter((_, at) => at % every === 0 || at === percents.length - 1),
+    median: summary.median === null ? null : Number(summary.median),
+    marginBefore: summary.marginBefore,
+    marginAfter: summary.marginAfter,
+    breakEven: summary.breakEven,
+    belowCost: summary.newlyBelowCost,
+  }
+}
+
+function worstFirst(left: ClassRow, right: ClassRow): number {
+  const lost = ({ marginBefore, marginAfter }: ClassRow) =>
+    Number(marginBefore ?? 0) - Number(marginAfter ?? 0)
+  return right.belowCost - left.belowCost || lost(right) - lost(left) || right.moved - left.moved
+}
+
+function openedClass(
+  { impact, name }: NamedImpact,
+  store: Store,
+  before: Store,
+  isWhole: boolean,
+): NonNullable<ReviewView['opened']> {
+  const rows = [...impact.prices].sort(
+    (left, right) =>
+      badness(right) - badness(left) || Math.abs(movePercent(right) ?? 0) - Math.abs(movePercent(left) ?? 0),
+  )
+  const most = isWhole ? MOST_CELLS : FIRST_CELLS
+  return {
+    key: name.key,
+    rows: rows.slice(0, most).map((price) => toCell(price, impact, store, before)),
+    more: Math.max(0, rows.length - most),
+  }
+}
+
+/** Prices newly below cost come first, then those that lose most of their margin. */
+function badness({
+  before,
+  after,
+  costBefore,
+  costAfter,
+  isAbovePublic,
+  wasAbovePublic,
+}: MovedPrice): number {
+  if (isBelow(after, costAfter) && !isBelow(before, costBefore)) return 1_000
+  if (isAbovePublic && !wasAbovePublic) return 500
+  const margin = (price: number, cost: number) => (price > 0 && cost === cost ? (price - cost) / price : 0)
+  return (margin(before, costBefore) - margin(after, costAfter)) * 100
+}
+
+function toCell(price: MovedPrice, { digits }: ClassImpact, store: Store, before: Store): CellRow {
+  const { variant, quantity, costBefore, costAfter } = price
+  const record = store.variant.get(variant) ?? before.variant.get(variant)
+  return {
+    sku: record?.sku ?? variant,
+    title: titleOf(variant, store, before),
+    from: quantity === 1000 ? '' : `from ${quantity / 1000}`,
+    quantity: quantity / 1000,
+    before: moneyText(price.before, digits),
+    after: moneyText(price.after, digits),
+    marginBefore: marginOf(price.before, costBefore, digits),
+    marginAfter: marginOf(price.after, costAfter, digits),
+    isBelowCost: isBelow(price.after, costAfter),
+    isAbovePublic: price.isAbovePublic && !price.wasAbovePublic,
+  }
+}
+
+function titleOf(id: string, store: Store, before: Store): string {
+  const variant = store.variant.get(id) ?? before.variant.get(id)
+  const product = store.product.get(variant?.product ?? '') ?? before.product.get(variant?.product ?? '')
+  const options = Object.values(variant?.options ?? {}).join(', ')
+  return [product?.name, options].filter(Boolean).join(', ')
+}
+
+function moneyText(units: number, digits: number): string {
+  return Number.isNaN(units) ? 'no price' : formatAmount(amountOf(units, digits), digits)
+}
+
+function amountOf(units: number, digits: number): Decimal {
+  return fromUnits(Math.round(units), digits)
+}
+
+function marginOf(price: number, cost: number, digits: number): Decimal | null {
+  if (Number.isNaN(price) || Number.isNaN(cost)) return null
+  return marginPercent(amountOf(price, digits), amountOf(cost, digits))
+}
+
+function contractsTouched(named: readonly NamedImpact[], store: Store): ReviewView['contracts'] {
+  const moved = new Map<string, number>()
+  for (const { impact } of named)
+    for (const id of contractsOfClass(impact, store))
+      moved.set(id, (moved.get(id) ?? 0) + impact.prices.length)
+  return [...moved].flatMap(([id, count]) => {
+    const contract = store.contract.get(id)
+    return contract
+      ? [
+          {
+            name: `${contract.code} ${contract.name}`,
+            href: recordHref('contracts', contract.code),
+            moved: count,
+          },
+        ]
+      : []
+  })
+}
+
+function belowRows({ impact, name }: NamedImpact, store: Store): readonly BelowCostRow[] {
+  const { digits, currency } = impact
+  return impact.prices
+    .filter(
+      ({ before, after, costBefore, costAfter }) => isBelow(after, costAfter) && !isBelow(before, costBefore),
+    )
+    .map(({ variant, after, costAfter }) => ({
+      who: name.name,
+      title: titleOf(variant, store, store),
+      price: formatMoney(amountOf(after, digits), currency.after ?? '', digits),
+      cost: formatMoney(amountOf(costAfter, digits), currency.after ?? '', digits),
+    }))
+}
+
+const WAYS: readonly (readonly [what: string, holds: (before: Rights, after: Rights) => boolean])[] = [
+  ['no longer see', (before, after) => before.see && !after.see],
+  ['see from now on', (before, after) => !before.see && after.see],
+  [
+    'see no price any more of',
+    (before, after) => after.see && before.see && before.seePrice && !after.seePrice,
+  ],
+  ['see the price of', (before, after) => after.see && before.see && !before.seePrice && after.seePrice],
+  [
+    'can no longer buy',
+    (before, after) => after.see && before.buy && !after.buy && before.seePrice === after.seePrice,
+  ],
+  [
+    'can buy from now on',
+    (before, after) =>
+      after.see && before.see && !before.buy && after.buy && before.seePrice === after.seePrice,
+  ],
+]
+
+function seesRows({ of, rights }: ClassImpact, store: Store, before: Store): readonly SeesRow[] {
+  const { name } = nameOfClass(of, store, before)
+  return WAYS.flatMap(([what, holds]) => {
+    const items = rights.filter((each) => holds(each.before, each.after))
+    const some = items
+      .slice(0, 3)
+      .map(({ variant }) => titleOf(variant, store, before))
+      .join(' · ')
+    return items.length === 0 ? [] : [{ name, what, count: items.length, some }]
+  })
+}
+
+function otherLines({ of, limits, taxes }: ClassImpact, store: Store, before: Store): readonly string[] {
+  const { name } = nameOfClass(of, store, before)
+  const line = (count: number, what: string) =>
+    count === 0 ? [] : [`${name}: other ${what} for ${count} ${count === 1 ? 'variant' : 'variants'}`]
+  return [...line(limits.length, 'limits'), ...line(taxes.length, 'taxes')]
+}
+
+const WHOLE: Readonly<
+  Record<'exists' | 'gone' | 'changed', { because: string; mine: string; theirs: string }>
+> = {
+  exists: {
+    because: 'It was made live, too, and says something else there.',
+    mine: 'as the draft has it',
+    theirs: 'as it is live',
+  },
+  gone: {
+    because: 'It was removed live.',
+    mine: 'make it anew, as the draft has it',
+    theirs: 'leave it removed',
+  },
+  changed: {
+    because: 'The draft removes it; live it was changed.',
+    mine: 'remove it',
+    theirs: 'keep it as it is live',
+  },
+}
+
+function toConflict({ change, because }: DraftConflict, live: Store, store: Store): ConflictView {
+  const { title, href } = changeWords(change, live, store)
+  const about = { record: { kind: change.kind, id: change.id }, title, href }
+  if (because.code === 'invalid')
+    return {
+      ...about,
+      because: `It does not fit the store as it is live by now. ${issueSentence(because.issue)}`,
+      fields: [],
+      whole: { mine: '', theirs: 'take it out of the draft' },
+    }
+  if (because.code !== 'fields') {
+    const { because: text, mine, theirs } = WHOLE[because.code]
+    return { ...about, because: text, fields: [], whole: { mine, theirs } }
+  }
+  return {
+    ...about,
+    because: 'Live has moved on since the draft changed it.',
+    whole: null,
+    fields: because.fields.map(({ field, mine, theirs }) => ({
+      field,
+      name: fieldName(change, field, mine, theirs, live, store),
+      mine: valueText(change, field, mine, live, store),
+      theirs: valueText(change, field, theirs, live, store),
+      isPlain: [mine, theirs].every((value) => value === null || typeof value === 'string'),
+    })),
+  }
+}
+
+/** A field as its sheet calls it: the one that says something else for another value of it. */
+function fieldName(
+  change: Change,
+  field: string,
+  mine: unknown,
+  theirs: unknown,
+  live: Store,
+  store: Store,
+): string {
+  const [word] = wordsOf(change, field, mine, theirs, live, store)
+  return word?.name ?? field
+}
+
+function valueText(change: Change, field: string, value: unknown, live: Store, store: Store): string {
+  const [word] = wordsOf(change, field, undefined, value, live, store)
+  return word?.to ?? (value === null ? 'nothing' : String(value))
+}
+
+function wordsOf(change: Change, field: string, from: unknown, to: unknown, live: Store, store: Store) {
+  const record = change.after ?? change.before
+  const put = (value: unknown) => ({ ...record, [field]: value }) as never
+  const other = from === undefined ? (typeof to === 'string' ? null : []) : from
+  try {
+    return changeWords({ ...change, before: put(other), after: put(to) } as Change, live, store).fields
+  } catch {
+    // A value no sentence can be made of is told as it is.
+    return []
+  }
+}

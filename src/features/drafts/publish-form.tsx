@@ -1,0 +1,117 @@
+'use client'
+
+import { useDrafts } from '@/ui/frame/drafts-context'
+import { useFrame } from '@/ui/frame/frame-context'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { parseAbsolute, parseDateTime, toCalendarDateTime, toZoned } from '@internationalized/date'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { keepUnplanned, planPublication, publishNow } from './draft-actions'
+import type { ReviewView } from './review-view'
+
+/** Makes a draft live, now or at a set time. */
+export function PublishForm({ view }: { readonly view: ReviewView }) {
+  const { code, name, conflicts, changes, planned, timeZone, today } = view
+  const { setVantage, pricesChanged } = useFrame()
+  const { renew } = useDrafts()
+  const router = useRouter()
+  const [isLater, setLater] = useState(planned !== null)
+  const [local, setLocal] = useState(() => localText(planned?.at ?? today, timeZone))
+  const [reason, setReason] = useState(planned?.reason ?? '')
+  const [problem, setProblem] = useState('')
+  const [isBusy, setBusy] = useState(false)
+  const stands = conflicts.length > 0
+  async function publish() {
+    setBusy(true)
+    setProblem('')
+    const outcome = isLater
+      ? await planPublication(code, instantOf(local, timeZone), reason)
+      : await publishNow(code, reason)
+    setBusy(false)
+    if (!outcome.ok) return setProblem(outcome.problem)
+    renew()
+    if (isLater) return void toast(`“${name}” will be published by itself.`)
+    if (outcome.changeSet !== undefined) pricesChanged(outcome.changeSet)
+    toast(`“${name}” is live.`)
+    setVantage({ draft: null })
+    router.push('/drafts')
+  }
+  return (
+    <form
+      aria-label="Publish"
+      className="flex min-h-12 shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-t border-accent bg-warning px-4 py-2 text-warning-content"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void publish()
+      }}
+    >
+      <span className="font-semibold">Publish “{name}”</span>
+      <label className="flex items-center gap-1.5">
+        <input type="radio" name="when" checked={!isLater} onChange={() => setLater(false)} /> now
+      </label>
+      <label className="flex items-center gap-1.5">
+        <input type="radio" name="when" checked={isLater} onChange={() => setLater(true)} /> at
+        <input
+          type="datetime-local"
+          aria-label={`When, in the time of ${timeZone}`}
+          className="border border-base-300 bg-lifted px-2 py-1 text-base-content"
+          value={local}
+          onFocus={() => setLater(true)}
+          onChange={(event) => setLocal(event.target.value)}
+        />
+      </label>
+      <span className="text-xs">{timeZone.split('/').at(-1)?.replace('_', ' ')} time, all or nothing</span>
+      <input
+        aria-label="Why"
+        placeholder="Why, for whoever asks later"
+        className="min-w-40 flex-1 border border-base-300 bg-lifted px-2 py-1 text-base-content"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      {(problem || stands) && (
+        <span role="alert" className="font-semibold text-error">
+          {problem || `${conflicts.length} ${conflicts.length === 1 ? 'conflict' : 'conflicts'} in the way`}
+        </span>
+      )}
+      {planned && (
+        <button
+          type="button"
+          className="btn border-accent bg-transparent btn-sm"
+          onClick={() =>
+            void keepUnplanned(code).then((outcome) => {
+              if (!outcome.ok) return setProblem(outcome.problem)
+              setLater(false)
+              renew()
+            })
+          }
+        >
+          Do not publish by itself
+        </button>
+      )}
+      <VantageLink href="/board" className="btn border-accent bg-transparent font-semibold btn-sm">
+        Back to the work
+      </VantageLink>
+      <button
+        type="submit"
+        className="btn btn-primary btn-sm"
+        disabled={isBusy || changes.length === 0 || (stands && !isLater)}
+      >
+        {isBusy ? 'Publishing…' : isLater ? (planned ? 'Change the plan' : 'Publish then') : 'Publish now'}
+      </button>
+    </form>
+  )
+}
+
+function localText(instant: string, timeZone: string): string {
+  return toCalendarDateTime(parseAbsolute(instant, timeZone)).toString().slice(0, 16)
+}
+
+/** Empty for what is no day and time. */
+function instantOf(local: string, timeZone: string): string {
+  try {
+    return toZoned(parseDateTime(local), timeZone).toAbsoluteString()
+  } catch {
+    return ''
+  }
+}

@@ -1,0 +1,230 @@
+import { VantageLink } from '@/ui/frame/vantage-link'
+import type { ReactNode } from 'react'
+import { PublishForm } from './publish-form'
+import { AllChanges, Contracts, SidePart, WhoSees } from './review-parts'
+import type { ReviewView } from './review-view'
+import { reviewHref, type ReviewShown, type ReviewTab } from './review-url'
+import { SettleForm } from './settle-form'
+import { WhoPays } from './who-pays'
+
+/** What a draft would change for whom, before it is live. */
+export function ReviewPage({
+  view,
+  shown,
+  traces,
+}: {
+  readonly view: ReviewView
+  readonly shown: ReviewShown
+  readonly traces: ReactNode
+}) {
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-0 flex-1">
+        <section className="min-h-0 min-w-0 flex-1 overflow-auto px-6 pt-3 pb-8" aria-label="Review">
+          <header>
+            <h1 className="inline text-xl leading-7 font-semibold">Review of draft “{view.name}”</h1>
+            <span className="pl-3 text-soft">{view.about}</span>
+          </header>
+          <p className="pt-1 text-base leading-6">
+            <Headline view={view} />
+          </p>
+          <Tabs view={view} shown={shown} />
+          <Shown view={view} shown={shown} traces={traces} />
+        </section>
+        <aside
+          aria-label="Before it can be published"
+          className="w-[272px] shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 pt-4 pb-8"
+        >
+          <Before view={view} />
+        </aside>
+      </div>
+      <PublishForm view={view} />
+    </div>
+  )
+}
+
+function Headline({
+  view: { moved, classCount, belowCost, abovePublic, contracts, sees },
+}: {
+  readonly view: ReviewView
+}) {
+  const hidden = sees
+    .filter(({ what }) => what === 'no longer see')
+    .reduce((sum, { count }) => sum + count, 0)
+  const wrong = [
+    belowCost > 0 ? `${belowCost} fall below cost` : '',
+    abovePublic > 0 ? `${abovePublic} rise above what guests pay` : '',
+  ].filter(Boolean)
+  return (
+    <>
+      <b>{moved === 0 ? 'No price moves' : `${moved} ${moved === 1 ? 'price moves' : 'prices move'}`}</b>
+      {moved > 0 && ` for ${classCount} ${classCount === 1 ? 'kind' : 'kinds'} of buyer`}.{' '}
+      {wrong.length > 0 && <b className="text-error">{wrong.join(', ')}. </b>}
+      {contracts.length > 0 && (
+        <>
+          {contracts.length === 1 ? 'One contract is' : `${contracts.length} contracts are`} touched
+          {hidden > 0 ? ', and ' : '.'}
+        </>
+      )}
+      {hidden > 0 &&
+        `${contracts.length > 0 ? '' : ''}buyers no longer see ${hidden} ${hidden === 1 ? 'variant' : 'variants'}.`}
+    </>
+  )
+}
+
+function Tabs({ view, shown }: { readonly view: ReviewView; readonly shown: ReviewShown }) {
+  const seen = view.sees.reduce((sum, { count }) => sum + count, 0)
+  const tabs: readonly (readonly [tab: ReviewTab, name: string, count: number])[] = [
+    ['pays', 'Who pays what', view.moved],
+    ['sees', 'Who sees what', seen],
+    ['contracts', 'Contracts', view.contracts.length],
+    ['changes', 'All changes', view.changes.length],
+  ]
+  return (
+    <nav aria-label="Parts of the review" className="flex flex-wrap items-baseline gap-x-5 pt-3 pb-1">
+      {tabs.map(([tab, name, count]) => (
+        <VantageLink
+          key={tab}
+          href={reviewHref(view.code, { ...shown, tab })}
+          aria-current={shown.tab === tab ? 'page' : undefined}
+          className={`border-b-2 pb-1 ${shown.tab === tab ? 'border-primary font-semibold' : 'border-transparent text-soft hover:text-base-content'}`}
+        >
+          {name} {count}
+        </VantageLink>
+      ))}
+      {shown.tab === 'pays' && (
+        <span className="ml-auto flex gap-4 text-soft">
+          <span>
+            each price counts{' '}
+            <VantageLink
+              href={reviewHref(view.code, { ...shown, counts: shown.counts === 'once' ? 'sold' : 'once' })}
+              className="word text-base-content"
+              title="Change what each price counts"
+            >
+              {shown.counts === 'once' ? 'once' : 'as sold in 90 days'}
+            </VantageLink>
+          </span>
+          <a
+            className="link-name"
+            href={`/api/drafts/impact?draft=${encodeURIComponent(view.code)}`}
+            download
+          >
+            Export
+          </a>
+        </span>
+      )}
+    </nav>
+  )
+}
+
+function Shown({
+  view,
+  shown,
+  traces,
+}: {
+  readonly view: ReviewView
+  readonly shown: ReviewShown
+  readonly traces: ReactNode
+}) {
+  switch (shown.tab) {
+    case 'pays':
+      return <WhoPays view={view} shown={shown} traces={traces} />
+    case 'sees':
+      return <WhoSees view={view} />
+    case 'contracts':
+      return <Contracts view={view} />
+    case 'changes':
+      return <AllChanges view={view} />
+  }
+}
+
+function Before({ view }: { readonly view: ReviewView }) {
+  const { conflicts, below, belowCost, contracts, sees, code, planned, failure } = view
+  return (
+    <>
+      <h2 className="text-sm font-semibold">Before it can be published</h2>
+      {failure && <p className="pt-2 text-error">{failure}</p>}
+      {planned && <p className="pt-2">It is published by itself on {planned.text}.</p>}
+      {conflicts.length > 0 && (
+        <SidePart
+          title={
+            <>
+              {conflicts.length === 1 ? 'Conflict' : 'Conflicts'} with live:{' '}
+              <span className="text-error">{conflicts.length}</span>
+            </>
+          }
+        >
+          <div className="flex flex-col gap-2">
+            {conflicts.map((conflict) => (
+              <SettleForm
+                key={`${conflict.record.kind} ${conflict.record.id}`}
+                code={code}
+                conflict={conflict}
+              />
+            ))}
+          </div>
+        </SidePart>
+      )}
+      {belowCost > 0 && (
+        <SidePart
+          title={
+            <>
+              Below cost: <span className="text-error">{belowCost}</span>
+            </>
+          }
+        >
+          <ul>
+            {below.map(({ who, title, price, cost }) => (
+              <li
+                key={`${who} ${title}`}
+                className="flex justify-between gap-2 border-b border-dotted border-base-300 py-1"
+              >
+                <span>
+                  {who} <span className="text-soft">{title}</span>
+                </span>
+                <span className="shrink-0 text-right">
+                  <b className="text-error">{price}</b>{' '}
+                  <span className="block text-xs text-soft">costs {cost}</span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </SidePart>
+      )}
+      {contracts.length > 0 && (
+        <SidePart title={`Contracts: ${contracts.length}`}>
+          <ul>
+            {contracts.slice(0, 6).map(({ name, href, moved }) => (
+              <li key={href} className="border-b border-dotted border-base-300 py-1">
+                <VantageLink href={href} className="link-name">
+                  {name}
+                </VantageLink>{' '}
+                {moved} {moved === 1 ? 'price moves' : 'prices move'}
+              </li>
+            ))}
+          </ul>
+        </SidePart>
+      )}
+      {sees.length > 0 && (
+        <SidePart title="Who sees what">
+          <ul>
+            {sees.slice(0, 6).map(({ name, what, count }) => (
+              <li key={`${name} ${what}`} className="border-b border-dotted border-base-300 py-1">
+                <b>{name}</b> {what} {count}
+              </li>
+            ))}
+          </ul>
+        </SidePart>
+      )}
+      <SidePart title="Afterwards">
+        <p>
+          It is one change, and can be taken back exactly under{' '}
+          <VantageLink href="/drafts" className="link-name">
+            Draft and history
+          </VantageLink>
+          .
+        </p>
+      </SidePart>
+    </>
+  )
+}

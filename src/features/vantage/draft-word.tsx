@@ -1,0 +1,124 @@
+'use client'
+
+import { useDrafts } from '@/ui/frame/drafts-context'
+import { useFrame } from '@/ui/frame/frame-context'
+import { WordPopover } from '@/ui/picker/word-popover'
+import { useState } from 'react'
+
+export type StartDraft = (
+  name: string,
+) => Promise<
+  { readonly ok: true; readonly draft?: string } | { readonly ok: false; readonly problem: string }
+>
+
+/** The word that says whether what is live is looked at, or a draft as if it were. */
+export function DraftWord({ startDraft }: { readonly startDraft: StartDraft }) {
+  const { vantage, setVantage } = useFrame()
+  const { view } = useDrafts()
+  const drafts = view?.drafts ?? []
+  const name = drafts.find(({ code }) => code === vantage.draft)?.name ?? vantage.draft
+  const word = vantage.draft === null ? 'live prices' : `draft “${name}”`
+  return (
+    <span className={vantage.draft === null ? '' : 'text-accent'}>
+      <WordPopover word={word} label="Looking in" disabled={false}>
+        {(close) => {
+          const choose = (draft: string | null) => {
+            setVantage({ draft })
+            close()
+          }
+          return (
+            <>
+              <ul className="py-1">
+                <Choice isChosen={vantage.draft === null} onChoose={() => choose(null)}>
+                  Live prices
+                </Choice>
+                {drafts.map((draft) => (
+                  <Choice
+                    key={draft.code}
+                    isChosen={draft.code === vantage.draft}
+                    onChoose={() => choose(draft.code)}
+                  >
+                    Draft “{draft.name}”
+                  </Choice>
+                ))}
+              </ul>
+              <NewDraft startDraft={startDraft} onStarted={choose} />
+            </>
+          )
+        }}
+      </WordPopover>
+    </span>
+  )
+}
+
+function Choice({
+  isChosen,
+  onChoose,
+  children,
+}: {
+  readonly isChosen: boolean
+  readonly onChoose: () => void
+  readonly children: React.ReactNode
+}) {
+  return (
+    <li>
+      <button
+        type="button"
+        aria-pressed={isChosen}
+        className={`w-full px-3 py-1 text-left hover:bg-chosen ${isChosen ? 'font-semibold' : ''}`}
+        onClick={onChoose}
+      >
+        {children}
+      </button>
+    </li>
+  )
+}
+
+function NewDraft({
+  startDraft,
+  onStarted,
+}: {
+  readonly startDraft: StartDraft
+  readonly onStarted: (code: string) => void
+}) {
+  const { renew } = useDrafts()
+  const [name, setName] = useState('')
+  const [problem, setProblem] = useState('')
+  async function start() {
+    const outcome = await startDraft(name)
+    if (!outcome.ok) return setProblem(outcome.problem)
+    renew()
+    onStarted(outcome.draft ?? '')
+  }
+  return (
+    <form
+      className="border-t border-base-300 px-3 py-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void start()
+      }}
+    >
+      <p className="pb-1 text-xs text-soft">
+        A draft is seen by nobody but you until it is published, all of it at once.
+      </p>
+      <div className="flex gap-2">
+        <input
+          aria-label="Name of a new draft"
+          aria-invalid={problem !== ''}
+          placeholder="New draft, such as Spring"
+          className="min-w-0 flex-1 border border-base-300 bg-lifted px-2 py-1"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <button type="submit" className="btn btn-primary btn-sm">
+          Start
+        </button>
+      </div>
+      {problem && (
+        <p role="alert" className="pt-1 text-xs text-error">
+          {problem}
+        </p>
+      )}
+    </form>
+  )
+}

@@ -1,0 +1,73 @@
+import 'server-only'
+
+import { and, count, desc, eq, inArray, lt, lte, ne } from 'drizzle-orm'
+import * as schema from '../database/schema'
+import type { Steppe } from '../engine/steppe'
+import { SHOP_AUTHOR } from './commit'
+
+/** One change of what is live. */
+export interface StoreChange {
+  readonly id: number
+  readonly at: Date
+  readonly author: string
+  readonly note: string
+  /** The change it took back; `null` for one that did something new. */
+  readonly undoes: number | null
+  /** The change that took it back; `null` while it counts. */
+  readonly undoneBy: number | null
+  readonly records: number
+}
+
+/**
+ * What was changed live, newest first, without what happens by itself when something is sold. `before` is the number of the
+ * last one shown already.
+ */
+export async function storeHistory(
+  { database, lastChangeSet }: Steppe,
+  { before, limit }: { readonly before: number | null; readonly limit: number },
+): Promise<readonly StoreChange[]> {
+  const { changeSets: sets, changes } = schema
+  const rows = await database
+    .select()
+    .from(sets)
+    .where(
+      and(
+        ne(sets.author, SHOP_AUTHOR),
+        lte(sets.id, lastChangeSet),
+        before === null ? undefined : lt(sets.id, before),
+      ),
+    )
+    .orderBy(desc(sets.id))
+    .limit(limit)
+  const ids = rows.map(({ id }) => id)
+  if (ids.length === 0) return []
+  const [undone, counts] = await Promise.all([
+    database.select().from(sets).where(inArray(sets.undoes, ids)),
+    database
+      .select({ id: changes.changeSet, records: count() })
+      .from(changes)
+      .where(inArray(changes.changeSet, ids))
+      .groupBy(changes.changeSet),
+  ])
+  const undoneBy = new Map(undone.map(({ id, undoes }) => [undoes, id]))
+  const recordsOf = new Map(counts.map(({ id, records }) => [id, records]))
+  return rows.map(({ id, at, author, note, undoes }) => ({
+    id,
+    at,
+    author,
+    note,
+    undoes,
+    undoneBy: undoneBy.get(id) ?? null,
+    records: recordsOf.get(id) ?? 0,
+  }))
+}
+
+/** One change of what is live, by its number; `null` where there is none. */
+export async function findStoreChange(steppe: Steppe, id: number): Promise<StoreChange | null> {
+  const { changeSets: sets } = schema
+  if (!Number.isInteger(id) || id < 1 || id > steppe.lastChangeSet) return null
+  const [found] = await storeHistory(steppe, { before: id + 1, limit: 1 })
+  if (found?.id === id) return found
+  const row = await steppe.database.query.changeSets.findFirst({ where: eq(sets.id, id) })
+  return row ? { ...row, undoneBy: null, records: 0 } : null
+}
