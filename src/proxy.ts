@@ -1,4 +1,11 @@
-import { allowedHosts, DRAFT_HEADER, judge, securityHeaders, SIDE_HEADER, sideOf } from '@/server/doors/outer-door'
+import {
+  allowedHosts,
+  DRAFT_HEADER,
+  judge,
+  securityHeaders,
+  SIDE_HEADER,
+  sideOf,
+} from '@/server/doors/outer-door'
 import { type NextRequest, NextResponse } from 'next/server'
 
 const HOSTS = allowedHosts(process.env['STEPPE_HOSTS'])

@@ -14,6 +14,7 @@ import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from '@/featu
 
 const cell = (amount: string | null): BoardCell => ({
   amount: amount === null ? null : decimal(amount),
+  live: null,
   compared: amount === null ? null : decimal(amount),
   list: 'level',
   promoted: null,
@@ -32,6 +33,8 @@ const variant = (id: string, amount: string | null): BoardVariant => ({
   base: decimal(20),
   ownBase: true,
   cost: decimal(15),
+  liveBase: null,
+  liveCost: null,
   cells: [cell(amount)],
 })
 
@@ -75,6 +78,7 @@ test('a patch changes the rows it names and leaves the others the same objects',
     code: id,
     name: id,
     base: null,
+    liveBase: null,
     isWhole: true,
     variants,
   })
@@ -85,7 +89,7 @@ test('a patch changes the rows it names and leaves the others the same objects',
   const after = patchBlocks(before, {
     kind: 'variants',
     variants: [variant('b', '17')],
-    products: [{ id: 'p', base: decimal(9) }],
+    products: [{ id: 'p', base: decimal(9), liveBase: null }],
   })
   expect(after.get(0)?.[0]?.base).toBe('9')
   expect(after.get(0)?.[0]?.variants.map(({ cells }) => cells[0]?.amount)).toEqual(['18', '17'])
@@ -123,6 +127,7 @@ test.each([
     code: 'p',
     name: 'p',
     base: null,
+    liveBase: null,
     isWhole: true,
     variants: [variant('a', '18'), variant('b', null), variant('c', '17')],
   }
@@ -132,7 +137,15 @@ test.each([
 test('columns are compared with the first, and only in its currency', () => {
   const columns = [column('EUR'), column('EUR'), column('GBP')]
   const row = { ...variant('a', '20'), cells: [cell('20'), cell('18'), cell('18')] }
-  const product = { id: 'p', code: 'p', name: 'p', base: null, isWhole: true, variants: [row] }
+  const product = {
+    id: 'p',
+    code: 'p',
+    name: 'p',
+    base: null,
+    liveBase: null,
+    isWhole: true,
+    variants: [row],
+  }
   expect(columns.map((_, at) => firstAmount(columns, row, at))).toEqual(['20', '20', null])
   expect(columns.map((_, at) => measureRange('first', product, columns, at, 2))).toEqual(['=', '−10.0 %', ''])
 })

@@ -18,7 +18,7 @@ export default async function ShopLayout({ children }: { readonly children: Reac
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
-  const prepared = (await shopView()).prepared
+  const { prepared, draft } = await shopView()
   const visitor = await shopVisitor()
   const { name, as, vantage } = visitor
   const settings = getSettings(prepared.store)
@@ -29,6 +29,7 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       visitor={{ name: as === 'guest' ? 'a guest' : name, guest: as === 'guest' }}
       boardHref={withVantage('/board', { ...vantage, as })}
       isOutside={isOutside(visitor)}
+      draft={draft?.draft.name ?? null}
       inCart={(await readCart(steppe, prepared, visitor.cart)).length}
       taxWords={shownTaxWords(shopMoney(visitor))}
       passcode={visitor.pricingContext.terms.passcode?.name ?? null}

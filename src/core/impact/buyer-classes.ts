@@ -50,14 +50,15 @@ export function standsAt(
 
 /**
  * All buyers in their classes: guests, every group with its accounts that have no rights of their own, then accounts that
- * have; guests once more in each further currency that is taken. Archived groups and accounts are nobody.
+ * have; guests once more in each further currency that is taken. Archived groups and accounts are nobody. `mindsTaxes` says
+ * that goods may come to be taxed otherwise: then buyers who are taxed differently are told apart.
  */
-export function* buyerClasses(comparison: Comparison): Steps<readonly BuyerClass[]> {
+export function* buyerClasses(comparison: Comparison, mindsTaxes = true): Steps<readonly BuyerClass[]> {
   const { before, after } = comparison
   const known = new Map<string, Gathered[]>()
   const classes: Gathered[] = []
   const add = (of: Omit<BuyerClass, 'accounts'>): Gathered | null => {
-    const key = bothRights(comparison, of)
+    const key = bothRights(comparison, of, mindsTaxes)
     if (key === null) return null
     const gathered = { ...of, accounts: [] }
     known.set(key, [...(known.get(key) ?? []), gathered])
@@ -69,7 +70,7 @@ export function* buyerClasses(comparison: Comparison): Steps<readonly BuyerClass
     add({ buyer: { kind: 'group', group }, currency: null })
   yield* eachInSteps(activeIds(after.store, before.store, 'account'), (account) => {
     const of = { buyer: { kind: 'account', account }, currency: null } as const
-    const key = bothRights(comparison, of)
+    const key = bothRights(comparison, of, mindsTaxes)
     if (key === null) return
     const groups = (after.store.account.get(account) ?? before.store.account.get(account))?.groups ?? []
     const place =
@@ -99,12 +100,13 @@ function activeIds(after: Store, before: Store, kind: 'group' | 'account'): read
 }
 
 /** The same for buyers who have equal rights on both sides; `null` where there is nobody like that on either. */
-function bothRights(comparison: Comparison, of: Omit<BuyerClass, 'accounts'>): string | null {
+function bothRights(
+  comparison: Comparison,
+  of: Omit<BuyerClass, 'accounts'>,
+  mindsTaxes: boolean,
+): string | null {
   const [before, after] = [standsAt(comparison, 'before', of), standsAt(comparison, 'after', of)]
   if (!before && !after) return null
-  // Where the taxes are the same on both sides nothing hangs on them, unless amounts with and without them meet.
-  const { before: old, after: next } = comparison
-  const mixesBases = old.mixesBases || next.mixesBases
   const taxes = [
     before && taxWord(comparison.before, before),
     after && taxWord(comparison.after, after),
@@ -113,14 +115,15 @@ function bothRights(comparison: Comparison, of: Omit<BuyerClass, 'accounts'>): s
     of.currency,
     before && rightsWord(before),
     after && rightsWord(after),
-    ...(taxes[0] === taxes[1] && !mixesBases ? [] : taxes),
+    ...(taxes[0] === taxes[1] && !mindsTaxes ? [] : taxes),
   ].join('\n#')
 }
 
 /** The same for buyers who pay the same for everything before tax, and see and may do the same. */
-function rightsWord({ key, terms, currency }: PricingContext): string {
+function rightsWord({ key, terms, currency, currencyView }: PricingContext): string {
   return [
     currency,
+    currencyView.basisRates?.key ?? '',
     key,
     terms.rules.map(({ rule, who }) => `${rule.id}:${who}`).join(),
     terms.limits.map(({ rule, who }) => `${rule.id}:${who}`).join(),

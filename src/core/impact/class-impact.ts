@@ -1,3 +1,4 @@
+import { decimal, multiply } from '../decimal/decimal'
 import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import { reachOf } from '../engine/amounts/naming-index'
@@ -154,7 +155,8 @@ class Standing {
     const basis = storeBasis(prepared)
     if (price.basis === basis || price.units !== price.units) return price.units
     const amount = shownInBasis(prepared, pricingContext.currencyView, number, price, basis)
-    return amount === null ? Number.NaN : Number(amount) * 10 ** pricingContext.digits
+    // Multiplied exactly first: equal amounts must come out as equal numbers.
+    return amount === null ? Number.NaN : Number(multiply(amount, decimal(10 ** pricingContext.digits)))
   }
 
   cost(number: number): number {

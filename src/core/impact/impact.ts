@@ -2,7 +2,14 @@ import type { Steps } from '../steps/steps'
 import type { Change } from '../store/store'
 import { buyerClasses, type Comparison } from './buyer-classes'
 import { classImpact, type ClassImpact } from './class-impact'
-import { reachOfChanges } from './reach'
+import { type Reach, reachOfChanges } from './reach'
+
+const EVERYTHING: Reach = {
+  isEverything: true,
+  mindsTaxes: true,
+  variants: new Set(),
+  byList: new Map(),
+}
 
 /** Called with how many classes of how many are done. */
 type OnClass = (done: number, of: number) => void
@@ -18,10 +25,8 @@ export function* findImpact(
   changes: readonly Change[] | null,
   onClass: OnClass = () => undefined,
 ): Steps<readonly ClassImpact[]> {
-  const reach = changes
-    ? yield* reachOfChanges(comparison.before, comparison.after, changes)
-    : { isEverything: true, variants: new Set<string>(), byList: new Map<string, ReadonlySet<string>>() }
-  const classes = yield* buyerClasses(comparison)
+  const reach = changes ? yield* reachOfChanges(comparison.before, comparison.after, changes) : EVERYTHING
+  const classes = yield* buyerClasses(comparison, reach.mindsTaxes)
   const impacts: ClassImpact[] = []
   for (const [at, of] of classes.entries()) {
     onClass(at, classes.length)

@@ -40,6 +40,8 @@ const REACHES_ALL: ReadonlySet<RecordKind> = new Set([
 export interface Reach {
   /** Anybody's price or right of anything may be another one. */
   readonly isEverything: boolean
+  /** Goods may come to be taxed otherwise. */
+  readonly mindsTaxes: boolean
   /** Ids of variants whose own records, or whose product's, are others. */
   readonly variants: ReadonlySet<string>
   /** Ids of variants that a changed line reaches or reached, by the list it is in. */
@@ -54,9 +56,10 @@ export function* reachOfChanges(
 ): Steps<Reach> {
   const counting = changes.filter((change) => touchedFields(change).some((field) => !WORDS.has(field)))
   const isEverything = counting.some(({ kind }) => REACHES_ALL.has(kind))
+  const mindsTaxes = isEverything || counting.some((change) => touchedFields(change).includes('taxClass'))
   const variants = new Set<string>()
   const byList = new Map<string, Set<string>>()
-  if (isEverything) return { isEverything, variants, byList }
+  if (isEverything) return { isEverything, mindsTaxes, variants, byList }
   for (const change of counting) {
     if (change.kind === 'variant') variants.add(change.id)
     if (change.kind === 'product')
@@ -71,7 +74,7 @@ export function* reachOfChanges(
     ] as const)
       if (line) yield* gatherItems(prepared, line, ofList(byList, line.list))
   }
-  return { isEverything, variants, byList }
+  return { isEverything, mindsTaxes, variants, byList }
 }
 
 function ofList(byList: Map<string, Set<string>>, list: string): Set<string> {

@@ -27,9 +27,13 @@ export interface BoardColumn {
  */
 export type BoardMark = 'L' | 'C' | 'Q' | 'A' | '≈' | 'G' | 'T' | 'P'
 
+/** What is live where a draft says something else; `null` where it is the same, or live is looked at. */
+export type LiveFigure = { readonly amount: Decimal | null } | null
+
 /** What one buyer pays for one variant, and the list that decided; `null` without a price, and for the base price. */
 export interface BoardCell {
   readonly amount: Decimal | null
+  readonly live: LiveFigure
   /** The amount in the basis of the store, with tax or without, by which cells are compared. */
   readonly compared: Decimal | null
   readonly list: string | null
@@ -55,6 +59,8 @@ export interface BoardVariant {
   /** Whether the base price is the variant's own. */
   readonly ownBase: boolean
   readonly cost: Decimal | null
+  readonly liveBase: LiveFigure
+  readonly liveCost: LiveFigure
   /** In the order of the columns. */
   readonly cells: readonly BoardCell[]
 }
@@ -65,6 +71,7 @@ export interface BoardProduct {
   readonly name: string
   /** What the variants take over when they set no base price of their own. */
   readonly base: Decimal | null
+  readonly liveBase: LiveFigure
   /** Whether all its variants are shown: then none out of sight moves with its price. */
   readonly isWhole: boolean
   readonly variants: readonly BoardVariant[]
@@ -80,6 +87,8 @@ export interface BoardView {
   readonly currency: string
   readonly digits: number
   readonly live: boolean
+  /** Whether a draft is looked through. */
+  readonly isDraft: boolean
   /** The change set the figures are as of. */
   readonly asOf: number
   /** How much there is of what an empty store needs first. */
@@ -117,4 +126,5 @@ export type BoardPatch =
 interface ProductBase {
   readonly id: string
   readonly base: Decimal | null
+  readonly liveBase: LiveFigure
 }

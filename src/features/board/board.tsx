@@ -11,10 +11,10 @@ import { DataGrid, type GridColumn } from '@/ui/grid/data-grid'
 import { type GridRange, isSingleCell } from '@/ui/grid/grid-range'
 import { useCallback, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { BuyerCellContent, BuyerHeading, ProductName, VariantName } from './cells/board-cells'
+import { BuyerCellContent, BuyerHeading, LiveFigureText, ProductName, VariantName } from './cells/board-cells'
 import { BASE_COLUMN, FIXED_COLUMNS } from './columns/board-columns'
 import { cellFacts, copiedText, rangeFacts } from './cells/board-facts'
-import { editableCell, type PastePlan, planPaste, whyNotTyped } from './edits/board-edits'
+import { editableCell, type FoundRow, type PastePlan, planPaste, whyNotTyped } from './edits/board-edits'
 import { firstAmount, fromText, isCellBelowCost, type Measure, measureRange } from './cells/board-measures'
 import { ChangeShown } from './edits/change-shown'
 import { BoardToolbar } from './board-toolbar'
@@ -69,7 +69,7 @@ export function Board({ title, view, filter }: BoardProps) {
     {
       key: 'base',
       header: <ColumnHeading title="Base" subtitle={`net ${view.currency}`} />,
-      width: '62px',
+      width: view.isDraft ? '86px' : '62px',
       align: 'right',
     },
     {
@@ -88,7 +88,10 @@ export function Board({ title, view, filter }: BoardProps) {
           onLook={() => setVantage(column.vantage)}
         />
       ),
-      width: isWide ? 'minmax(76px, 160px)' : 'minmax(76px, 9%)',
+      width: isWide
+        ? 'minmax(76px, 160px)'
+        : // Room for what is live beside what the draft says.
+          `minmax(${view.isDraft ? 90 : 76}px, 9%)`,
       align: 'right' as const,
     })),
   ]
@@ -114,7 +117,12 @@ export function Board({ title, view, filter }: BoardProps) {
       if (column === 0) return <ProductName product={product} row={place} />
       if (column === 1 && place.open)
         return (
-          product.base && <span className="font-semibold">{formatAmount(product.base, view.digits)}</span>
+          product.base && (
+            <span className="font-semibold">
+              <LiveFigureText live={product.liveBase} digits={view.digits} />
+              {formatAmount(product.base, view.digits)}
+            </span>
+          )
         )
       if (place.open) return null
       const text =
@@ -153,6 +161,7 @@ export function Board({ title, view, filter }: BoardProps) {
       if (variant.base === null) return <span className="text-soft">none</span>
       return (
         <span className={variant.ownBase || place.alone ? 'font-semibold' : 'text-soft italic'}>
+          <LiveFigureText live={variant.liveBase} digits={view.digits} />
           {formatAmount(variant.base, view.digits)}
         </span>
       )
@@ -160,6 +169,7 @@ export function Board({ title, view, filter }: BoardProps) {
     if (column === 2)
       return (
         <span className="text-soft">
+          <LiveFigureText live={variant.liveCost} digits={view.digits} />
           {variant.cost === null ? '–' : formatAmount(variant.cost, view.digits)}
         </span>
       )
@@ -245,7 +255,13 @@ export function Board({ title, view, filter }: BoardProps) {
           }}
           rowClass={(row) => (rows[row]?.kind === 'product' ? 'font-semibold' : '')}
           cellClass={(row, column) =>
-            cellTint(rows[row]?.kind === 'variant', column, isLooked(view.columns[column - FIXED_COLUMNS]))
+            isOfDraft(find(row), column)
+              ? 'bg-warning'
+              : cellTint(
+                  rows[row]?.kind === 'variant',
+                  column,
+                  isLooked(view.columns[column - FIXED_COLUMNS]),
+                )
           }
           editText={(row, column) => {
             const cell = editable(row, column)
@@ -320,6 +336,7 @@ export function Board({ title, view, filter }: BoardProps) {
             ? rangeFacts(view, range, find)
             : cellFacts(view, find(at.row), at.column)
         }
+        isDraft={view.isDraft}
       />
     </section>
   )
@@ -329,19 +346,33 @@ function sizeText({ counts, variantCount }: BoardView): string {
   return `${counts.length} ${counts.length === 1 ? 'product' : 'products'}, ${variantCount} variants`
 }
 
+/** Whether the draft that is looked through says something else here than what is live. */
+function isOfDraft({ place, product, variant }: FoundRow, column: number): boolean {
+  if (column === 1) return Boolean(place?.kind === 'product' ? product?.liveBase : variant?.liveBase)
+  if (column === 2) return Boolean(variant?.liveCost)
+  return Boolean(variant?.cells[column - FIXED_COLUMNS]?.live)
+}
+
 function cellTint(isVariant: boolean, column: number, looked: boolean): string {
   if (column === 1) return isVariant ? 'bg-lifted' : ''
   return looked ? 'bg-chosen/40' : ''
 }
 
-function BoardFooter({ facts }: { readonly facts: readonly string[] }) {
+function BoardFooter({ facts, isDraft }: { readonly facts: readonly string[]; readonly isDraft: boolean }) {
   return (
     <footer className="mx-4 flex justify-between gap-6 border-t border-base-300 py-2 text-xs text-soft">
       <span className="min-w-0 truncate">
         <b className="font-semibold">L</b> price list <b className="font-semibold">C</b> contract{' '}
         <b className="font-semibold">Q</b> by quantity <b className="font-semibold">A</b> adjusted{' '}
         <b className="font-semibold">≈</b> converted <b className="font-semibold">P</b> promotion ·{' '}
-        <i>italic</i> from the product · <span className="font-semibold text-error">▾</span> below cost
+        <i>italic</i> from the product ·{' '}
+        {isDraft && (
+          <>
+            <span className="bg-warning px-1 text-warning-content">changed by the draft</span>, live before it
+            ·{' '}
+          </>
+        )}
+        <span className="font-semibold text-error">▾</span> below cost
       </span>
       <span className="shrink-0">{facts.join(' · ')}</span>
     </footer>

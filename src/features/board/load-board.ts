@@ -40,6 +40,7 @@ import { NO_FACTS, type PromotionFacts } from '@/core/promotions/facts'
 import type { Steppe } from '@/server/engine/steppe'
 import { factsOfBuyer } from '@/server/shop/promotion-facts'
 import type { OpenColumn } from './columns/open-column'
+import { liveAmount, liveBase, liveColumn, livePrice } from './cells/live-figures'
 import { columnSubtitle, columnTitle } from './columns/column-words'
 import { othersReached } from './columns/others-reached'
 
@@ -59,6 +60,7 @@ export async function loadBoard(requestContext: RequestContext, filter: BoardFil
     currency,
     digits: priceDigits,
     live: requestContext.live,
+    isDraft: requestContext.view.draft !== null,
     asOf: requestContext.view.asOf,
     has: {
       categories: store.category.size,
@@ -94,9 +96,10 @@ async function columnsOf(
   requestContext: RequestContext,
   filter: BoardFilter,
 ): Promise<readonly OpenColumn[]> {
-  const { steppe, prepared, now } = requestContext
+  const { steppe, prepared, now, view } = requestContext
   const vantages = boardVantages(prepared.store, vantageOf(requestContext), filter.columns)
-  return openColumns(prepared, vantages, now, await factsOfColumns(steppe, prepared, vantages, now))
+  const facts = await factsOfColumns(steppe, prepared, vantages, now)
+  return openColumns(prepared, vantages, now, facts, view.draft?.live ?? null)
 }
 
 /** In slices: who looks first makes what many prices are found with. */
@@ -162,6 +165,7 @@ export function openColumns(
   vantages: readonly Vantage[],
   now: number,
   facts: ReadonlyMap<string, PromotionFacts>,
+  live: PreparedStore | null,
 ): readonly OpenColumn[] {
   const others = vantages.map((vantage) => serializeVantage({ ...vantage, as: 'guest' }).toString())
   const onlyBuyers =
@@ -192,7 +196,8 @@ export function openColumns(
       buyerContext.at,
       facts.get(vantage.as) ?? NO_FACTS,
     )
-    return { column, pricingContext, itemPromotions, quantity }
+    const beside = live && liveColumn(live, vantage, now)
+    return { column, pricingContext, itemPromotions, live: beside, quantity }
   })
 }
 
@@ -205,29 +210,36 @@ export function toBoardVariant(
 ): BoardVariant {
   const base = resolveValue(product, variant, 'basePrice')
   const number = prepared.index.numberOf.get(variant.id) as number
+  const cost = resolveValue(product, variant, 'cost').value
+  const live = columns[0]?.live?.prepared ?? null
   return {
     id: variant.id,
     sku: variant.sku,
     name: variantName(product, variant) || product.name,
     base: base.value,
     ownBase: base.from === 'variant',
-    cost: resolveValue(product, variant, 'cost').value,
-    cells: columns.map((open) => toCell(prepared, open, number)),
+    cost,
+    liveBase: liveAmount(live, variant.id, 'basePrice', base.value),
+    liveCost: liveAmount(live, variant.id, 'cost', cost),
+    cells: columns.map((open) => toCell(prepared, open, number, variant.id)),
   }
 }
 
 function toCell(
   prepared: PreparedStore,
-  { pricingContext, itemPromotions, quantity }: OpenColumn,
+  { pricingContext, itemPromotions, quantity, live }: OpenColumn,
   number: number,
+  variant: string,
 ): BoardCell {
   const found = findPrice(prepared, pricingContext, number, { own: quantity, counted: null })
   const { digits, currencyView } = pricingContext
   const amount = (field: 'basePrice' | 'cost') =>
     toPrice(amountAt(referenceAmounts(prepared, field, currencyView), number), digits)
   const access = findRights(prepared, pricingContext, number)
+  const price = toPrice(found.units, digits)
   return {
-    amount: toPrice(found.units, digits),
+    amount: price,
+    live: livePrice(live, variant, quantity, price),
     compared: shownInBasis(prepared, currencyView, number, found, storeBasis(prepared)),
     list: found.entry?.compiled.list.id ?? null,
     promoted: promotedCell(itemPromotions, number, found, digits),
@@ -287,6 +299,7 @@ function toBoardProduct(
     code: product.code,
     name: product.name,
     base: product.basePrice,
+    liveBase: liveBase(columns[0]?.live?.prepared ?? null, product.id, product.basePrice),
     isWhole: variants.length === (findShownProduct(prepared.store, product.code)?.variants.length ?? 0),
     variants: variants.map((variant) => toBoardVariant(prepared, columns, product, variant)),
   }

@@ -20,31 +20,31 @@ export function WhoPays({
   const scale = stripScale(view.classes.flatMap(({ percents }) => percents))
   if (view.classes.length === 0) return <p className="py-4 text-soft">No price moves for anybody.</p>
   return (
-    <table className="w-full" aria-label="Who pays what">
+    <table className="w-full table-fixed" aria-label="Who pays what">
       <thead>
         <tr className="border-b border-base-content align-bottom">
           <th className="py-1 pr-3 text-left font-semibold">Who</th>
-          <th className="py-1 pr-4 text-right font-semibold">
+          <th className="w-[60px] py-1 pr-4 text-right font-semibold">
             Prices
             <br />
             move
           </th>
-          <th className="py-1 pr-4 text-left font-semibold">
+          <th className="w-[286px] py-1 pr-4 text-left font-semibold">
             By how much, each tick one price
             <StripAxis scale={scale} />
           </th>
-          <th className="py-1 pr-4 text-right font-semibold">
+          <th className="w-[100px] py-1 pr-4 text-right font-semibold">
             Margin, %<span className="block text-xs font-normal text-soft">live → draft</span>
           </th>
           <th
-            className="py-1 pr-4 text-right font-semibold"
+            className="w-[92px] py-1 pr-4 text-right font-semibold"
             title="By how much sales may change for the same profit"
           >
             Units for
             <br />
             same profit
           </th>
-          <th className="py-1 text-right font-semibold">
+          <th className="w-[46px] py-1 text-right font-semibold">
             Below
             <br />
             cost
@@ -74,7 +74,7 @@ export function WhoPays({
                     ) : (
                       <IconChevronRight size={12} aria-hidden />
                     )}
-                    <span>
+                    <span className="min-w-0 truncate" title={`${row.name} ${row.about}`}>
                       <b>{row.name}</b> <span className="text-xs text-soft">{row.about}</span>
                     </span>
                   </VantageLink>

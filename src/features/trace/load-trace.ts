@@ -3,6 +3,8 @@ import 'server-only'
 import { findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import { resolveValue, variantName } from '@/core/catalogue/product'
 import { ask } from '@/core/engine/ask'
+import type { Question } from '@/core/engine/context/buyer-context'
+import type { Decimal } from '@/core/decimal/decimal'
 import { fromUnits } from '@/core/engine/lists/price-step'
 import type { ExplainedAnswer, Loser, TraceStep } from '@/core/engine/explain/trace'
 import { inBasis, storeBasis } from '@/core/engine/amounts/basis'
@@ -28,6 +30,14 @@ import { recordHref } from '@/ui/frame/record-href'
 
 type Loaded =
   { readonly ok: true; readonly value: TraceView } | { readonly ok: false; readonly problem: string }
+
+/** What the same question is answered live, beside the draft that is looked through. */
+function livePrice({ view }: RequestContext, question: Question, unit: Decimal | null): TraceView['live'] {
+  if (!view.draft) return null
+  const asked = ask(view.draft.live, question)
+  const now = asked.ok ? asked.value.unit : null
+  return now === unit ? null : { unit: now, draft: view.draft.draft.name }
+}
 
 /** How a buyer's price of a SKU came about, worded. */
 export async function loadTrace(requestContext: RequestContext, sku: string): Promise<Loaded> {
@@ -80,6 +90,7 @@ export async function loadTrace(requestContext: RequestContext, sku: string): Pr
     ok: true,
     value: {
       unit,
+      live: livePrice(requestContext, question, unit),
       currency,
       digits: priceDigitsOf(store, currency),
       headline: headline(requestContext, unit !== null, `${product.name}${options ? `, ${options}` : ''}`),

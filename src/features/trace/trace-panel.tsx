@@ -1,7 +1,7 @@
 'use client'
 
-import type { Decimal } from '@/core/decimal/decimal'
-import { marginPercent } from '@/core/price/margin'
+import { type Decimal, isPositive, subtract } from '@/core/decimal/decimal'
+import { differencePercent, marginPercent } from '@/core/price/margin'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useLoaded } from '@/ui/frame/use-loaded'
@@ -65,6 +65,14 @@ function TraceInvitation() {
   )
 }
 
+/** How far a price moves: `, so +0.80 or +3.7 %`. */
+function moveText(unit: Decimal, from: Decimal, digits: number): string {
+  const percent = differencePercent(unit, from)
+  const difference = subtract(unit, from)
+  const plus = isPositive(difference) ? '+' : ''
+  return `, so ${plus}${formatAmount(difference, digits)}${percent === null ? '' : ` or ${plus}${formatPercent(percent)}`}`
+}
+
 function Trace({ view }: { readonly view: TraceView }) {
   const { unit, compared, currency, digits, quantity, cost, publicPrice, recommendedPrice } = view
   const money = (amount: Decimal) => formatMoney(amount, currency, digits)
@@ -81,6 +89,19 @@ function Trace({ view }: { readonly view: TraceView }) {
       {view.total !== null && quantity !== '1' && (
         <p className="mt-1 text-soft">
           {quantity} of them: {money(view.total)}
+        </p>
+      )}
+      {view.live !== null && (
+        <p className="mt-1" data-testid="trace-live">
+          <span className="bg-warning px-1 text-warning-content">Live</span>{' '}
+          {view.live.unit === null ? (
+            'they have no price'
+          ) : (
+            <>
+              they pay {money(view.live.unit)}
+              {unit !== null && moveText(unit, view.live.unit, digits)}
+            </>
+          )}
         </p>
       )}
       {view.promoted !== null && (

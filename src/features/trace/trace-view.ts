@@ -35,6 +35,8 @@ export interface TraceTerms {
 /** A price and how it came about, as sentences. */
 export interface TraceView {
   readonly unit: Decimal | null
+  /** What they pay live, where a draft is looked through and says something else; `null` otherwise. */
+  readonly live: { readonly unit: Decimal | null; readonly draft: string } | null
   /** ` with tax` or ` without tax` in a store that has both, else empty. */
   readonly taxWord: string
   /** The unit price in the basis of the store, as which cost is given. */

@@ -3,6 +3,7 @@ import 'server-only'
 import { currenciesTaken, getSettings, type Store } from '@/core/store/store'
 import { latestChangeSets } from '@/server/changes/history'
 import type { Steppe } from '@/server/engine/steppe'
+import { currentInstant } from '@/server/clock'
 import { formatDay } from '@/ui/format/instant'
 import type { BuyerChoice, VantageView } from './vantage-view'
 
@@ -35,7 +36,7 @@ export async function loadVantage(steppe: Steppe, store: Store): Promise<Vantage
       [...store.account.values()].map((account) => [`account:${account.code}`, account.country]),
     ),
     timeZone,
-    now: new Date().toISOString(),
+    now: currentInstant().toISOString(),
   }
 }
 

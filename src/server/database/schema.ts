@@ -516,6 +516,8 @@ export const shopSessions = pgTable('shop_session', {
   /** Id of the passcode that was typed. */
   passcode: text('passcode'),
   cart: text('cart'),
+  /** Code of the draft the merchant looks at the shop through; null for whoever buys. */
+  draft: text('draft'),
   at: timestamp('at', { withTimezone: true }).notNull(),
 })
 

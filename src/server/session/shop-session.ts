@@ -17,7 +17,8 @@ import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/schema'
 import { pricingContextOf } from '../engine/look-from'
 import { getSteppe, type Steppe } from '../engine/steppe'
-import { liveView, type View } from '../views/view'
+import type { View } from '../views/view'
+import { getView } from '../views/views'
 import { readCartFacts } from '../shop/cart-store'
 import { factsOfBuyer } from '../shop/promotion-facts'
 
@@ -36,6 +37,7 @@ const NOBODY: Omit<Session, 'id' | 'at'> = {
   currency: null,
   passcode: null,
   cart: null,
+  draft: null,
 }
 
 /** Who is in the shop, from where, and what holds for them. */
@@ -54,9 +56,16 @@ export interface ShopVisitor {
   readonly itemPromotions: ItemPromotions
 }
 
-/** The store that is open in the shop. */
+/** The store that is open in the shop: what is live, or the draft the merchant looks at it through. */
 export async function shopView(): Promise<View> {
-  return liveView(await getSteppe())
+  const draft = (await readSession())?.draft ?? null
+  return getView(await getSteppe(), draft === null ? { kind: 'live' } : { kind: 'draft', code: draft })
+}
+
+/** Lets the merchant look at the shop through a draft from now on; `null` is what is live. */
+export async function lookThrough(draft: string | null): Promise<void> {
+  const session = await readSession()
+  if (draft !== null || session?.draft) await changeSession({ draft })
 }
 
 /** The visitor of this request: whoever signed in, else a guest. Somebody who is gone is a guest too. */
@@ -70,7 +79,7 @@ export async function shopVisitor(): Promise<ShopVisitor> {
     deliverTo: session.deliverTo,
     currency: session.currency,
     on: null,
-    draft: null,
+    draft: session.draft,
   }
   const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
   const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)

@@ -3,7 +3,9 @@ import 'server-only'
 import type { PriceLine } from '@/core/price/price-list'
 import { touchedFields } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'
-import type { Change, RecordOfKind, Store } from '@/core/store/store'
+import { type Change, getSettings, type RecordOfKind, type Store } from '@/core/store/store'
+import { parseDecimal } from '@/core/decimal/decimal'
+import { formatAmount } from '@/ui/format/amount'
 import { breaksPhrase, whatSentence, whenSentence } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 import { fieldPhrase, type Fields } from '../fields/field-rule'
@@ -122,10 +124,23 @@ function changedFields(
     .map((rule) => ({
       name: rule.name,
       isSame: sides.every(Boolean) && written(rule, sides[0]) === written(rule, sides[1]),
-      ...said((record, store) => fieldPhrase(rule, record, store)),
+      ...said((record, store) => shownValue(rule, record, store)),
     }))
     .filter(({ isSame, from, to }) => !isSame && (from !== '' || to !== ''))
     .map(({ name, from, to }) => ({ name, from, to }))
+}
+
+/** Amounts of money that are kept without the zeros at their end. */
+const AMOUNTS: ReadonlySet<string> = new Set(['basePrice', 'cost', 'recommendedPrice', 'floor'])
+
+function shownValue(
+  rule: (typeof RECORD_FIELDS)[EditableKind][number],
+  record: Fields,
+  store: Store,
+): string {
+  const phrase = fieldPhrase(rule, record, store)
+  const amount = AMOUNTS.has(rule.field) ? parseDecimal(phrase) : null
+  return amount === null ? phrase : formatAmount(amount, getSettings(store).priceDigits)
 }
 
 function written(

@@ -4,7 +4,8 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { ColumnHeading } from '@/ui/grid/column-heading'
 import { differenceText, isCellBelowCost, isInWords, type Measure, measureText } from './board-measures'
 import type { BoardRow } from '../rows/board-rows'
-import type { BoardCell, BoardProduct, BoardVariant } from '../board-view'
+import { formatAmount } from '@/ui/format/amount'
+import type { BoardCell, BoardProduct, BoardVariant, LiveFigure } from '../board-view'
 import { recordHref } from '@/ui/frame/record-href'
 
 interface BuyerHeadingProps {
@@ -78,6 +79,18 @@ export function VariantName({
   )
 }
 
+/** What is live, small before what the draft says. */
+export function LiveFigureText({ live, digits }: { readonly live: LiveFigure; readonly digits: number }) {
+  if (!live) return null
+  return (
+    <span className="pr-1 text-2xs font-normal whitespace-nowrap text-soft not-italic">
+      <span className="sr-only">live </span>
+      {live.amount === null ? 'none' : formatAmount(live.amount, digits)}
+      <span className="sr-only">, in the draft </span>
+    </span>
+  )
+}
+
 interface BuyerCellProps {
   readonly cell: BoardCell
   readonly measure: Measure
@@ -97,7 +110,7 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first, comp
   const marks = isPromoted ? ['P'] : cell.marks
   return (
     <>
-      {marks.length > 0 && !cell.hidden && !isInWords(measure) && (
+      {marks.length > 0 && !cell.hidden && !isInWords(measure) && !(cell.live && measure === 'price') && (
         <abbr
           title={
             isPromoted ? cell.promoted?.by : cell.list === null ? '' : (listNames[cell.list] ?? cell.list)
@@ -107,6 +120,7 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first, comp
           {marks.join('')}
         </abbr>
       )}
+      {measure === 'price' && <LiveFigureText live={cell.live} digits={digits} />}
       {compared && measure === 'price' && (
         <span className="pr-3 text-2xs text-soft">{differenceText(cell, first)}</span>
       )}
@@ -123,8 +137,7 @@ export function BuyerCellContent({ cell, measure, digits, listNames, first, comp
       >
         {measureText(measure, cell, digits, listNames, first)}
         {below && !isInWords(measure) && (
-          <span className="text-[9px]">
-            {' '}
+          <span className="text-[9px] whitespace-nowrap">
             <span aria-hidden>▾</span>
             <span className="sr-only">below cost</span>
           </span>

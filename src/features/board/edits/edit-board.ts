@@ -12,6 +12,7 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import type { BoardPatch } from '../board-view'
+import { liveBase } from '../cells/live-figures'
 import { factsOfColumns, openColumns, toBoardVariant } from '../load-board'
 import { currentInstant } from '@/server/clock'
 
@@ -73,8 +74,10 @@ async function toPatch(
     for (const number of numbers) touched.add(number)
   }
   const now = currentInstant().getTime()
-  const facts = await factsOfColumns((await currentView()).steppe, after, vantages, now)
-  const columns = openColumns(after, vantages, now, facts)
+  const { steppe, draft } = await currentView()
+  const live = draft?.live ?? null
+  const facts = await factsOfColumns(steppe, after, vantages, now)
+  const columns = openColumns(after, vantages, now, facts, live)
   return {
     kind: 'variants',
     variants: [...touched].flatMap((number) => {
@@ -84,7 +87,10 @@ async function toPatch(
     }),
     products: changes
       .filter((change) => change.kind === 'product')
-      .map(({ id, after: product }) => ({ id, base: product?.basePrice ?? null })),
+      .map(({ id, after: product }) => {
+        const base = product?.basePrice ?? null
+        return { id, base, liveBase: liveBase(live, id, base) }
+      }),
   }
 }
 

@@ -31,7 +31,7 @@ export function patchBlocks(
   patch: Extract<BoardPatch, { kind: 'variants' }>,
 ): BoardBlocks {
   const variants = new Map<string, BoardVariant>(patch.variants.map((variant) => [variant.id, variant]))
-  const products = new Map(patch.products.map(({ id, base }) => [id, base]))
+  const products = new Map(patch.products.map((product) => [product.id, product]))
   const patched = new Map(blocks)
   for (const [block, rows] of blocks) {
     patched.set(
@@ -42,7 +42,8 @@ export function patchBlocks(
         if (!touched) return product
         return {
           ...product,
-          base: base === undefined ? product.base : base,
+          base: base === undefined ? product.base : base.base,
+          liveBase: base === undefined ? product.liveBase : base.liveBase,
           variants: product.variants.map((variant) => variants.get(variant.id) ?? variant),
         }
       }),

@@ -13,7 +13,13 @@ import { regionsOf } from '@/core/places/place'
 import type { Store } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
-import { cartOfVisitor, chooseInShop, ownerOf, type ShopVisitor } from '@/server/session/shop-session'
+import {
+  cartOfVisitor,
+  chooseInShop,
+  ownerOf,
+  shopView,
+  type ShopVisitor,
+} from '@/server/session/shop-session'
 import { writeCartFacts } from '@/server/shop/cart-store'
 import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
 import { redirect } from 'next/navigation'
@@ -107,6 +113,11 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
         total:
           'The total has changed: the address, the way of paying, a price or a promotion changed it. Check it, then place the order.',
       },
+      typed,
+    }
+  if ((await shopView()).draft !== null)
+    return {
+      problems: { total: 'The shop is looked at through a draft: nothing can be ordered in it.' },
       typed,
     }
   const document = toDocument(visitor, cart, {

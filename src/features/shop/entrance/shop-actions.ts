@@ -1,7 +1,7 @@
 'use server'
 
 import { isBuyerCode } from '@/core/buyers/buyer-code'
-import { chooseInShop, enterShop, forgetPasscode } from '@/server/session/shop-session'
+import { chooseInShop, enterShop, forgetPasscode, lookThrough } from '@/server/session/shop-session'
 import { asMerchant } from '@/server/session/author'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
@@ -28,9 +28,10 @@ export async function choosePlace(form: FormData): Promise<never> {
 export async function openShopWindow(form: FormData): Promise<never> {
   await asMerchant()
   const text = (name: string) => String(form.get(name) ?? '')
-  const { as, deliverTo, currency } = parseVantage(new URLSearchParams(text('vantage')))
+  const { as, deliverTo, currency, draft } = parseVantage(new URLSearchParams(text('vantage')))
   await withRoom(() => enterShop(as))
   await withRoom(() => chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' }))
+  await withRoom(() => lookThrough(draft))
   redirect(insideShop(text('page')))
 }
 

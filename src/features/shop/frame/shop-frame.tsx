@@ -14,6 +14,8 @@ interface ShopFrameProps {
   readonly visitor: { readonly name: string; readonly guest: boolean }
   /** The merchant's board, looking as this visitor. */
   readonly boardHref: string
+  /** Name of the draft the shop is looked at through; `null` where it is what buyers see. */
+  readonly draft: string | null
   /** Whether the gate keeps the visitor out. */
   readonly isOutside: boolean
   /** How many lines are in the cart. */
@@ -34,6 +36,7 @@ export function ShopFrame({
   colours,
   visitor,
   boardHref,
+  draft,
   isOutside,
   inCart,
   taxWords,
@@ -61,7 +64,16 @@ export function ShopFrame({
         aria-label="About this window"
         className="bg-base-content px-4 py-1 text-xs text-base-100 md:px-8"
       >
-        This is the shop as <b>{visitor.name}</b> sees it.{' '}
+        {draft === null ? (
+          <>
+            This is the shop as <b>{visitor.name}</b> sees it.{' '}
+          </>
+        ) : (
+          <>
+            This is the shop as <b>{visitor.name}</b> would see it with draft <b>“{draft}”</b>. Nothing can be
+            ordered here.{' '}
+          </>
+        )}{' '}
         <Link href={boardHref} className="underline underline-offset-2">
           Back to the board
         </Link>

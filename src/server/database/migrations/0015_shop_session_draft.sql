@@ -1,0 +1,1 @@
+ALTER TABLE "shop_session" ADD COLUMN "draft" text;
