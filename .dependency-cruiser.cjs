@@ -15,12 +15,14 @@ const CORE = [
   'price',
   'tax',
   'promotions',
+  'proofs',
   'store',
   'drafts',
   'notation',
   'engine',
   'cart',
   'impact',
+  'proving',
 ]
 
 /** The rooms of the engine, each on those before it; what asks and prepares stands above them all. */

@@ -1,4 +1,5 @@
 import { DEMO_PROMOTIONS } from './promotions'
+import { DEMO_PROOFS } from './proofs'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ProductInput, VariantInput } from '@/core/catalogue/parse-catalogue'
 import type { Category } from '@/core/catalogue/category'
@@ -79,6 +80,7 @@ export interface DemoRecords {
   readonly 'access-rule': typeof DEMO_ACCESS_RULES
   readonly passcode: typeof DEMO_PASSCODES
   readonly promotion: typeof DEMO_PROMOTIONS
+  readonly proof: typeof DEMO_PROOFS
 }
 
 export function demoRecords(): DemoRecords {
@@ -95,6 +97,7 @@ export function demoRecords(): DemoRecords {
     'access-rule': DEMO_ACCESS_RULES,
     passcode: DEMO_PASSCODES,
     promotion: DEMO_PROMOTIONS,
+    proof: DEMO_PROOFS,
     category: flattenCategories(DEMO_CATEGORIES, null),
     'price-family': DEMO_FAMILIES,
     extra: DEMO_EXTRAS,

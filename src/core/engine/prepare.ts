@@ -82,6 +82,7 @@ const AFFECTS: Readonly<Record<RecordKind, 'everything' | 'amounts' | 'list' | '
   'access-rule': 'pricingContexts',
   passcode: 'pricingContexts',
   promotion: 'pricingContexts',
+  proof: 'amounts',
 }
 
 /** The prepared store as some changes would leave it; the one it is made from stays as it is. */

@@ -54,7 +54,10 @@ export function* reachOfChanges(
   after: PreparedStore,
   changes: readonly Change[],
 ): Steps<Reach> {
-  const counting = changes.filter((change) => touchedFields(change).some((field) => !WORDS.has(field)))
+  // What is wanted to stay true changes nothing for anybody.
+  const counting = changes.filter(
+    (change) => change.kind !== 'proof' && touchedFields(change).some((field) => !WORDS.has(field)),
+  )
   const isEverything = counting.some(({ kind }) => REACHES_ALL.has(kind))
   const mindsTaxes = isEverything || counting.some((change) => touchedFields(change).includes('taxClass'))
   const variants = new Set<string>()

@@ -25,6 +25,7 @@ export const RECORD_KINDS = [
   'access-rule',
   'passcode',
   'promotion',
+  'proof',
 ] as const
 export type RecordKind = (typeof RECORD_KINDS)[number]
 

@@ -19,6 +19,7 @@ const CHOSEN_BY_NAME: ReadonlySet<RecordKind> = new Set([
   'access-rule',
   'passcode',
   'promotion',
+  'proof',
 ])
 
 interface Named {

@@ -43,6 +43,7 @@ import {
   type PriceListInput,
 } from '../price/parse-price-list'
 import { parsePromotion, type PromotionInput } from '../promotions/parse-promotion'
+import { parseProof, type ProofInput } from '../proofs/parse-proof'
 import { parseTax, parseTaxClass, parseTaxRate, type TaxRateInput } from '../tax/parse-tax'
 import type { Tax, TaxClass } from '../tax/tax'
 import type { RecordOfKind, Settings } from './store'
@@ -72,6 +73,7 @@ export interface InputOfKind {
   readonly 'access-rule': AccessRule
   readonly passcode: Passcode
   readonly promotion: PromotionInput
+  readonly proof: ProofInput
 }
 
 type SettingsInput = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'priceDigits'> & {
@@ -119,6 +121,7 @@ const PARSERS: Parsers = {
   'access-rule': parseAccessRule,
   passcode: parsePasscode,
   promotion: parsePromotion,
+  proof: (input, { digitsOf, currency }) => parseProof(input, digitsOf, currency),
 }
 
 /**

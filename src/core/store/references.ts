@@ -71,6 +71,7 @@ const REFERENCES: ReferencesOfKind = {
     ...to('lists', 'price-list', lists),
   ],
   adjustment: ruleReferences,
+  proof: ruleReferences,
   limit: ruleReferences,
   'access-rule': ruleReferences,
   passcode: ({ channel }) => to('channel', 'channel', [channel]),
@@ -115,6 +116,7 @@ const UNREFERENCED_KINDS: ReadonlySet<RecordKind> = new Set([
   'limit',
   'access-rule',
   'promotion',
+  'proof',
 ])
 
 function to(field: string, kind: RecordKind, ids: readonly (string | null)[]): readonly Reference[] {

@@ -15,6 +15,7 @@ import type { Adjustment } from '../price/adjustment'
 import type { Contract, LadderPolicy } from '../price/contract'
 import type { PriceLine, PriceList } from '../price/price-list'
 import type { Promotion } from '../promotions/promotion'
+import type { Proof } from '../proofs/proof'
 import type { Tax, TaxClass, TaxRate, TaxSettings } from '../tax/tax'
 import { withChangesInSteps } from '../maps/layered-map'
 import { atOnce, type Steps } from '../steps/steps'
@@ -79,6 +80,7 @@ export interface RecordOfKind {
   readonly 'access-rule': AccessRule
   readonly passcode: Passcode
   readonly promotion: Promotion
+  readonly proof: Proof
 }
 
 /** Everything the engine reads, as plain data: records by kind and id. Never changed in place. */

@@ -40,6 +40,7 @@ async function now() {
 
 /** Begins a draft, empty. */
 export async function startDraft(name: string): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   const given = String(name).trim().slice(0, LONGEST_TEXT)
   if (given === '') return { ok: false, problem: 'Give it a name, such as “Spring”.' }
@@ -50,10 +51,15 @@ export async function startDraft(name: string): Promise<DraftOutcome> {
 }
 
 /** Makes everything in a draft live now. */
-export async function publishNow(code: string, reason: string): Promise<DraftOutcome> {
+export async function publishNow(code: string, reason: string, override: string): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   const text = String(reason).trim().slice(0, LONGEST_TEXT)
-  const outcome = await publishDraft(await getSteppe(), String(code), { ...by, reason: text })
+  const outcome = await publishDraft(await getSteppe(), String(code), {
+    ...by,
+    reason: text,
+    override: String(override).trim().slice(0, LONGEST_TEXT),
+  })
   if (!outcome.ok) return { ok: false, problem: await publishProblem(outcome) }
   refresh()
   return { ok: true, changeSet: outcome.changeSet }
@@ -61,6 +67,7 @@ export async function publishNow(code: string, reason: string): Promise<DraftOut
 
 /** Plans a draft to be published by itself; the instant is ISO 8601. */
 export async function planPublication(code: string, instant: string, reason: string): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   const at = readInstant(String(instant))
   if (at === null) return { ok: false, problem: 'Choose a day and a time.' }
@@ -101,6 +108,7 @@ export async function settleConflict(
   record: RecordReference,
   settlement: Settlement,
 ): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   if (!isRecord(record)) return { ok: false, problem: 'Reload the page, and try again.' }
   const outcome = await settleDraft(await getSteppe(), String(code), record, settlement, by)
@@ -114,6 +122,7 @@ export async function takeOutOfDraft(
   code: string,
   records: readonly RecordReference[],
 ): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   if (!Array.isArray(records) || !records.every(isRecord))
     return { ok: false, problem: 'Reload the page, and try again.' }
@@ -127,6 +136,7 @@ export async function takeOutOfDraft(
 
 /** Takes a change of live back exactly; `conflicts` says that something of it has been changed again since. */
 export async function reverseChange(changeSet: number): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   const live = liveView(await getSteppe())
   const outcome = await undo(live, Number(changeSet), {
@@ -145,6 +155,7 @@ export async function reverseChange(changeSet: number): Promise<DraftOutcome> {
 
 /** Begins a draft that takes a change of live back, with what has been changed again since to be settled in it. */
 export async function reverseInDraft(changeSet: number): Promise<DraftOutcome> {
+  await asMerchant()
   const by = await now()
   const draft = await reverseIntoDraft(await getSteppe(), Number(changeSet), by)
   return draft ? { ok: true, draft: draft.code } : { ok: false, problem: 'There is no such change.' }
@@ -161,6 +172,8 @@ function gone(code: string): DraftOutcome {
 async function publishProblem(outcome: Exclude<PublishOutcome, { readonly ok: true }>): Promise<string> {
   if (outcome.code === 'conflicts')
     return `${outcome.count === 1 ? 'One change conflicts' : `${outcome.count} changes conflict`} with what is live by now. Settle ${outcome.count === 1 ? 'it' : 'them'} first; nothing was published.`
+  if (outcome.code === 'proofs')
+    return `It breaks ${outcome.names.length === 1 ? 'a proof' : `${outcome.names.length} proofs`}: ${outcome.names.join(', ')}. Change the draft, or say why it is published all the same; nothing was published.`
   if (outcome.code === 'past-instant') {
     const { timeZone } = getSettings(liveView(await getSteppe()).prepared.store)
     return `That time is over: it is ${formatMoment(outcome.now.getTime(), timeZone)}. Choose a later one, or publish now.`

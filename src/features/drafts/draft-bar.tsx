@@ -85,7 +85,8 @@ function Bar({ label, children }: { readonly label: string; readonly children: R
 }
 
 function Figures({ figures }: { readonly figures: DraftFigures }) {
-  const { changes, moved, marginBefore, marginAfter, belowCost, conflicts, planned, failure } = figures
+  const { changes, moved, marginBefore, marginAfter, belowCost, brokenProofs, conflicts, planned, failure } =
+    figures
   const margin =
     marginBefore !== null && marginAfter !== null && marginBefore !== marginAfter
       ? `margin ${marginBefore} → ${formatPercent(marginAfter)}`
@@ -102,6 +103,12 @@ function Figures({ figures }: { readonly figures: DraftFigures }) {
     ],
     [margin, false],
     [belowCost === 0 ? '' : `${belowCost} fall below cost`, true],
+    [
+      brokenProofs === 0
+        ? ''
+        : `${counted(brokenProofs, 'proof')} ${brokenProofs === 1 ? 'breaks' : 'break'}`,
+      true,
+    ],
     [conflicts === 0 ? '' : `${counted(conflicts, 'conflict')} with live`, true],
     [planned === '' ? '' : `published ${planned}`, false],
     [failure, true],

@@ -4,6 +4,7 @@ type Failed = Exclude<PublishOutcome, { readonly ok: true }>['code']
 
 const FAILURES: Readonly<Record<Failed, string>> = {
   conflicts: 'live prices had changed the same things meanwhile, and the conflicts were not settled',
+  proofs: 'it would have broken proofs',
   stale: 'live prices were being changed at that moment',
   invalid: 'something in it did not fit the store any more',
   'nothing-to-change': 'there was nothing in it',

@@ -4,6 +4,7 @@ import { summarize } from '@/core/impact/summary'
 import { getSettings } from '@/core/store/store'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { viewOf } from '@/server/drafts/draft-view'
+import { verdictsOf } from '@/server/proofs/verdicts'
 import { openDrafts } from '@/server/drafts/draft-rows'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoment } from '@/ui/format/instant'
@@ -23,6 +24,16 @@ export async function loadDrafts({ view, steppe, live }: RequestContext): Promis
   }
 }
 
+/** How many proofs hold live and not in the draft. */
+async function newlyBroken({ prepared, draft: { live } }: DraftView): Promise<number> {
+  const held = new Set(
+    (await verdictsOf(live)).filter(({ state }) => state === 'holds').map(({ proof }) => proof.id),
+  )
+  return (await verdictsOf(prepared)).filter(
+    ({ proof, state }) => held.has(proof.id) && (state === 'broken' || state === 'empty'),
+  ).length
+}
+
 async function figuresOf(view: DraftView): Promise<DraftFigures> {
   const { draft, changes, conflicts, live } = view.draft
   const { timeZone } = getSettings(live.store)
@@ -36,6 +47,7 @@ async function figuresOf(view: DraftView): Promise<DraftFigures> {
     marginAfter: impact.marginAfter,
     belowCost: impact.newlyBelowCost,
     conflicts: conflicts.length,
+    brokenProofs: await newlyBroken(view),
     planned: draft.publishAt ? formatMoment(draft.publishAt.getTime(), timeZone) : '',
     failure: draft.failure === null ? '' : failureSentence(draft.failure),
   }

@@ -8,7 +8,9 @@ import { isBelow, movePercent, ONCE, summarize, type Weights } from '@/core/impa
 import { fromUnits } from '@/core/engine/lists/price-step'
 import { marginPercent } from '@/core/price/margin'
 import type { Change, Store } from '@/core/store/store'
-import { getSettings } from '@/core/store/store'
+import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { verdictsOf } from '@/server/proofs/verdicts'
+import { proofSentence, verdictText } from '@/ui/format/proof-phrases'
 import { changeWords } from '@/sheet/effect/change-words'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { latestEdits } from '@/server/drafts/draft-rows'
@@ -44,6 +46,7 @@ export async function loadReview(view: DraftView, shown: ReviewShown): Promise<R
   const { store } = prepared
   const { timeZone } = getSettings(store)
   const impacts = await draftImpact(view)
+  const proofs = await proofsOf(view)
   const weightOf = shown.counts === 'sold' ? await weightsBySales(view) : ONCE
   const named = impacts
     .map((impact) => ({ impact, name: nameOfClass(impact.of, store, live.store) }))
@@ -78,6 +81,7 @@ export async function loadReview(view: DraftView, shown: ReviewShown): Promise<R
     opened: opened ? openedClass(opened, store, live.store, shown.isWhole) : null,
     sees: impacts.flatMap((impact) => seesRows(impact, store, live.store)),
     changes: changes.map((change) => changeWords(change, live.store, store)),
+    proofs,
     conflicts: conflicts.map((conflict) => toConflict(conflict, live.store, store)),
     below: named.flatMap((each) => belowRows(each, store)).slice(0, 12),
     others: impacts.flatMap((impact) => otherLines(impact, store, live.store)),
@@ -89,6 +93,24 @@ export async function loadReview(view: DraftView, shown: ReviewShown): Promise<R
     failure: draft.failure === null ? '' : failureSentence(draft.failure),
     timeZone,
     today: currentInstant().toISOString(),
+  }
+}
+
+/** What the draft does to the proofs. */
+async function proofsOf({ prepared, draft: { live } }: DraftView): Promise<ReviewView['proofs']> {
+  const verdicts = await verdictsOf(prepared)
+  const before = new Map((await verdictsOf(live)).map(({ proof, state }) => [proof.id, state]))
+  return {
+    holds: verdicts.filter(({ state }) => state === 'holds').length,
+    broken: verdicts
+      .filter(({ state }) => state === 'broken' || state === 'empty')
+      .map((verdict) => ({
+        sentence: proofSentence(verdict.proof, prepared.store),
+        href: recordHref('proofs', verdict.proof.code),
+        found: verdictText(verdict, (currency) => priceDigitsOf(prepared.store, currency)),
+        isBlocking: verdict.proof.isBlocking,
+        isBrokenLive: before.get(verdict.proof.id) === verdict.state,
+      })),
   }
 }
 

@@ -12,12 +12,14 @@ import type { ReviewView } from './review-view'
 
 /** Makes a draft live, now or at a set time. */
 export function PublishForm({ view }: { readonly view: ReviewView }) {
-  const { code, name, conflicts, changes, planned, timeZone, today } = view
+  const { code, name, conflicts, proofs, changes, planned, timeZone, today } = view
+  const broken = proofs.broken.filter(({ isBlocking, isBrokenLive }) => isBlocking && !isBrokenLive).length
   const { setVantage, pricesChanged } = useFrame()
   const { renew } = useDrafts()
   const router = useRouter()
   const [isLater, setLater] = useState(planned !== null)
   const [local, setLocal] = useState(() => localText(planned?.at ?? today, timeZone))
+  const [override, setOverride] = useState('')
   const [reason, setReason] = useState(planned?.reason ?? '')
   const [problem, setProblem] = useState('')
   const [isBusy, setBusy] = useState(false)
@@ -27,7 +29,7 @@ export function PublishForm({ view }: { readonly view: ReviewView }) {
     setProblem('')
     const outcome = isLater
       ? await planPublication(code, instantOf(local, timeZone), reason)
-      : await publishNow(code, reason)
+      : await publishNow(code, reason, override)
     setBusy(false)
     if (!outcome.ok) return setProblem(outcome.problem)
     renew()
@@ -65,13 +67,22 @@ export function PublishForm({ view }: { readonly view: ReviewView }) {
       <input
         aria-label="Why"
         placeholder="Why, for whoever asks later"
-        className="min-w-40 flex-1 border border-base-300 bg-lifted px-2 py-1 text-base-content"
+        className="min-w-36 flex-1 border border-base-300 bg-lifted px-2 py-1 text-base-content"
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />
-      {(problem || stands) && (
-        <span role="alert" className="font-semibold text-error">
-          {problem || `${conflicts.length} ${conflicts.length === 1 ? 'conflict' : 'conflicts'} in the way`}
+      {broken > 0 && (
+        <input
+          aria-label="Why proofs are overridden"
+          placeholder={`Why ${broken === 1 ? 'the broken proof is' : 'broken proofs are'} overridden`}
+          className="min-w-52 border border-error bg-lifted px-2 py-1 text-base-content"
+          value={override}
+          onChange={(event) => setOverride(event.target.value)}
+        />
+      )}
+      {(problem || stands || broken > 0) && (
+        <span role="alert" className="ml-auto font-semibold text-error">
+          {problem || wayText(broken, conflicts.length)}
         </span>
       )}
       {planned && (
@@ -95,12 +106,23 @@ export function PublishForm({ view }: { readonly view: ReviewView }) {
       <button
         type="submit"
         className="btn btn-primary btn-sm"
-        disabled={isBusy || changes.length === 0 || (stands && !isLater)}
+        disabled={
+          isBusy || changes.length === 0 || (!isLater && (stands || (broken > 0 && override.trim() === '')))
+        }
       >
         {isBusy ? 'Publishing…' : isLater ? (planned ? 'Change the plan' : 'Publish then') : 'Publish now'}
       </button>
     </form>
   )
+}
+
+/** What keeps a draft from being published. */
+function wayText(proofs: number, conflicts: number): string {
+  const parts = [
+    proofs > 0 ? `${proofs} ${proofs === 1 ? 'proof' : 'proofs'}` : '',
+    conflicts > 0 ? `${conflicts} ${conflicts === 1 ? 'conflict' : 'conflicts'}` : '',
+  ].filter(Boolean)
+  return `${parts.join(' and ')} in the way`
 }
 
 function localText(instant: string, timeZone: string): string {

@@ -44,7 +44,7 @@ export function ReviewPage({
 }
 
 function Headline({
-  view: { moved, classCount, belowCost, abovePublic, contracts, sees },
+  view: { moved, classCount, belowCost, abovePublic, contracts, sees, proofs },
 }: {
   readonly view: ReviewView
 }) {
@@ -53,6 +53,9 @@ function Headline({
     .reduce((sum, { count }) => sum + count, 0)
   const wrong = [
     belowCost > 0 ? `${belowCost} fall below cost` : '',
+    proofs.broken.filter(({ isBrokenLive }) => !isBrokenLive).length > 0
+      ? `${counted(proofs.broken.filter(({ isBrokenLive }) => !isBrokenLive).length, 'proof')} broken`
+      : '',
     abovePublic > 0 ? `${abovePublic} rise above what guests pay` : '',
   ].filter(Boolean)
   return (
@@ -70,6 +73,10 @@ function Headline({
         `${contracts.length > 0 ? '' : ''}buyers no longer see ${hidden} ${hidden === 1 ? 'variant' : 'variants'}.`}
     </>
   )
+}
+
+function counted(count: number, noun: string): string {
+  return `${count} ${noun}${count === 1 ? '' : 's'}`
 }
 
 function Tabs({ view, shown }: { readonly view: ReviewView; readonly shown: ReviewShown }) {
@@ -139,12 +146,39 @@ function Shown({
 }
 
 function Before({ view }: { readonly view: ReviewView }) {
-  const { conflicts, below, belowCost, contracts, sees, code, planned, failure } = view
+  const { proofs, conflicts, below, belowCost, contracts, sees, code, planned, failure } = view
   return (
     <>
       <h2 className="text-sm font-semibold">Before it can be published</h2>
       {failure && <p className="pt-2 text-error">{failure}</p>}
       {planned && <p className="pt-2">It is published by itself on {planned.text}.</p>}
+      {(proofs.holds > 0 || proofs.broken.length > 0) && (
+        <SidePart
+          title={
+            <>
+              Proofs: {proofs.holds} hold
+              {proofs.broken.length > 0 && (
+                <span className="text-error">, {proofs.broken.length} broken</span>
+              )}
+            </>
+          }
+        >
+          <ul>
+            {proofs.broken.map(({ sentence, href, found, isBlocking, isBrokenLive }) => (
+              <li key={href} className="border-b border-dotted border-base-300 py-1">
+                <VantageLink href={href} className="link-name">
+                  {sentence}
+                </VantageLink>{' '}
+                <b className="text-error">{found}</b>
+                <span className="text-soft">
+                  {isBrokenLive && ', broken live too'}
+                  {!isBlocking && ', only warns'}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </SidePart>
+      )}
       {conflicts.length > 0 && (
         <SidePart
           title={

@@ -63,6 +63,16 @@ export interface ConflictView {
   readonly whole: { readonly mine: string; readonly theirs: string } | null
 }
 
+export interface BrokenProof {
+  readonly sentence: string
+  readonly href: string
+  readonly found: string
+  /** Whether it stops the publication. */
+  readonly isBlocking: boolean
+  /** Whether it is broken live, too: then this publication is not what breaks it, and is not stopped. */
+  readonly isBrokenLive: boolean
+}
+
 export interface BelowCostRow {
   readonly who: string
   readonly title: string
@@ -86,6 +96,8 @@ export interface ReviewView {
   readonly sees: readonly SeesRow[]
   readonly changes: readonly ChangeWords[]
   readonly conflicts: readonly ConflictView[]
+  /** How many proofs hold, and those the draft breaks. */
+  readonly proofs: { readonly holds: number; readonly broken: readonly BrokenProof[] }
   readonly below: readonly BelowCostRow[]
   /** Limits and taxes of how many variants are others, by class. */
   readonly others: readonly string[]

@@ -31,6 +31,7 @@ const OTHERS = [
   ['passcode', 'Passcode', 'passcodes'],
   ['adjustment', 'Adjustment', 'adjustments'],
   ['promotion', 'Promotion', 'promotions'],
+  ['proof', 'Proof', 'proofs'],
   ['category', 'Category', 'categories'],
   ['channel', 'Channel', 'channels'],
   ['region', 'Region', 'regions'],

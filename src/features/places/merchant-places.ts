@@ -84,6 +84,13 @@ export function merchantPlaces(store: Store): readonly Place[] {
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
     { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
     { href: '/drafts', name: 'Draft and history', group: 'Prove', key: 'h' },
+    {
+      href: '/proofs',
+      name: 'Proofs',
+      group: 'Prove',
+      key: 'r',
+      count: [...store.proof.values()].filter(({ status }) => status === 'active').length,
+    },
     { href: '/import', name: 'Import', group: 'Prove', key: 'i' },
   ]
 }

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { proofSentence } from '@/ui/format/proof-phrases'
 import { PROMOTION_KIND_NAMES, promotionPhrase } from '@/ui/format/promotion-phrases'
 import { accountFacts } from '@/core/buyers/buyer'
 import { findPrice } from '@/core/engine/price/find-price'
@@ -196,6 +197,10 @@ export const COLUMNS: ColumnsOfKind = {
     { title: 'Priority', cell: ({ rank }) => String(rank) },
     { title: 'Used', count: usesOfPromotions },
     { title: 'State', cell: stateOfPromotion },
+  ],
+  proof: [
+    { title: 'What must be true', cell: (proof, { prepared }) => proofSentence(proof, prepared.store) },
+    { title: 'State', cell: ({ state }) => state },
   ],
   adjustment: [
     {

@@ -7,6 +7,7 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { useLoaded } from '@/ui/frame/use-loaded'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
+import { keepHref } from './keep-true'
 import { IconX } from '@tabler/icons-react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace-view'
@@ -48,6 +49,14 @@ export function TracePanel() {
         {!trace && <TraceInvitation />}
         {trace && !value && !problem && <p className="pr-6 text-soft">Working it out…</p>}
         {value && <Trace view={value} />}
+        {trace && value && (
+          <p className="mt-4 border-t-2 border-secondary pt-2">
+            <VantageLink href={keepHref(trace.sku, from, value)} className="link-name">
+              Keep this true
+            </VantageLink>{' '}
+            <span className="text-soft">as a proof, asked before every publication</span>
+          </p>
+        )}
       </div>
     </aside>
   )

@@ -16,6 +16,7 @@ import type { ContractState, LadderPolicy } from '@/core/price/contract'
 import type { BreakCounting, BreakPricing, Breaks, QuantityBreak } from '@/core/price/price-method'
 import type { TaxBasis } from '@/core/price/based-amount'
 import type { Purpose } from '@/core/price/price-list'
+import type { ClaimKind } from '@/core/proofs/proof'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import { type SQL, sql } from 'drizzle-orm'
 import {
@@ -456,6 +457,20 @@ export const promotions = pgTable(
     rounding: rounding(),
   },
   (table) => [codeIndex('promotion_code', table.code)],
+)
+
+export const proofs = pgTable(
+  'proof',
+  {
+    ...ruleColumns(),
+    claim: text('claim').$type<ClaimKind>().notNull(),
+    value: numeric('value'),
+    currency: text('currency'),
+    quantity: numeric('quantity').notNull(),
+    isBlocking: boolean('is_blocking').notNull(),
+    reason: text('reason').notNull(),
+  },
+  (table) => [codeIndex('proof_code', table.code)],
 )
 
 export const limits = pgTable(

@@ -10,6 +10,9 @@ import { revisionKey } from '../records/record-tables'
 import { liveTarget } from '../views/view'
 import { inDraft } from './commit-to-draft'
 import { type Draft, findDraft } from './draft-rows'
+import { isInTheWay } from '@/core/proving/prove'
+import { verdictsOf } from '../proofs/verdicts'
+import type { DraftView } from './draft-impact'
 import { draftView } from './draft-view'
 
 export type PublishOutcome =
@@ -17,12 +20,16 @@ export type PublishOutcome =
   /** It and what is live changed the same: to be settled first. */
   | { readonly ok: false; readonly code: 'conflicts'; readonly count: number }
   | { readonly ok: false; readonly code: 'past-instant'; readonly now: Date }
+  /** Proofs it would break, by name, and nobody gave a reason to override them. */
+  | { readonly ok: false; readonly code: 'proofs'; readonly names: readonly string[] }
 
 interface Publication {
   readonly author: string
   /** Why, in the merchant's words; empty where they say nothing. */
   readonly reason: string
   readonly at: Date
+  /** Why proofs that break are overridden; left out where none may be. */
+  readonly override?: string
 }
 
 /** Live may move while a publication is weighed: so often it is weighed again. */
@@ -58,7 +65,7 @@ export async function publishDraft(
 async function tryToPublish(
   steppe: Steppe,
   code: string,
-  { author, reason, at }: Publication,
+  { author, reason, at, override = '' }: Publication,
   onProgress: CommitProgress,
 ): Promise<PublishOutcome> {
   const view = await draftView(steppe, code)
@@ -73,6 +80,11 @@ async function tryToPublish(
     seen: steppe.revisions.get(revisionKey({ kind, id })) ?? null,
     after,
   })) as readonly ChangeRequest[]
+  const broken = await brokenBy(view as DraftView)
+  if (broken.length > 0 && override === '') return { ok: false, code: 'proofs', names: broken }
+  // Proving takes time: live may have moved on.
+  if (steppe.prepared !== live) return { ok: false, code: 'stale', conflicts: [] }
+  const overridden = broken.length > 0 ? ` (breaks ${broken.join(', ')}: ${override})` : ''
   const note = reason === '' ? `Draft “${draft.name}” published` : `Draft “${draft.name}”: ${reason}`
   try {
     return await commit(
@@ -80,7 +92,7 @@ async function tryToPublish(
       requests,
       {
         author,
-        note,
+        note: `${note}${overridden}`,
         at,
         alongside: async (transaction, changeSet) => {
           const ended = await transaction
@@ -97,6 +109,14 @@ async function tryToPublish(
     if (error instanceof Ended) return { ok: false, code: 'no-such-draft', draft: code }
     throw error
   }
+}
+
+/** The names of the proofs a publication would break that stop it: not those that are broken live already. */
+async function brokenBy({ prepared, draft: { live } }: DraftView): Promise<readonly string[]> {
+  const already = new Set((await verdictsOf(live)).filter(isInTheWay).map(({ proof }) => proof.id))
+  return (await verdictsOf(prepared))
+    .filter((verdict) => isInTheWay(verdict) && !already.has(verdict.proof.id))
+    .map(({ proof }) => proof.name)
 }
 
 /**

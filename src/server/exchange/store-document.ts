@@ -39,6 +39,7 @@ export const SECTIONS: Readonly<Record<RecordKind, string>> = {
   'access-rule': 'accessRules',
   passcode: 'passcodes',
   promotion: 'promotions',
+  proof: 'proofs',
 }
 
 const FORMAT = 'steppe-store'

@@ -1,5 +1,7 @@
 import 'server-only'
 
+import { CLAIMS } from '@/core/proofs/proof'
+
 import { CONTRACT_STATES } from '@/core/price/contract'
 import { PURPOSES } from '@/core/price/price-list'
 import { ROUNDING_MODES } from '@/core/decimal/rounding'
@@ -379,6 +381,20 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     assortment,
     paymentTerms: text,
     isProtected: Joi.boolean(),
+  }),
+  proof: Joi.object({
+    id,
+    code: text,
+    name: text,
+    state,
+    status,
+    claim: Joi.valid(...CLAIMS),
+    value: amount,
+    currency: amount,
+    quantity: text,
+    isBlocking: Joi.boolean(),
+    reason: text,
+    ...rule,
   }),
   adjustment: Joi.object({
     id,

@@ -53,6 +53,7 @@ const TABLES: Readonly<Record<RecordKind, RecordTable>> = {
   'price-line': { table: schema.priceLines },
   contract: { table: schema.contracts },
   adjustment: { table: schema.adjustments },
+  proof: { table: schema.proofs },
   limit: { table: schema.limits },
   'access-rule': { table: schema.accessRules },
   passcode: { table: schema.passcodes },

@@ -12,6 +12,7 @@ import {
   ADJUSTMENT_FIELDS,
   PRICE_LIST_FIELDS,
 } from './rule-fields'
+import { PROOF_FIELDS } from './proof-fields'
 import { PROMOTION_FIELDS } from './promotion-fields'
 import {
   CATEGORY_FIELDS,
@@ -36,6 +37,7 @@ export const RECORD_FIELDS: Readonly<Record<EditableKind, readonly FieldRule[]>>
   'access-rule': ACCESS_RULE_FIELDS,
   passcode: PASSCODE_FIELDS,
   adjustment: ADJUSTMENT_FIELDS,
+  proof: PROOF_FIELDS,
   promotion: PROMOTION_FIELDS,
   category: CATEGORY_FIELDS,
   'price-family': PRICE_FAMILY_FIELDS,

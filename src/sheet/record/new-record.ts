@@ -31,6 +31,7 @@ export function beginning(store: Store, kind: EditableKind): Fields {
     ...(kind === 'promotion' && {
       value: { kind: 'item-price', saving: { kind: 'percent', percent: '10' }, closes: false },
     }),
+    ...(kind === 'proof' && { claim: 'price-at-most' }),
     ...(kind === 'adjustment' && { state: 'off', method: { kind: 'percent', percent: '-10' } }),
     ...('position' in RECORD_DEFAULTS[kind] && { position: store[kind].size }),
   }

@@ -82,6 +82,14 @@ const SECTIONS: readonly Section[] = [
     'What a cart costs less by: prices of items, sets, free goods, vouchers, delivery. A price list says what an item costs.',
   ),
   section(
+    'proofs',
+    'proof',
+    'Proofs',
+    'proof',
+    'Proofs',
+    'What must stay true, whatever anybody changes. They run before each publication, and one that breaks stops it.',
+  ),
+  section(
     'adjustments',
     'adjustment',
     'Adjustments',

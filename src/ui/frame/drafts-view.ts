@@ -15,6 +15,8 @@ export interface DraftFigures extends DraftChoice {
   readonly marginAfter: Decimal | null
   readonly belowCost: number
   readonly conflicts: number
+  /** Proofs that hold live and not in it. */
+  readonly brokenProofs: number
   /** When it is to be published, in the store's time; empty where nobody planned it. */
   readonly planned: string
   /** Why it was not published when it was to be; empty where nothing went wrong. */

@@ -15,6 +15,7 @@ import { regionSheet } from '@/features/markets/region-sheet'
 import { priceListSheet } from '@/features/price-lists/price-list-sheet'
 import { productSheet } from '@/features/products/product-sheet'
 import { variantSheet } from '@/features/products/variant-sheet'
+import { proofSheet } from '@/features/proofs/proof-sheet'
 import { promotionSheet } from '@/features/promotions/promotion-sheet'
 import { storeSheet } from '@/features/store/store-sheet'
 import { taxClassSheet, taxSheet } from '@/features/taxes/tax-sheets'
@@ -32,6 +33,7 @@ export const SHEETS: Readonly<Record<EditableKind, SheetOfKind>> = {
   channel: channelSheet,
   adjustment: adjustmentSheet,
   promotion: promotionSheet,
+  proof: proofSheet,
   'tax-class': taxClassSheet,
   tax: taxSheet,
   limit: limitSheet,

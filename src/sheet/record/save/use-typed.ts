@@ -5,7 +5,7 @@ import { usePathname, useRouter, useSearchParams } from 'next/navigation'
 import { useEffect, useRef, useTransition } from 'react'
 import { createRecord, readField, saveRecord, type SaveOutcome, type SheetReference } from './save-record'
 import type { SheetView } from '../sheet-view'
-import { withTextsInUrl } from '../texts-url'
+import { withTextsInUrl } from '@/ui/frame/texts-url'
 
 export function referenceTo({ kind, id, label, revision, vantage, copyOf }: SheetView): SheetReference {
   return { kind, id, label, revision, vantage, copyOf }

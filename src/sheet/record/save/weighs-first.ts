@@ -9,6 +9,7 @@ const WEIGHED: ReadonlySet<EditableKind> = new Set<EditableKind>([
   'limit',
   'price-list',
   'promotion',
+  'proof',
   'region',
   'settings',
 ])

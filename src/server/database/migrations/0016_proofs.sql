@@ -1,0 +1,21 @@
+CREATE TABLE "proof" (
+	"id" text PRIMARY KEY NOT NULL,
+	"code" text NOT NULL,
+	"name" text NOT NULL,
+	"state" text NOT NULL,
+	"status" text NOT NULL,
+	"rank" integer NOT NULL,
+	"audience" jsonb NOT NULL,
+	"scope" jsonb NOT NULL,
+	"place" jsonb NOT NULL,
+	"schedule" jsonb NOT NULL,
+	"revision" integer NOT NULL,
+	"claim" text NOT NULL,
+	"value" numeric,
+	"currency" text,
+	"quantity" numeric NOT NULL,
+	"is_blocking" boolean NOT NULL,
+	"reason" text NOT NULL
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX "proof_code" ON "proof" USING btree (lower("code"));
