@@ -1,9 +1,14 @@
-// `npm run -s steppe -- ask STORE.json QUESTIONS.json`, `… export FILE`, `… import FILE`: docs/formats.md.
+// `npm run -s steppe -- ask STORE.json QUESTIONS.json`, `… prove STORE.json`, `… export FILE`, `… import FILE`: docs/formats.md.
 import { readFileSync, writeFileSync } from 'node:fs'
 import { prepare } from '../src/core/engine/prepare'
 import { DirectoryInUseError } from '../src/server/database/directory-lock'
 import { openSteppe } from '../src/server/engine/steppe'
-import { liveView } from '../src/server/views/view'
+import { getView } from '../src/server/views/views'
+import { buyerName } from '../src/core/buyers/buyer-code'
+import { isInTheWay, proveAll } from '../src/core/proving/prove'
+import { atOnce } from '../src/core/steps/steps'
+import { priceDigitsOf } from '../src/core/store/store'
+import { foundText, proofSentence } from '../src/ui/format/proof-phrases'
 import { documentFaults } from '../src/features/imports/document-faults'
 import { answerQuestions } from '../src/server/exchange/price-questions'
 import { importDocument } from '../src/server/exchange/import-document'
@@ -11,11 +16,14 @@ import { type DocumentError, readDocument, toDocument } from '../src/server/exch
 
 const USAGE = `Usage
   npm run -s steppe -- ask STORE.json QUESTIONS.json   answer price questions, without server or database
+  npm run -s steppe -- prove STORE.json                ask its proofs; exits with 1 when one that blocks is broken
   npm run -s steppe -- export FILE                     write the whole store as one document
   npm run -s steppe -- import FILE                     make the store what a document says
 
   --data DIR   where the store lies (.steppe/data)
   --url URL    go through a running Steppe instead, such as http://127.0.0.1:3000
+  --in DRAFT   export the store as a draft would leave it, such as draft:spring
+  --json       tell verdicts as JSON
 
 A FILE of - is standard input or output.`
 
@@ -23,10 +31,11 @@ A FILE of - is standard input or output.`
 class Refused extends Error {}
 
 async function main(): Promise<void> {
-  const { words, data, url } = readArguments(process.argv.slice(2))
+  const { words, data, url, draft, isJson } = readArguments(process.argv.slice(2))
   const [command, first, second] = words
   if (command === 'ask' && first && second && words.length === 3) return askQuestions(first, second)
-  if (command === 'export' && first && words.length === 2) return exportStore(first, data, url)
+  if (command === 'prove' && first && words.length === 2) return proveStore(first, isJson)
+  if (command === 'export' && first && words.length === 2) return exportStore(first, data, url, draft)
   if (command === 'import' && first && words.length === 2) return importStore(first, data, url)
   throw new Refused(USAGE)
 }
@@ -39,12 +48,52 @@ function askQuestions(storeFile: string, questionsFile: string): void {
   write('-', answers)
 }
 
-async function exportStore(file: string, data: string, url: string | null): Promise<void> {
+/** Asks every proof of a document as of now, and tells where one does not hold. */
+function proveStore(storeFile: string, isJson: boolean): void {
+  const read = readDocument(readJson(storeFile))
+  if (!read.ok) throw new Refused(errorText(storeFile, read.errors))
+  const { store } = read
+  const digits = (currency: string) => priceDigitsOf(store, currency)
+  const verdicts = atOnce(proveAll(prepare(store), Date.now()))
+  const told = verdicts.map((verdict) => ({
+    proof: verdict.proof.code,
+    says: proofSentence(verdict.proof, store),
+    state: verdict.state,
+    isBlocking: verdict.proof.isBlocking,
+    checked: verdict.checked,
+    held: verdict.held,
+    broken: verdict.broken.map(({ buyer, variant, found }) => ({
+      buyer: buyer.kind === 'guest' ? 'guest' : buyerName(store.group, store.account, buyer),
+      sku: variant === null ? null : (store.variant.get(variant)?.sku ?? variant),
+      found: foundText(found, digits),
+    })),
+  }))
+  if (isJson) write('-', told)
+  else
+    for (const { says, state, checked, held, broken } of told) {
+      console.log(
+        `${state === 'holds' ? 'holds ' : state === 'idle' ? 'idle  ' : 'BROKEN'}  ${says} (${held} of ${checked})`,
+      )
+      for (const { buyer, sku, found } of broken)
+        console.log(`          ${[buyer, sku, found].filter(Boolean).join(' · ')}`)
+    }
+  if (verdicts.some(isInTheWay)) process.exitCode = 1
+}
+
+async function exportStore(
+  file: string,
+  data: string,
+  url: string | null,
+  draft: string | null,
+): Promise<void> {
+  if (url !== null && draft !== null) throw new Refused('--in works on a data directory, not on an address.')
   if (url !== null) return write(file, await readAnswer(await reach(`${url}/api/store`)))
   const steppe = await openSteppe(data)
   try {
     if (!steppe.prepared) throw new Refused(`There is no store in ${data} yet.`)
-    write(file, toDocument(liveView(steppe).prepared.store))
+    const view = await getView(steppe, draft === null ? { kind: 'live' } : { kind: 'draft', code: draft })
+    if (view.missing !== null) throw new Refused(`There is no open draft “${view.missing}” in ${data}.`)
+    write(file, toDocument(view.prepared.store))
   } finally {
     await steppe.close()
   }
@@ -77,17 +126,21 @@ function readArguments(given: readonly string[]) {
   const words: string[] = []
   let data = process.env['STEPPE_DATA'] ?? '.steppe/data'
   let url: string | null = null
+  let draft: string | null = null
+  let isJson = false
   for (let at = 0; at < given.length; at += 1) {
     const word = given[at] as string
-    if (word === '--data' || word === '--url') {
+    if (word === '--json') isJson = true
+    else if (word === '--data' || word === '--url' || word === '--in') {
       const value = given[(at += 1)]
       if (value === undefined) throw new Refused(`${word} needs a value.\n\n${USAGE}`)
       if (word === '--data') data = value
+      else if (word === '--in') draft = value.replace(/^draft:/, '')
       else url = value.replace(/\/$/, '')
     } else if (word.startsWith('--')) throw new Refused(`There is no option ${word}.\n\n${USAGE}`)
     else words.push(word)
   }
-  return { words, data, url }
+  return { words, data, url, draft, isJson }
 }
 
 function readJson(file: string): unknown {

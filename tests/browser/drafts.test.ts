@@ -53,7 +53,7 @@ test('a price is raised in a draft, seen by nobody else, proved, published and t
     // The promise to Fennmoor is kept by a price of their own, in the draft too.
     await openBoard(page, '?find=FR-BR&as=account%3Afennmoor&draft=spring', url)
     await typeInto(page, cell(page, 'Pine, flat-packed, 10', 'account:fennmoor'), '21.65')
-    await reads(bar(page), /2 changes.*13 prices move/)
+    await reads(bar(page), /2 changes.*15 prices move/)
     await page.goto(`${url}/proofs?draft=spring`)
     await page.getByText(/In draft “Spring”, 7 hold/).waitFor()
 

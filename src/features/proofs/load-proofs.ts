@@ -2,7 +2,9 @@ import 'server-only'
 
 import type { ClaimKind } from '@/core/proofs/proof'
 import { isInTheWay, type Verdict } from '@/core/proving/prove'
-import { priceDigitsOf } from '@/core/store/store'
+import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { latestRuns } from '@/server/proofs/proof-runs'
+import { formatDay } from '@/ui/format/instant'
 import { verdictsOf } from '@/server/proofs/verdicts'
 import type { RequestContext } from '@/server/engine/look-from'
 import { proofSentence, verdictText } from '@/ui/format/proof-phrases'
@@ -19,6 +21,8 @@ export interface ProofRow {
   readonly href: string
   readonly sentence: string
   readonly about: string
+  /** Since when it holds, or is broken, live; empty where nobody has asked before. */
+  readonly since: string
   readonly live: VerdictView
   /** `null` where no draft is looked through. */
   readonly draft: VerdictView | null
@@ -53,7 +57,8 @@ const GROUPS: readonly (readonly [title: string, claims: readonly ClaimKind[]])[
 const MOST_BROKEN = 3
 
 /** Every proof, and whether it holds live and in the draft that is looked through. */
-export async function loadProofs({ view, live }: RequestContext): Promise<ProofsView> {
+export async function loadProofs({ view, live, steppe }: RequestContext): Promise<ProofsView> {
+  const since = new Map((await latestRuns(steppe)).map(({ proof, at, state }) => [proof, { at, state }]))
   const { prepared, draft } = view
   const shown = await verdictsOf(prepared)
   const beside = draft ? new Map((await verdictsOf(draft.live)).map((each) => [each.proof.id, each])) : null
@@ -68,10 +73,16 @@ export async function loadProofs({ view, live }: RequestContext): Promise<Proofs
       href: recordHref('proofs', proof.code),
       sentence: proofSentence(proof, prepared.store),
       about: [proof.reason, proof.isBlocking ? '' : 'only warns'].filter(Boolean).join(' · '),
+      since: sinceText(verdict.proof.id, was?.state),
       live: was ? toView(was) : { state: 'idle', text: 'not there yet' },
       draft: beside ? toView(verdict) : null,
       broken: brokenRows(prepared, verdict).slice(0, MOST_BROKEN),
     }
+  }
+  function sinceText(proof: string, state: Verdict['state'] | undefined): string {
+    const run = since.get(proof)
+    const { timeZone } = getSettings(prepared.store)
+    return run && run.state === state ? formatDay(run.at, timeZone) : ''
   }
   function toView(verdict: Verdict): VerdictView {
     return {

@@ -33,6 +33,7 @@ export function ProofsPage({ view }: { readonly view: ProofsView }) {
             <thead>
               <tr className="border-b border-base-content text-left">
                 <th className="py-1 pr-4 font-semibold">What must be true</th>
+                <th className="w-[150px] py-1 pr-4 font-semibold">Holds or broken since</th>
                 <th className="w-[130px] py-1 pr-4 font-semibold">Live</th>
                 {draftCounts && <th className="w-[150px] py-1 font-semibold">Draft “{draftCounts.name}”</th>}
               </tr>
@@ -40,7 +41,7 @@ export function ProofsPage({ view }: { readonly view: ProofsView }) {
             {groups.map(({ title, rows }) => (
               <tbody key={title}>
                 <tr>
-                  <th colSpan={3} className="pt-3 pb-1 text-left text-xs font-semibold text-soft">
+                  <th colSpan={4} className="pt-3 pb-1 text-left text-xs font-semibold text-soft">
                     {title}
                   </th>
                 </tr>
@@ -81,7 +82,7 @@ function Counts({ view: { counts, draftCounts, checked } }: { readonly view: Pro
   )
 }
 
-function Row({ row: { href, sentence, about, live, draft, broken } }: { readonly row: ProofRow }) {
+function Row({ row: { href, sentence, about, since, live, draft, broken } }: { readonly row: ProofRow }) {
   const shown = draft ?? live
   const isBad = shown.state === 'broken' || shown.state === 'empty'
   return (
@@ -116,6 +117,7 @@ function Row({ row: { href, sentence, about, live, draft, broken } }: { readonly
           </span>
         )}
       </td>
+      <td className="py-1.5 pr-4 text-soft">{since}</td>
       <VerdictCell verdict={live} isTinted={false} />
       {draft && <VerdictCell verdict={draft} isTinted={draft.state !== live.state} />}
     </tr>

@@ -473,6 +473,20 @@ export const proofs = pgTable(
   (table) => [codeIndex('proof_code', table.code)],
 )
 
+/** What the nightly run found of a proof, where it was another thing than the night before. */
+export const proofRuns = pgTable(
+  'proof_run',
+  {
+    /** Id; the proof may be gone by now. */
+    proof: text('proof').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    state: text('state').$type<'holds' | 'broken' | 'idle' | 'empty'>().notNull(),
+    checked: integer('checked').notNull(),
+    held: integer('held').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.proof, table.at] })],
+)
+
 export const limits = pgTable(
   'limit_rule',
   {

@@ -39,6 +39,7 @@ interface AnswerError {
     | 'unknown-state'
     | 'unknown-promotion'
     | 'bad-amount'
+    | 'unknown-draft'
   /** The field of the question. */
   readonly where: string
   readonly value: string
@@ -83,6 +84,7 @@ const sharedFields = {
   }).allow(null),
   currency: word.allow(null),
   at: word.allow(null),
+  in: word.allow(null),
 }
 const question = Joi.object({ ...sharedFields, ...itemFields, ...promotionFields })
 const cartQuestion = Joi.object({
@@ -147,8 +149,24 @@ export function answerQuestions(
   return questions.map((each: unknown) => answerQuestion(prepared, each, now))
 }
 
+/** Drafts by what questions call them, `draft:spring`, as if each were live. */
+export type DraftStores = ReadonlyMap<string, PreparedStore>
+
+const NO_DRAFTS: DraftStores = new Map()
+
+/** What a question wants to be asked in; `null` for what is live. */
+export function draftOfQuestion(submitted: unknown): string | null {
+  const wanted = (submitted as { in?: unknown } | null)?.in
+  return typeof wanted === 'string' ? wanted : null
+}
+
 /** Answers one question, or says why it cannot be answered. */
-export function answerQuestion(prepared: PreparedStore, submitted: unknown, now: number): PriceAnswer {
+export function answerQuestion(
+  live: PreparedStore,
+  submitted: unknown,
+  now: number,
+  drafts: DraftStores = NO_DRAFTS,
+): PriceAnswer {
   const isCart = typeof submitted === 'object' && submitted !== null && 'lines' in submitted
   const { error } = (isCart ? cartQuestion : question).validate(submitted, {
     convert: false,
@@ -156,6 +174,13 @@ export function answerQuestion(prepared: PreparedStore, submitted: unknown, now:
   })
   const id = (submitted as { id?: unknown } | null)?.id
   if (error) return { id: typeof id === 'string' ? id : null, error: shapeError(error) }
+  const wanted = draftOfQuestion(submitted)
+  const prepared = wanted === null ? live : drafts.get(wanted)
+  if (!prepared)
+    return {
+      id: String(id),
+      ...unknown('unknown-draft', 'in', wanted ?? '', [...drafts.keys()]),
+    }
   return isCart
     ? answerCart(prepared, submitted as SubmittedCart, now)
     : answerItem(prepared, submitted as SubmittedItem, now)

@@ -9,6 +9,8 @@ export interface Jobs {
   does(name: string, work: (data: object) => Promise<void>): Promise<void>
   /** Asks for work to be done in so many seconds from now. What is asked twice is done twice: work knows what is done. */
   ask(name: string, request: JobRequest): Promise<void>
+  /** Asks for work every time a five-field cron expression comes round in a time zone. */
+  every(name: string, cron: string, timeZone: string): Promise<void>
   /** Lets what is being done end, and begins nothing any more. */
   stop(): Promise<void>
 }
@@ -49,6 +51,7 @@ export async function openJobs(database: Database): Promise<Jobs> {
       const startAfter = Math.min(LONGEST_DELAY, Math.max(0, Math.ceil(inSeconds)))
       await boss.send(name, data, { startAfter })
     },
+    every: (name, cron, timeZone) => boss.schedule(name, cron, {}, { tz: timeZone }),
     stop: () => boss.stop({ graceful: true, wait: true, close: false, timeout: 10_000 }),
   }
 }

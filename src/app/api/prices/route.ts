@@ -2,13 +2,20 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { currentInstant } from '@/server/clock'
 import { Slices } from '@/server/doors/slices'
 import { refuse, withStore } from '@/server/doors/with-store'
-import { answerQuestion, MOST_QUESTIONS, type PriceAnswer } from '@/server/exchange/price-questions'
+import {
+  answerQuestion,
+  draftOfQuestion,
+  type DraftStores,
+  MOST_QUESTIONS,
+  type PriceAnswer,
+} from '@/server/exchange/price-questions'
+import { draftStores } from '@/server/drafts/draft-stores'
 import { arrayText, textStream } from '@/server/doors/text-stream'
 import { readBody } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** Answers price questions: an array of them in, an array of answers out, in the same order. */
-export const POST = withStore(async (request: NextRequest, { prepared }) => {
+export const POST = withStore(async (request: NextRequest, { steppe, prepared }) => {
   const body = await readBody(request)
   if (!body.ok) return NextResponse.json({ error: body.error }, { status: body.status })
   if (!Array.isArray(body.value)) return refuse(400, 'malformed', 'Send an array of questions.')
@@ -19,7 +26,10 @@ export const POST = withStore(async (request: NextRequest, { prepared }) => {
       'too-many',
       `Send at most ${MOST_QUESTIONS} questions at once; these are ${questions.length}.`,
     )
-  const answers = answersTo(prepared, questions, currentInstant().getTime())
+  const drafts = questions.some((each) => draftOfQuestion(each) !== null)
+    ? await draftStores(steppe)
+    : undefined
+  const answers = answersTo(prepared, questions, currentInstant().getTime(), drafts)
   return new Response(textStream(arrayText(answers)), { headers: { 'content-type': 'application/json' } })
 })
 
@@ -27,10 +37,11 @@ async function* answersTo(
   prepared: PreparedStore,
   questions: readonly unknown[],
   now: number,
+  drafts: DraftStores | undefined,
 ): AsyncGenerator<readonly PriceAnswer[]> {
   const slices = new Slices()
   for (const question of questions) {
-    yield [answerQuestion(prepared, question, now)]
+    yield [answerQuestion(prepared, question, now, drafts)]
     await slices.rest()
   }
 }

@@ -1,3 +1,12 @@
+CREATE TABLE "proof_run" (
+	"proof" text NOT NULL,
+	"at" timestamp with time zone NOT NULL,
+	"state" text NOT NULL,
+	"checked" integer NOT NULL,
+	"held" integer NOT NULL,
+	CONSTRAINT "proof_run_proof_at_pk" PRIMARY KEY("proof","at")
+);
+--> statement-breakpoint
 CREATE TABLE "proof" (
 	"id" text PRIMARY KEY NOT NULL,
 	"code" text NOT NULL,
