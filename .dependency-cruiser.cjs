@@ -23,6 +23,7 @@ const CORE = [
   'cart',
   'impact',
   'proving',
+  'finding',
 ]
 
 /** The rooms of the engine, each on those before it; what asks and prepares stands above them all. */

@@ -487,6 +487,17 @@ export const proofRuns = pgTable(
   (table) => [primaryKey({ columns: [table.proof, table.at] })],
 )
 
+/** Findings nobody wants to hear of for a while. */
+export const findingMutes = pgTable('finding_mute', {
+  /** What the finding is kept under. */
+  key: text('key').primaryKey(),
+  author: text('author').notNull(),
+  at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+  /** From when on it is told of again; null is never. */
+  until: timestamp('until', { withTimezone: true, mode: 'date' }),
+  reason: text('reason').notNull(),
+})
+
 export const limits = pgTable(
   'limit_rule',
   {

@@ -1,0 +1,61 @@
+import type { PreparedStore } from '../engine/context/prepared-store'
+import type { Steps } from '../steps/steps'
+import { FINDING_GROUPS, type Finding, type FindingKind, type Looking } from './finding'
+import { CONTRACT_FINDINGS, EXEMPTION_FINDINGS, LIST_FINDINGS, PASSCODE_FINDINGS } from './periods'
+import { PRICE_FINDINGS } from './prices'
+import { RATE_FINDINGS, TAX_FINDINGS } from './rates'
+import { AUDIENCE_FINDINGS, LINE_FINDINGS, RULE_FINDINGS } from './reach'
+import { BREAK_FINDINGS, CLASH_FINDINGS, LIMIT_FINDINGS } from './rules'
+
+const KINDS: readonly FindingKind[] = [
+  PRICE_FINDINGS,
+  CONTRACT_FINDINGS,
+  LIST_FINDINGS,
+  PASSCODE_FINDINGS,
+  EXEMPTION_FINDINGS,
+  RATE_FINDINGS,
+  TAX_FINDINGS,
+  AUDIENCE_FINDINGS,
+  LINE_FINDINGS,
+  RULE_FINDINGS,
+  LIMIT_FINDINGS,
+  CLASH_FINDINGS,
+  BREAK_FINDINGS,
+]
+
+/** What was found in a store, kind by kind, so that the next one asks only what an edit touches. */
+export interface FoundFindings {
+  readonly looking: Looking
+  readonly byKind: ReadonlyMap<FindingKind, readonly Finding[]>
+}
+
+/**
+ * Everything worth a look in a store, worst first. `before` is what was found in another state of it at the same instant:
+ * a kind whose records have not changed is not asked again.
+ */
+export function* findFindings(looking: Looking, before: FoundFindings | null = null): Steps<FoundFindings> {
+  const byKind = new Map<FindingKind, readonly Finding[]>()
+  for (const kind of KINDS) {
+    const known = before?.looking.at === looking.at ? before.byKind.get(kind) : undefined
+    const isSame =
+      known !== undefined && before !== null && areSame(kind, before.looking.prepared, looking.prepared)
+    byKind.set(kind, isSame ? known : yield* kind.find(looking))
+  }
+  return { looking, byKind }
+}
+
+function areSame({ looksAt }: FindingKind, before: PreparedStore, after: PreparedStore): boolean {
+  return looksAt !== null && looksAt.every((kind) => before.store[kind] === after.store[kind])
+}
+
+/** All findings, by how bad they are and how many cases they have. */
+export function worstFirst({ byKind }: FoundFindings): readonly Finding[] {
+  return [...byKind.values()]
+    .flat()
+    .sort(
+      (left, right) =>
+        FINDING_GROUPS.indexOf(left.group) - FINDING_GROUPS.indexOf(right.group) ||
+        right.cases.length - left.cases.length ||
+        (left.key < right.key ? -1 : 1),
+    )
+}

@@ -1,0 +1,145 @@
+import { findBuyerFacts } from '../buyers/buyer'
+import { keptScopeMatcher } from '../engine/items/scope-matcher'
+import type { PreparedStore } from '../engine/context/prepared-store'
+import { matchWho, type Who } from '../predicates/who'
+import type { What } from '../predicates/what'
+import { eachInSteps, type Steps } from '../steps/steps'
+import type { Change } from '../store/store'
+import { aboutRecord, type Finding, type FindingKind, type Looking } from './finding'
+
+/** Lists for nobody, and lists that offer only what they list to buyers no contract brings them to. */
+export const AUDIENCE_FINDINGS: FindingKind = {
+  code: 'list-reaches-nobody',
+  looksAt: ['price-list', 'contract', 'account', 'group', 'passcode'],
+  *find({ prepared }: Looking): Steps<readonly Finding[]> {
+    yield
+    const { store } = prepared
+    const agreed = new Set(
+      [...store.contract.values()].filter(({ state }) => state !== 'ended').flatMap(({ lists }) => lists),
+    )
+    const startedFrom = new Set([...prepared.lists.values()].flatMap(({ referredTo }) => [...referredTo]))
+    return [...store['price-list'].values()].flatMap((list): readonly Finding[] => {
+      if (list.state !== 'on' || list.status !== 'active') return []
+      const cause = { kind: 'price-list', id: list.id } as const
+      const reachesSome =
+        agreed.has(list.id) || startedFrom.has(list.id) || reachesAnybody(prepared, list.audience)
+      if (!reachesSome) {
+        const off: Change = {
+          kind: 'price-list',
+          id: list.id,
+          before: list,
+          after: { ...list, state: 'off' },
+        }
+        return [aboutRecord('list-reaches-nobody', 'untidy', cause, {}, [off])]
+      }
+      const contracts = [...store.contract.values()].filter(
+        ({ lists, state, assortment }) =>
+          state === 'active' && lists.includes(list.id) && assortment === null,
+      )
+      return list.onlyListed && contracts.length > 0
+        ? [
+            aboutRecord('only-listed', 'wrong-for-buyers', cause, {
+              contracts: contracts.map(({ code }) => code).join(', '),
+            }),
+          ]
+        : []
+    })
+  },
+}
+
+function reachesAnybody({ store }: PreparedStore, who: Who): boolean {
+  // A passcode, a tag or an address may be had by somebody nobody knows yet.
+  if (
+    who.include.some(
+      ({ kind }) =>
+        kind === 'passcode' ||
+        kind === 'email' ||
+        kind === 'everyone' ||
+        kind === 'guests' ||
+        kind === 'signed-in',
+    )
+  )
+    return true
+  const buyers = [
+    ...[...store.group.values()]
+      .filter(({ status }) => status === 'active')
+      .map(({ id }) => ({ kind: 'group', group: id }) as const),
+    ...[...store.account.values()]
+      .filter(({ status }) => status === 'active')
+      .map(({ id }) => ({ kind: 'account', account: id }) as const),
+  ]
+  return buyers.some((buyer) => {
+    const facts = findBuyerFacts(store.group, store.account, buyer)
+    return facts !== null && matchWho(who, facts).matches
+  })
+}
+
+/** Lines of price lists for nothing that is sold. */
+export const LINE_FINDINGS: FindingKind = {
+  code: 'line-reaches-nothing',
+  looksAt: ['price-line', 'price-list', 'product', 'variant', 'category', 'extra'],
+  *find({ prepared }: Looking): Steps<readonly Finding[]> {
+    const { store } = prepared
+    const byList = new Map<string, Change[]>()
+    yield* eachInSteps(store['price-line'].values(), (line) => {
+      const list = store['price-list'].get(line.list)
+      if (list?.status !== 'active' || reachesSomething(prepared, line.scope)) return
+      const removed: Change = { kind: 'price-line', id: line.id, before: line, after: null }
+      byList.set(line.list, [...(byList.get(line.list) ?? []), removed])
+    })
+    return [...byList].map(([list, fix]) => ({
+      code: 'line-reaches-nothing',
+      group: 'untidy',
+      key: `line-reaches-nothing/price-list/${list}`,
+      cause: { kind: 'price-list', id: list },
+      cases: fix.map((each) => ({ variant: null, buyer: null, amounts: {}, currency: '', fix: [each] })),
+      facts: {},
+    }))
+  },
+}
+
+/** Whether a scope holds anything that is sold; one that names a single item is looked up. */
+function reachesSomething(prepared: PreparedStore, scope: What): boolean {
+  const { store, index } = prepared
+  const isSold = (id: string) => {
+    const variant = store.variant.get(id)
+    return variant?.status === 'active' && store.product.get(variant.product)?.status === 'active'
+  }
+  const [only] = scope.include
+  if (scope.include.length === 1 && scope.exclude.length === 0) {
+    if (only?.kind === 'variant') return isSold(only.variant)
+    if (only?.kind === 'extra') return store.extra.get(only.extra)?.status === 'active'
+    if (only?.kind === 'product')
+      return (index.numbersOfProduct.get(only.product) ?? []).some((number) =>
+        isSold(index.items[number] as string),
+      )
+    if (only?.kind === 'everything') return index.variantCount > 0
+  }
+  if (scope.include.some(({ kind }) => kind === 'extra')) return true
+  const isIn = keptScopeMatcher(prepared, scope)
+  for (let number = 0; number < index.variantCount; number += 1)
+    if (isIn(number) && isSold(index.items[number] as string)) return true
+  return false
+}
+
+const RULES = ['adjustment', 'limit', 'access-rule', 'promotion'] as const
+
+/** Rules that are on and for nothing, or nobody, there is. */
+export const RULE_FINDINGS: FindingKind = {
+  code: 'rule-reaches-nothing',
+  looksAt: [...RULES, 'product', 'variant', 'category', 'account', 'group', 'passcode'],
+  *find({ prepared }: Looking): Steps<readonly Finding[]> {
+    const findings: Finding[] = []
+    for (const kind of RULES)
+      for (const rule of prepared.store[kind].values()) {
+        yield
+        if (rule.state !== 'on' || rule.status !== 'active') continue
+        const isForNobody = !reachesAnybody(prepared, rule.audience)
+        if (!isForNobody && reachesSomething(prepared, rule.scope)) continue
+        const off = { kind, id: rule.id, before: rule, after: { ...rule, state: 'off' } } as unknown as Change
+        const facts = { what: isForNobody ? 'nobody' : 'nothing' }
+        findings.push(aboutRecord('rule-reaches-nothing', 'untidy', { kind, id: rule.id }, facts, [off]))
+      }
+    return findings
+  },
+}
