@@ -89,7 +89,7 @@ function Figures({ figures }: { readonly figures: DraftFigures }) {
     figures
   const margin =
     marginBefore !== null && marginAfter !== null && marginBefore !== marginAfter
-      ? `margin ${marginBefore} → ${formatPercent(marginAfter)}`
+      ? `margin ${formatPercent(marginBefore).replace(' %', '')} → ${formatPercent(marginAfter)}`
       : ''
   const parts: readonly (readonly [text: string, isWrong: boolean])[] = [
     [changes === 0 ? 'nothing in it yet' : counted(changes, 'change'), false],

@@ -3,7 +3,7 @@
 import { worstFirst } from '@/core/finding/find-findings'
 import { readLocal } from '@/core/predicates/schedule-text'
 import { toInstant } from '@/core/predicates/when'
-import { getSettings } from '@/core/store/store'
+import { type Change, getSettings } from '@/core/store/store'
 import { commit } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
 import type { ChangeRequest } from '@/server/changes/weigh'
@@ -37,9 +37,11 @@ export async function fixFinding(key: string, cases: readonly number[] | null): 
   const finding = worstFirst(await findingsOf(looked.prepared)).find((each) => each.key === key)
   if (!finding) return { ok: false, problem: GONE }
   const wanted = finding.cases.filter((_, at) => cases === null || cases.includes(at))
-  const changes = new Map(
-    wanted.flatMap(({ fix }) => fix).map((change) => [`${change.kind}/${change.id}`, change]),
-  )
+  const changes = new Map<string, Change>()
+  for (const change of wanted.flatMap(({ fix }) => fix)) {
+    const place = `${change.kind}/${change.id}`
+    changes.set(place, together(changes.get(place), change))
+  }
   if (changes.size === 0) return { ok: false, problem: 'Choose at least one.' }
   const words = `${FIX_WORDS[finding.code] ?? 'Put right'}: ${wanted.length} ${findingSentence({ ...finding, cases: wanted })}`
   const view = looked.draft
@@ -57,15 +59,23 @@ export async function fixFinding(key: string, cases: readonly number[] | null): 
   return { ok: true, draft: view.draft?.draft.code ?? '', changeSet: outcome.changeSet }
 }
 
+/** A line that several cases take something out of loses all of it. */
+function together(before: Change | undefined, next: Change): Change {
+  if (before?.kind !== 'price-line' || next.kind !== 'price-line' || !before.after || !next.after) return next
+  const kept = new Set(before.after.scope.include.map((term) => JSON.stringify(term)))
+  const include = next.after.scope.include.filter((term) => kept.has(JSON.stringify(term)))
+  if (include.length === 0) return { ...next, after: null }
+  return { ...next, after: { ...next.after, scope: { ...next.after.scope, include } } }
+}
+
 /** Says nothing of a finding until a day; an empty day is for good. */
 export async function muteFinding(key: string, until: string, reason: string): Promise<FindingOutcome> {
   await asMerchant()
   const { steppe, prepared } = await currentView()
   const text = String(reason).trim().slice(0, LONGEST_REASON)
   if (text === '') return { ok: false, field: 'reason', problem: 'Say why, for whoever asks later.' }
-  const local = until.trim() === '' ? null : readLocal(until)
-  if (until.trim() !== '' && !local)
-    return { ok: false, field: 'until', problem: `“${until}” is not a valid date.` }
+  const local = readLocal(String(until))
+  if (local === undefined) return { ok: false, field: 'until', problem: `“${until}” is not a valid date.` }
   const at = currentInstant()
   const instant = local === null ? null : new Date(toInstant(local, getSettings(prepared.store).timeZone))
   if (instant && instant <= at)
