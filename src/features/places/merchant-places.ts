@@ -18,6 +18,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
       count: products,
       beside: ['/variant-records'],
     },
+    { href: '/reprice', name: 'Reprice', group: 'Set', key: 'e' },
     {
       href: '/categories',
       name: 'Catalogue',

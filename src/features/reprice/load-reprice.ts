@@ -1,0 +1,203 @@
+import 'server-only'
+
+import { variantName } from '@/core/catalogue/product'
+import type { Decimal } from '@/core/decimal/decimal'
+import { sum } from '@/core/decimal/decimal'
+import { EVERYTHING } from '@/core/predicates/what'
+import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
+import { medianDeviation, OUTLYING } from '@/core/reprice/median-deviation'
+import type { RepriceRow } from '@/core/reprice/reprice'
+import { getSettings, type Store } from '@/core/store/store'
+import type { RequestContext } from '@/server/engine/look-from'
+import { formatAmount, formatPercent } from '@/ui/format/amount'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
+import { whatSentence } from '@/ui/format/rule-phrases'
+import { recordHref } from '@/ui/frame/record-href'
+import { readReprice } from './read-reprice'
+import { rowsOf } from './reprice-rows'
+import { PAGE_ROWS, type RepriceRowView, type RepriceView } from './reprice-view'
+import type { RepriceShown } from './reprice-url'
+
+const BARS = 12
+
+/** What a rule would make of many amounts, before anything is written. */
+export async function loadReprice({ view, live }: RequestContext, shown: RepriceShown): Promise<RepriceView> {
+  const { store } = view.prepared
+  const { currency, priceDigits } = getSettings(store)
+  const read = readReprice(store, shown)
+  const what = read.ok ? (read.rule?.what ?? EVERYTHING) : EVERYTHING
+  const rows = read.ok && read.rule ? await rowsOf(view, shown, read.rule) : []
+  const percents = new Map(rows.map((row) => [row, percentOf(row)]))
+  const moved = [...percents.values()].filter((percent) => percent !== null && percent !== 0) as number[]
+  const { median, deviation } = medianDeviation(moved)
+  const isOutlier = (row: RepriceRow) => {
+    const percent = percents.get(row) ?? null
+    return (
+      percent !== null && percent !== 0 && deviation > 0 && Math.abs(percent - median) > OUTLYING * deviation
+    )
+  }
+  const groups = {
+    all: rows,
+    outliers: rows.filter(isOutlier),
+    same: rows.filter((row) => row.problem === null && row.next === row.now),
+    problems: rows.filter(({ problem }) => problem !== null),
+  }
+  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, percents, store))
+  const start = Math.min(shown.page, Math.max(0, Math.ceil(tab.length / PAGE_ROWS) - 1)) * PAGE_ROWS
+  const changing = rows.filter(({ next, now }) => next !== null && next !== now)
+  const sorted = [...moved].sort((left, right) => left - right)
+  const quartile = (share: number) => sorted[Math.floor(share * (sorted.length - 1))] ?? 0
+  const inDraft = view.draft
+    ? changing.filter(({ record, id }) => view.draft?.known.has(`${record}/${id}`)).length
+    : 0
+  return {
+    shown,
+    what,
+    whatWords: whatSentence(what, store),
+    problem: read.ok ? null : { field: read.field, problem: read.problem },
+    isAsked: read.ok && read.rule !== null,
+    rows: tab
+      .slice(start, start + PAGE_ROWS)
+      .map((row) => toRowView(row, store, priceDigits, isOutlier(row))),
+    counts: {
+      all: groups.all.length,
+      outliers: groups.outliers.length,
+      same: groups.same.length,
+      problems: groups.problems.length,
+    },
+    total: tab.length,
+    start,
+    median: percentText(median),
+    middleHalf: `${percentText(quartile(0.25))} and ${percentText(quartile(0.75))}`,
+    bars: barsOf(sorted, median, deviation),
+    margin: marginsOf(changing),
+    belowCost: changing.filter(({ next, cost }) => next !== null && cost !== null && isBelowCost(next, cost))
+      .length,
+    fixedLines: fixedLinesOf(changing, store),
+    draft: view.draft ? { name: view.draft.draft.name, already: inDraft } : null,
+    live,
+    currency,
+  }
+}
+
+/** For sorting, drawing and finding what stands out; amounts themselves stay exact. */
+function percentOf({ now, next }: RepriceRow): number | null {
+  if (now === null || next === null) return null
+  const [from, to] = [Number(now), Number(next)]
+  return from > 0 ? ((to - from) / from) * 100 : null
+}
+
+function percentText(percent: number): string {
+  const rounded = Math.round(percent * 10) / 10
+  return `${rounded > 0 ? '+' : ''}${rounded.toFixed(1).replace('-', '−')} %`
+}
+
+function sorter(
+  sort: RepriceShown['sort'],
+  percents: ReadonlyMap<RepriceRow, number | null>,
+  store: Store,
+): (left: RepriceRow, right: RepriceRow) => number {
+  const size = (row: RepriceRow) => Math.abs(percents.get(row) ?? 0)
+  if (sort === 'name') {
+    const names = new Map<RepriceRow, string>()
+    const nameOf = (row: RepriceRow) => {
+      const known = names.get(row) ?? titleOf(row, store)
+      names.set(row, known)
+      return known
+    }
+    return (left, right) => (nameOf(left) < nameOf(right) ? -1 : 1)
+  }
+  if (sort === 'price') return (left, right) => Number(right.now ?? 0) - Number(left.now ?? 0)
+  return (left, right) => size(right) - size(left)
+}
+
+function titleOf({ record, id }: RepriceRow, store: Store): string {
+  if (record === 'product') return store.product.get(id)?.name ?? id
+  const variant = store.variant.get(id)
+  const product = store.product.get(variant?.product ?? '')
+  return variant && product ? [product.name, variantName(product, variant)].filter(Boolean).join(', ') : id
+}
+
+function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boolean): RepriceRowView {
+  const { record, id, now, byRule, next, cost, problem } = row
+  const variant = record === 'variant' ? store.variant.get(id) : undefined
+  const product = store.product.get(variant?.product ?? id)
+  const money = (amount: Decimal | null) => (amount === null ? '–' : formatAmount(amount, digits))
+  const percent = now !== null && next !== null ? differencePercent(next, now) : null
+  const margin = (amount: Decimal | null) => {
+    const share = amount !== null && cost !== null ? marginPercent(amount, cost) : null
+    return share === null ? '–' : formatPercent(share).replace(' %', '')
+  }
+  return {
+    key: `${record}/${id}`,
+    title: titleOf(row, store),
+    code: variant?.sku ?? product?.code ?? '',
+    href: recordHref('products', product?.code ?? ''),
+    now: money(now),
+    byRule: money(byRule),
+    next: money(next),
+    percent: percent === null ? null : Number(percent),
+    isOutlier,
+    cost: money(cost),
+    marginNow: margin(now),
+    marginNext: margin(next),
+    isBelowCost: next !== null && cost !== null && isBelowCost(next, cost),
+    problem:
+      problem === null
+        ? ''
+        : refusalSentence({ code: 'expression', error: problem, typed: 'This rule', digits }),
+  }
+}
+
+function barsOf(sorted: readonly number[], median: number, deviation: number): RepriceView['bars'] {
+  const [low, high] = [sorted[0], sorted.at(-1)]
+  if (low === undefined || high === undefined) return []
+  const width = Math.max(0.5, (high - low) / BARS)
+  const bars = Array.from({ length: Math.max(1, Math.ceil((high - low) / width + 1e-9)) }, (_, at) => ({
+    from: low + at * width,
+    to: low + (at + 1) * width,
+    count: 0,
+  }))
+  for (const percent of sorted) {
+    const bar = bars[Math.min(bars.length - 1, Math.floor((percent - low) / width))]
+    if (bar) bar.count += 1
+  }
+  return bars.map((bar) => ({
+    ...bar,
+    isOutlier: deviation > 0 && Math.abs((bar.from + bar.to) / 2 - median) > OUTLYING * deviation,
+  }))
+}
+
+/** The margin of one of each, of what changes and has a cost. */
+function marginsOf(changing: readonly RepriceRow[]): RepriceView['margin'] {
+  const known = changing.filter(({ now, cost }) => now !== null && cost !== null)
+  if (known.length === 0) return null
+  const cost = sum(known.map((row) => row.cost as Decimal))
+  const [before, after] = [
+    sum(known.map(({ now }) => now as Decimal)),
+    sum(known.map(({ next }) => next as Decimal)),
+  ]
+  const text = (total: Decimal) => {
+    const share = marginPercent(total, cost)
+    return share === null ? '–' : formatPercent(share)
+  }
+  return { now: text(before), next: text(after) }
+}
+
+/** Lines that fix a price of a variant that changes: they do not follow. */
+function fixedLinesOf(changing: readonly RepriceRow[], store: Store): number {
+  const variants = new Set(changing.filter(({ record }) => record === 'variant').map(({ id }) => id))
+  const products = new Set(changing.filter(({ record }) => record === 'product').map(({ id }) => id))
+  let count = 0
+  for (const { scope, breaks } of store['price-line'].values()) {
+    if (!breaks.some(({ method }) => method.kind === 'fixed')) continue
+    const names = scope.include.some(
+      (term) =>
+        (term.kind === 'variant' &&
+          (variants.has(term.variant) || products.has(store.variant.get(term.variant)?.product ?? ''))) ||
+        (term.kind === 'product' && products.has(term.product)),
+    )
+    if (names) count += 1
+  }
+  return count
+}

@@ -1,0 +1,274 @@
+'use client'
+
+import { useDrafts } from '@/ui/frame/drafts-context'
+import { useFrame } from '@/ui/frame/frame-context'
+import { withVantage } from '@/ui/frame/vantage-url'
+import { Unrolled } from '@/ui/picker/unrolled'
+import { PickerWord } from '@/ui/picker/picker-word'
+import { useWhatSource } from '@/ui/picker/picker-sources'
+import { WhatPicker } from '@/ui/picker/what/what-picker'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { putIntoDraft } from './reprice-actions'
+import { RepriceSide } from './reprice-side'
+import { RepriceTable } from './reprice-table'
+import { REPRICE_FIELDS, repriceHref, type RepriceFilter, type RepriceShown } from './reprice-url'
+import type { RepriceView } from './reprice-view'
+
+const FILTERS: readonly (readonly [value: RepriceFilter, name: string])[] = [
+  ['', 'all of it'],
+  ['low-margin', 'with a margin below 15 %'],
+  ['unchanged', 'not changed for a year'],
+  ['never-sold', 'never sold here'],
+  ['sold', 'sold in the last 90 days'],
+]
+
+/** Many prices by one rule: seen one by one, then put into a draft. */
+export function RepricePage({ view }: { readonly view: RepriceView }) {
+  const { shown, counts, draft, live } = view
+  const { vantage, pricesChanged } = useFrame()
+  const { renew } = useDrafts()
+  const router = useRouter()
+  const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set())
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
+  const [problem, setProblem] = useState('')
+  const [isBusy, setBusy] = useState(false)
+  const show = (change: Partial<RepriceShown>) =>
+    router.push(withVantage(repriceHref({ ...shown, page: 0, ...change }), vantage), { scroll: false })
+  const changing = counts.all - counts.same - counts.problems - leftOut.size
+  async function put() {
+    setBusy(true)
+    setProblem('')
+    const fields = Object.fromEntries(new URLSearchParams(repriceHref(shown).split('?')[1] ?? ''))
+    const outcome = await putIntoDraft(fields, [...leftOut], typed)
+    setBusy(false)
+    if (!outcome.ok) return setProblem(outcome.problem)
+    pricesChanged(outcome.changeSet)
+    renew()
+    setLeftOut(new Set())
+    setTyped({})
+    toast(`${outcome.count} amounts are in the draft. Nothing is live yet.`)
+    router.push(
+      withVantage(`/drafts/${encodeURIComponent(outcome.draft)}`, { ...vantage, draft: outcome.draft }),
+    )
+  }
+  return (
+    <div className="flex min-h-0 flex-1">
+      <section className="flex min-h-0 min-w-0 flex-1 flex-col" aria-label="Reprice">
+        <div className="px-6 pt-3">
+          <h1 className="inline text-xl leading-7 font-semibold">Reprice</h1>
+          <span className="pl-3 text-soft">
+            Change many prices by one rule, see each, then put them into a draft
+          </span>
+          <RuleSentence view={view} onShow={show} />
+          {view.problem && (
+            <p role="alert" className="pt-1 text-error">
+              {view.problem.problem}
+            </p>
+          )}
+        </div>
+        <RepriceTable
+          view={view}
+          leftOut={leftOut}
+          typed={typed}
+          onShow={show}
+          onToggle={(keys, isIn) =>
+            setLeftOut((before) => {
+              const next = new Set(before)
+              for (const key of keys) {
+                if (isIn) next.delete(key)
+                else next.add(key)
+              }
+              return next
+            })
+          }
+          onType={(key, text) =>
+            setTyped((before) => {
+              const { [key]: _, ...rest } = before
+              return text.trim() === '' ? rest : { ...rest, [key]: text }
+            })
+          }
+        />
+        {view.isAsked && live && (
+          <footer className="mx-6 flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-base-300 py-2">
+            <span>
+              <b>{counts.all} rows</b>
+              {leftOut.size > 0 && `, ${leftOut.size} left out`}{' '}
+              <span className="text-soft">· type over any new price to set it yourself</span>
+            </span>
+            {problem && (
+              <span role="alert" className="text-error">
+                {problem}
+              </span>
+            )}
+            <button
+              type="button"
+              className="btn ml-auto btn-primary btn-sm"
+              disabled={isBusy || changing <= 0}
+              onClick={() => void put()}
+            >
+              {isBusy
+                ? 'Putting them in…'
+                : `Put ${changing} into ${draft ? `draft “${draft.name}”` : 'a new draft'}`}
+            </button>
+          </footer>
+        )}
+      </section>
+      {view.isAsked && <RepriceSide view={view} />}
+    </div>
+  )
+}
+
+function RuleSentence({
+  view,
+  onShow,
+}: {
+  readonly view: RepriceView
+  readonly onShow: (change: Partial<RepriceShown>) => void
+}) {
+  const { shown, what, whatWords } = view
+  const source = useWhatSource()
+  const [choosing, setChoosing] = useState<string | null>(null)
+  return (
+    <>
+      <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-2 pt-2 text-base text-soft">
+        In
+        <PickerWord
+          word={choosing ?? whatWords}
+          label="What is repriced"
+          isOpen={choosing !== null}
+          disabled={false}
+          onOpen={() => setChoosing(choosing === null ? whatWords : null)}
+        />
+        ,
+        <Select
+          label="Which of it"
+          value={shown.only}
+          options={FILTERS}
+          onChange={(only) => onShow({ only })}
+        />
+        : change the
+        <Select
+          label="Which amount"
+          value={shown.field}
+          options={Object.entries(REPRICE_FIELDS) as [RepriceShown['field'], string][]}
+          onChange={(field) => onShow({ field, from: field })}
+        />
+        by
+        <Typed
+          key={`rule ${shown.rule}`}
+          label="Rule"
+          value={shown.rule}
+          placeholder="+4%"
+          isWrong={view.problem?.field === 'rule'}
+          width={16}
+          onDone={(rule) => onShow({ rule })}
+        />
+        {shown.field !== 'cost' && (
+          <>
+            of the
+            <Select
+              label="Starting from"
+              value={shown.from}
+              options={Object.entries(REPRICE_FIELDS) as [RepriceShown['field'], string][]}
+              onChange={(from) => onShow({ from })}
+            />
+          </>
+        )}
+        , rounded
+        <Typed
+          key={`ending ${shown.rounding}`}
+          label="Rounding"
+          value={shown.rounding}
+          placeholder="to the cent"
+          isWrong={view.problem?.field === 'rounding'}
+          width={10}
+          onDone={(rounding) => onShow({ rounding })}
+        />
+      </p>
+      {choosing !== null && (
+        <Unrolled>
+          <WhatPicker
+            label="What is repriced"
+            initial={what}
+            source={source}
+            onChange={setChoosing}
+            onCancel={() => setChoosing(null)}
+            onDone={(chosen, of) => {
+              setChoosing(null)
+              const isAll =
+                chosen.exclude.length === 0 && chosen.include.some(({ kind }) => kind === 'everything')
+              onShow({ of: isAll ? '' : of })
+              return Promise.resolve(null)
+            }}
+          />
+        </Unrolled>
+      )}
+    </>
+  )
+}
+
+function Select<Value extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  readonly label: string
+  readonly value: Value
+  readonly options: readonly (readonly [value: Value, name: string])[]
+  readonly onChange: (value: Value) => void
+}) {
+  return (
+    <select
+      aria-label={label}
+      className="max-w-56 bg-transparent word text-base-content"
+      value={value}
+      onChange={(event) => onChange(event.target.value as Value)}
+    >
+      {options.map(([each, name]) => (
+        <option key={each} value={each}>
+          {name}
+        </option>
+      ))}
+    </select>
+  )
+}
+
+function Typed({
+  label,
+  value,
+  placeholder,
+  isWrong,
+  width,
+  onDone,
+}: {
+  readonly label: string
+  readonly value: string
+  readonly placeholder: string
+  readonly isWrong: boolean
+  readonly width: number
+  readonly onDone: (text: string) => void
+}) {
+  const [text, setText] = useState(value)
+  const done = () => {
+    if (text.trim() !== value) onDone(text.trim())
+  }
+  return (
+    <input
+      aria-label={label}
+      aria-invalid={isWrong}
+      placeholder={placeholder}
+      className="bg-transparent word text-base-content aria-[invalid=true]:border-error"
+      style={{ width: `${Math.max(width, text.length + 1)}ch` }}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={done}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') done()
+        if (event.key === 'Escape') setText(value)
+      }}
+    />
+  )
+}

@@ -1,0 +1,64 @@
+import 'server-only'
+
+import { compare, type Decimal, multiply, subtract } from '@/core/decimal/decimal'
+import { type RepriceRow, type RepriceRule, repriceRows } from '@/core/reprice/reprice'
+import { changedSince } from '@/server/changes/changed-since'
+import { currentInstant } from '@/server/clock'
+import { Slices } from '@/server/doors/slices'
+import { Remembered } from '@/server/engine/remembered'
+import { soldSince } from '@/server/shop/sold-since'
+import type { View } from '@/server/views/view'
+import type { RepriceFilter, RepriceShown } from './reprice-url'
+
+const ROWS = new Remembered<readonly RepriceRow[]>('reprice')
+const DAY = 86_400_000
+/** “Not changed for long” and “sold” look back so far. */
+const LONG_DAYS = 365
+const SOLD_DAYS = 90
+/** A margin below it is low (common practice, no source). */
+const LOW_MARGIN = '15' as Decimal
+
+/** What a rule makes of every amount it is for, in what is looked at. */
+export function rowsOf(view: View, shown: RepriceShown, rule: RepriceRule): Promise<readonly RepriceRow[]> {
+  const { of, only, field, from, rule: text, rounding } = shown
+  return ROWS.of(view, JSON.stringify([of, only, field, from, text, rounding]), async () => {
+    const rows = await new Slices().run(repriceRows(view.prepared, rule))
+    const isWanted = await filterOf(view, only)
+    return rows.filter(isWanted)
+  })
+}
+
+async function filterOf(
+  { steppe, prepared }: View,
+  only: RepriceFilter,
+): Promise<(row: RepriceRow) => boolean> {
+  const { store } = prepared
+  const now = currentInstant().getTime()
+  const variantsOf = ({ record, id }: RepriceRow): readonly string[] =>
+    record === 'variant'
+      ? [id]
+      : (prepared.index.numbersOfProduct.get(id) ?? []).map(
+          (number) => prepared.index.items[number] as string,
+        )
+  switch (only) {
+    case '':
+      return () => true
+    case 'low-margin':
+      return ({ now: price, cost }) =>
+        price !== null &&
+        cost !== null &&
+        compare(multiply(subtract(price, cost), '100' as Decimal), multiply(LOW_MARGIN, price)) < 0
+    case 'never-sold': {
+      const sold = await soldSince(steppe, new Date(0))
+      return (row) => variantsOf(row).every((id) => !sold.has(id))
+    }
+    case 'sold': {
+      const sold = await soldSince(steppe, new Date(now - SOLD_DAYS * DAY))
+      return (row) => variantsOf(row).some((id) => sold.has(id))
+    }
+    case 'unchanged': {
+      const changed = await changedSince(steppe, new Date(now - LONG_DAYS * DAY))
+      return ({ record, id }) => store[record].has(id) && !changed(record, id)
+    }
+  }
+}
