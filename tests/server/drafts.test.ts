@@ -1,6 +1,7 @@
 import { commit } from '@/server/changes/commit'
 import { latestChangesOf, undo } from '@/server/changes/history'
 import type { ChangeRequest } from '@/server/changes/weigh'
+import { forgetViews } from '@/server/drafts/draft-view'
 import { beginDraft, findDraft } from '@/server/drafts/draft-rows'
 import { discardDraft, planDraft, publishDraft, publishDue, unplanDraft } from '@/server/drafts/publish-draft'
 import { reverseIntoDraft } from '@/server/drafts/reverse'
@@ -240,7 +241,7 @@ test('a draft of many records is written in slices and read back whole', async (
   const all = newProducts(600)
   expect(await commit(view, all, NOTE)).toMatchObject({ ok: true })
   expect((await through(code)).draft?.changes).toHaveLength(all.length)
-  steppe.draftViews.clear()
+  forgetViews(steppe)
   expect((await through(code)).draft?.changes).toHaveLength(all.length)
   expect(await publishDraft(steppe, code, { author: 'Maeve', reason: '', at: AUTHOR.at })).toMatchObject({
     ok: true,

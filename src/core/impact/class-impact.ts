@@ -34,7 +34,7 @@ export interface MovedPrice {
 }
 
 /** What a class may do with an item, before and after. */
-export interface MovedRights {
+interface MovedRights {
   readonly variant: string
   readonly before: Rights
   readonly after: Rights

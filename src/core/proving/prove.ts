@@ -25,7 +25,7 @@ import { getSettings } from '../store/store'
 import { wholePercent } from '../tax/split-tax'
 
 /** Where a proof does not hold: for whom, of what, and what was found instead. */
-export interface BrokenCase {
+interface BrokenCase {
   readonly buyer: BuyerReference
   /** Id; `null` where it is about all items together. */
   readonly variant: string | null

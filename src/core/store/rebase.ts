@@ -6,7 +6,7 @@ import type { Change, Store } from './store'
 type Fields = Readonly<Record<string, unknown>>
 
 /** A field that was changed on both sides, to different values. */
-export interface FieldConflict {
+interface FieldConflict {
   readonly field: string
   /** What both started from. */
   readonly before: unknown

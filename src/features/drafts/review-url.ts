@@ -11,7 +11,7 @@ export interface ReviewShown {
   readonly counts: 'once' | 'sold'
 }
 
-export const REVIEW_TABS = ['pays', 'sees', 'contracts', 'changes'] as const
+const REVIEW_TABS = ['pays', 'sees', 'contracts', 'changes'] as const
 export type ReviewTab = (typeof REVIEW_TABS)[number]
 
 const FIRST: ReviewShown = { tab: 'pays', who: null, isWhole: false, sku: null, quantity: 1, counts: 'once' }

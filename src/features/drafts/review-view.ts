@@ -63,7 +63,7 @@ export interface ConflictView {
   readonly whole: { readonly mine: string; readonly theirs: string } | null
 }
 
-export interface BrokenProof {
+interface BrokenProof {
   readonly sentence: string
   readonly href: string
   readonly found: string

@@ -10,6 +10,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
     { href: '/board', name: 'Board', group: 'Look', key: 'b' },
     { href: '/compare', name: 'Compare', group: 'Look', key: 'd' },
     { href: '/look-as-buyer', name: 'Shop window', group: 'Look', key: 's' },
+    { href: '/calendar', name: 'Calendar', group: 'Look', key: 't' },
     {
       href: '/products',
       name: 'Products',

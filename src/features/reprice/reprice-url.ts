@@ -7,10 +7,10 @@ export const REPRICE_FIELDS: Readonly<Record<ReferenceField, string>> = {
   floor: 'floor',
 }
 
-export const REPRICE_TABS = ['all', 'outliers', 'same', 'problems'] as const
+const REPRICE_TABS = ['all', 'outliers', 'same', 'problems'] as const
 export type RepriceTab = (typeof REPRICE_TABS)[number]
 
-export const REPRICE_FILTERS = ['', 'low-margin', 'never-sold', 'sold', 'unchanged'] as const
+const REPRICE_FILTERS = ['', 'low-margin', 'never-sold', 'sold', 'unchanged'] as const
 export type RepriceFilter = (typeof REPRICE_FILTERS)[number]
 
 /** What is repriced and how, as the address says. */

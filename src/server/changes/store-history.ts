@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { and, count, desc, eq, inArray, lt, lte, ne } from 'drizzle-orm'
+import { and, count, desc, inArray, lt, lte, ne } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { SHOP_AUTHOR } from './commit'
@@ -60,14 +60,4 @@ export async function storeHistory(
     undoneBy: undoneBy.get(id) ?? null,
     records: recordsOf.get(id) ?? 0,
   }))
-}
-
-/** One change of what is live, by its number; `null` where there is none. */
-export async function findStoreChange(steppe: Steppe, id: number): Promise<StoreChange | null> {
-  const { changeSets: sets } = schema
-  if (!Number.isInteger(id) || id < 1 || id > steppe.lastChangeSet) return null
-  const [found] = await storeHistory(steppe, { before: id + 1, limit: 1 })
-  if (found?.id === id) return found
-  const row = await steppe.database.query.changeSets.findFirst({ where: eq(sets.id, id) })
-  return row ? { ...row, undoneBy: null, records: 0 } : null
 }

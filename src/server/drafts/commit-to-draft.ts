@@ -17,7 +17,7 @@ import type { Turns } from '../engine/under-way'
 import { revisionKey } from '../records/record-tables'
 import type { Target, View, ViewedDraft } from '../views/view'
 import { type DraftEdit, forgetUnfinishedEdits, writeEdits } from './draft-rows'
-import { draftView, keepView } from './draft-view'
+import { draftView, forgetViews, keepView } from './draft-view'
 
 /** Puts changes into a draft, which nobody else notices: live stays as it is. Errors as of `commit`. */
 export async function commitToDraft(
@@ -81,7 +81,7 @@ export async function writeDraft(
   if (isLarge) await writeMany(steppe, { draft, changeSet }, edits, onProgress)
   steppe.sync()
   if (!after) {
-    steppe.draftViews.delete(draft)
+    forgetViews(steppe, draft)
     return changeSet
   }
   const content = withEdits(viewed, edits, changeSet)

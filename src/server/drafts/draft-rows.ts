@@ -1,10 +1,9 @@
 import 'server-only'
 
 import type { DraftChange } from '@/core/drafts/amend'
-import { findNearest } from '@/core/issue/issue'
 import { codeFromName } from '@/core/store/code-from-name'
 import type { Change } from '@/core/store/store'
-import { and, asc, desc, eq, gt, isNotNull, lte, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
 import * as schema from '../database/schema'
 import { revisionKey, ROWS_A_WRITE, type Writer } from '../records/record-tables'
@@ -43,14 +42,6 @@ export async function openDrafts(database: Database): Promise<readonly Draft[]> 
     where: eq(schema.drafts.state, 'open'),
     orderBy: asc(schema.drafts.id),
   })
-}
-
-/** What a draft whose code is not known may have been: the one with the most similar code. */
-export async function nearestDraft(database: Database, code: string): Promise<string | null> {
-  return findNearest(
-    code,
-    (await openDrafts(database)).map((draft) => draft.code),
-  )
 }
 
 /** Begins a draft; where one of the name is open, the next number is put behind it. */
@@ -210,13 +201,4 @@ export async function latestEdits(
     .where(and(counts, eq(rows.draft, draft), eq(rows.kind, record.kind), eq(rows.record, record.id)))
     .orderBy(desc(sets.id))
     .limit(count)
-}
-
-/** What was published, newest first. */
-export async function publishedDrafts(database: Database, count: number): Promise<readonly Draft[]> {
-  return database.query.drafts.findMany({
-    where: and(eq(schema.drafts.state, 'published'), isNotNull(schema.drafts.changeSet)),
-    orderBy: desc(schema.drafts.changeSet),
-    limit: count,
-  })
 }

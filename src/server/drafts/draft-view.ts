@@ -3,16 +3,32 @@ import 'server-only'
 import { layOver } from '@/core/drafts/lay-over'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { refreshInSteps } from '@/core/engine/prepare'
+import { sharedMemory } from '@/core/maps/shared-memory'
 import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
 import { liveView, type View } from '../views/view'
 import { type Draft, findDraft, lastEdit, readDraft } from './draft-rows'
 
 /** A view of a draft somebody looked through lately, and what it was made of. */
-export interface KeptView {
+interface KeptView {
   readonly live: PreparedStore
   readonly edit: number
   readonly view: Promise<View>
+}
+
+/** Views made lately, by the ids of their drafts. */
+const KEPT = sharedMemory('draft-views', () => new WeakMap<Steppe['database'], Map<number, KeptView>>())
+
+function keptViews({ database }: Steppe): Map<number, KeptView> {
+  const known = KEPT.get(database) ?? new Map<number, KeptView>()
+  KEPT.set(database, known)
+  return known
+}
+
+/** Forgets the views that were made of a draft, or of all of them: whoever looks next reads it anew. */
+export function forgetViews(steppe: Steppe, draft: number | null = null): void {
+  if (draft === null) keptViews(steppe).clear()
+  else keptViews(steppe).delete(draft)
 }
 
 /** Beyond it the one that was looked through longest ago is forgotten; it is made anew from the database. */
@@ -32,7 +48,7 @@ export async function draftView(steppe: Steppe, code: string): Promise<View | nu
 export async function viewOf(steppe: Steppe, draft: Draft): Promise<View> {
   const edit = await lastEdit(steppe.database, draft.id)
   const { prepared: live } = liveView(steppe)
-  const kept = steppe.draftViews.get(draft.id)
+  const kept = keptViews(steppe).get(draft.id)
   if (kept && kept.live === live && kept.edit === edit) {
     const view = await kept.view
     // Its name and its plan may be others by now.
@@ -45,7 +61,7 @@ export async function viewOf(steppe: Steppe, draft: Draft): Promise<View> {
 
 /** Keeps a view that was made, in the place of the one before. */
 export function keepView(steppe: Steppe, draft: number, kept: KeptView): void {
-  const { draftViews } = steppe
+  const draftViews = keptViews(steppe)
   draftViews.delete(draft)
   draftViews.set(draft, kept)
   for (const old of [...draftViews.keys()].slice(0, -MOST_KEPT)) draftViews.delete(old)

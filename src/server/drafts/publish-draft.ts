@@ -13,7 +13,7 @@ import { type Draft, findDraft } from './draft-rows'
 import { isInTheWay } from '@/core/proving/prove'
 import { verdictsOf } from '../proofs/verdicts'
 import type { DraftView } from './draft-impact'
-import { draftView } from './draft-view'
+import { draftView, forgetViews } from './draft-view'
 
 export type PublishOutcome =
   | CommitOutcome
@@ -55,7 +55,7 @@ export async function publishDraft(
   return inDraft(steppe, draft.id, async () => {
     for (let tries = 1; ; tries += 1) {
       const outcome = await tryToPublish(steppe, code, publication, onProgress)
-      if (outcome.ok) steppe.draftViews.delete(draft.id)
+      if (outcome.ok) forgetViews(steppe, draft.id)
       const isPassed = !outcome.ok && outcome.code === 'stale'
       if (!isPassed || tries === MOST_TRIES) return outcome
     }
@@ -219,7 +219,7 @@ export async function discardDraft(steppe: Steppe, code: string): Promise<boolea
       .where(and(eq(drafts.id, draft.id), eq(drafts.state, 'open')))
       .returning({ id: drafts.id })
     steppe.sync()
-    steppe.draftViews.delete(draft.id)
+    forgetViews(steppe, draft.id)
     return ended.length > 0
   })
 }

@@ -11,7 +11,6 @@ import { loadStore, type Revisions } from '../records/record-tables'
 import { undoUnfinished } from '../records/undo-unfinished'
 import { forgetUnfinishedEdits } from '../drafts/draft-rows'
 import type { Jobs } from '../jobs/jobs'
-import type { KeptView } from '../drafts/draft-view'
 import type { Turns, UnderWay } from './under-way'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
@@ -32,8 +31,6 @@ export interface Steppe extends Turns {
   lastChangeSet: number
   /** Stores of the past that were looked at last, by which change sets they leave out. */
   readonly past: Map<string, PreparedStore>
-  /** Drafts that were looked through last, by their ids. */
-  readonly draftViews: Map<number, KeptView>
   /** Who writes in each draft: one at a time. */
   readonly draftTurns: Map<number, Turns>
   /** Work that waits for its time; `null` where only the database is open. */
@@ -93,7 +90,6 @@ export async function openSteppe(directory: string, options: OpenOptions = {}): 
     ...tryToPrepare(store),
     lastChangeSet: await lastChangeSetId(database),
     past: new Map(),
-    draftViews: new Map(),
     draftTurns: new Map(),
     writing: Promise.resolve(),
     underWay: null,

@@ -14,7 +14,7 @@ import { nameOf } from '../record/find-record'
 import { type EditableKind, sectionOf } from '../record/sections'
 
 /** One field of a record, before and after, as a sheet says it; empty where it says nothing. */
-export interface ChangedField {
+interface ChangedField {
   readonly name: string
   readonly from: string
   readonly to: string

@@ -1,7 +1,7 @@
 import type { Decimal } from '@/core/decimal/decimal'
 
 /** An open draft, to be chosen. */
-export interface DraftChoice {
+interface DraftChoice {
   readonly code: string
   readonly name: string
 }

@@ -1,0 +1,16 @@
+import { CalendarPage } from '@/features/calendar/calendar-page'
+import { loadCalendar } from '@/features/calendar/load-calendar'
+import { lookFrom } from '@/server/engine/look-from'
+import { parseVantage } from '@/ui/frame/vantage-url'
+import type { Metadata } from 'next'
+
+export const metadata: Metadata = { title: 'Calendar' }
+
+export default async function Page({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string>>
+}) {
+  const fields = await searchParams
+  return <CalendarPage view={await loadCalendar(await lookFrom(parseVantage(new URLSearchParams(fields))))} />
+}
