@@ -55,6 +55,14 @@ export function TracePanel() {
               Keep this true
             </VantageLink>{' '}
             <span className="text-soft">as a proof, asked before every publication</span>
+            <br />
+            <VantageLink
+              href={`/price-history?sku=${encodeURIComponent(trace.sku)}`}
+              lookAs={from.as}
+              className="link-name"
+            >
+              What they paid before
+            </VantageLink>
           </p>
         )}
       </div>

@@ -1,0 +1,57 @@
+import { compare, type Decimal } from './../decimal/decimal'
+
+/** A price and since when (epoch milliseconds) it was what the public paid; `null` where there was none. */
+export interface PastPrice {
+  readonly since: number
+  readonly price: Decimal | null
+}
+
+/** How far back the lowest price is looked for. */
+const DAYS = 30
+const DAY = 86_400_000
+
+/** What a reduction may be announced beside. */
+export interface PriorPrice {
+  readonly price: Decimal
+  /** When it was that low, for the first time in those days. */
+  readonly since: number
+  /** The instant the days are counted back from: when the reduction began, or the first of several that followed one another. */
+  readonly countedFrom: number
+}
+
+/**
+ * The lowest price of the 30 days before a reduction began; of one that grows step by step, before its first step. Goods
+ * that have been sold for less than 30 days are looked at as long as they have been sold.
+ *
+ * `steps` are in order of time. `at` is when the reduction begins (or has begun).
+ *
+ * Errors  `null` where nothing was sold in those days, so that there is nothing to announce a reduction from.
+ * Source  Directive 98/6/EC, Article 6a(1), (2), (4) and (5), inserted by Directive (EU) 2019/2161, Article 2(1): paragraphs
+ *         4 and 5 are options of the member states.
+ */
+export function priorPrice(steps: readonly PastPrice[], at: number): PriorPrice | null {
+  const began = reductionBegan(steps, at)
+  const start = began - DAYS * DAY
+  let lowest: PriorPrice | null = null
+  for (const [place, { since, price }] of steps.entries()) {
+    const until = steps[place + 1]?.since ?? Number.POSITIVE_INFINITY
+    if (price === null || since >= began || until <= start) continue
+    if (lowest === null || compare(price, lowest.price) < 0)
+      lowest = { price, since: Math.max(since, start), countedFrom: began }
+  }
+  return lowest
+}
+
+/** When the run of reductions began that an instant is in: each step lower than the one before, without a rise between. */
+function reductionBegan(steps: readonly PastPrice[], at: number): number {
+  const past = steps.filter(({ since }) => since <= at)
+  let began = at
+  for (let place = past.length - 1; place > 0; place -= 1) {
+    const [now, before] = [past[place] as PastPrice, past[place - 1] as PastPrice]
+    if (now.price === null || before.price === null || compare(now.price, before.price) >= 0) break
+    // A reduction that has stood for longer than the days is over as an announcement: it is the price by now.
+    if (at - now.since > DAYS * DAY && place === past.length - 1) break
+    began = now.since
+  }
+  return began
+}

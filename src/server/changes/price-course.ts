@@ -1,0 +1,164 @@
+import 'server-only'
+
+import type { Decimal } from '@/core/decimal/decimal'
+import type { BuyerContext } from '@/core/engine/context/buyer-context'
+import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { findPrice } from '@/core/engine/price/find-price'
+import { openPricingContext } from '@/core/engine/price/open-pricing-context'
+import { and, asc, eq, gt, inArray, lte, ne, or } from 'drizzle-orm'
+import * as schema from '../database/schema'
+import type { Steppe } from '../engine/steppe'
+import { liveView } from '../views/view'
+import { SHOP_AUTHOR } from './commit'
+import { preparedAsOf } from './history'
+
+/** Why a price began: somebody changed the store, or a date in it came. */
+export type CourseCause =
+  | { readonly kind: 'change'; readonly changeSet: number; readonly note: string; readonly author: string }
+  /** Names of lists or adjustments that started or ended. */
+  | { readonly kind: 'date'; readonly started: readonly string[]; readonly ended: readonly string[] }
+  | { readonly kind: 'beginning' }
+
+/** A price from an instant on (epoch milliseconds), in the basis of the store; `null` where there was none. */
+export interface CourseStep {
+  readonly since: number
+  readonly price: Decimal | null
+  readonly currency: string
+  /** Name of the list it came from; empty for the base price. */
+  readonly source: string
+  readonly cause: CourseCause
+}
+
+interface Asked {
+  readonly from: BuyerContext
+  readonly variant: string
+  /** In thousandths. */
+  readonly quantity: number
+}
+
+/** Changes of these kinds can move a price; of products and variants only those of the item. */
+const MOVING = [
+  'price-line',
+  'price-list',
+  'contract',
+  'adjustment',
+  'account',
+  'group',
+  'settings',
+  'currency',
+  'exchange-rate',
+  'region',
+  'category',
+  'price-family',
+  'tax-rate',
+] as const
+/** A price whose store changed more often is told as far as the latest of these. */
+const MOST_CHANGES = 60
+/** Dates within one state of the store. */
+const MOST_EDGES = 100
+
+/**
+ * What one buyer paid for one item over a time, computed anew from the store as it was: every step of it, with why it began.
+ */
+export async function priceCourse(
+  steppe: Steppe,
+  asked: Asked,
+  { start, end }: { readonly start: number; readonly end: number },
+): Promise<{ readonly steps: readonly CourseStep[]; readonly isWhole: boolean }> {
+  const product = liveView(steppe).prepared.store.variant.get(asked.variant)?.product ?? ''
+  const sets = await movingSets(steppe, asked.variant, product, { start, end })
+  const shown = sets.slice(-MOST_CHANGES)
+  const begin = shown.length < sets.length ? (shown[0]?.at.getTime() ?? start) : start
+  const steps: CourseStep[] = []
+  const edges = [
+    { since: begin, cause: { kind: 'beginning' } as CourseCause },
+    ...shown
+      .filter(({ at }) => at.getTime() > begin)
+      .map(({ id, at, note, author }) => ({
+        since: at.getTime(),
+        cause: { kind: 'change', changeSet: id, note, author } as CourseCause,
+      })),
+  ]
+  for (const [place, edge] of edges.entries()) {
+    const until = edges[place + 1]?.since ?? end
+    const prepared = await preparedAsOf(steppe, new Date(edge.since))
+    for (const step of stepsWithin(prepared, asked, edge.since, until, edge.cause)) {
+      const last = steps.at(-1)
+      if (last && last.price === step.price && last.currency === step.currency) continue
+      steps.push(step)
+    }
+  }
+  return { steps, isWhole: shown.length === sets.length }
+}
+
+async function movingSets(
+  { database, lastChangeSet }: Steppe,
+  variant: string,
+  product: string,
+  { start, end }: { readonly start: number; readonly end: number },
+) {
+  const { changeSets: sets, changes } = schema
+  return database
+    .selectDistinct({ id: sets.id, at: sets.at, note: sets.note, author: sets.author })
+    .from(changes)
+    .innerJoin(sets, eq(sets.id, changes.changeSet))
+    .where(
+      and(
+        gt(sets.at, new Date(start)),
+        lte(sets.at, new Date(end)),
+        lte(sets.id, lastChangeSet),
+        ne(sets.author, SHOP_AUTHOR),
+        or(
+          inArray(changes.kind, [...MOVING]),
+          and(eq(changes.kind, 'variant'), eq(changes.record, variant)),
+          and(eq(changes.kind, 'product'), eq(changes.record, product)),
+        ),
+      ),
+    )
+    .orderBy(asc(sets.id))
+}
+
+/** The prices of one state of the store: one until the next date at which anything starts or ends for the buyer. */
+function stepsWithin(
+  prepared: PreparedStore,
+  { from, variant, quantity }: Asked,
+  since: number,
+  until: number,
+  cause: CourseCause,
+): readonly CourseStep[] {
+  const number = prepared.index.numberOf.get(variant)
+  const steps: CourseStep[] = []
+  let before: ReadonlyMap<string, string> | null = null
+  for (let at = since, edges = 0; at < until && edges < MOST_EDGES; edges += 1) {
+    const opened = openPricingContext(prepared, { ...from, at })
+    if (number === undefined || !opened.ok) {
+      steps.push({ since: at, price: null, currency: '', source: '', cause })
+      break
+    }
+    const { value: context } = opened
+    const found = findPrice(prepared, context, number, { own: quantity, counted: null })
+    const holding = new Map([
+      ...context.ladder.flat().map(({ compiled }) => [compiled.list.id, compiled.list.name] as const),
+      ...[...context.currencyView.adjustments, ...context.shown].map(({ id, name }) => [id, name] as const),
+    ])
+    steps.push({
+      since: at,
+      price: shownInBasis(prepared, context.currencyView, number, found, storeBasis(prepared)),
+      currency: context.currency,
+      source: found.entry?.compiled.list.name ?? '',
+      cause: before === null ? cause : dateCause(before, holding),
+    })
+    before = holding
+    at = Math.max(at + 1, context.validity.until)
+  }
+  return steps
+}
+
+function dateCause(before: ReadonlyMap<string, string>, now: ReadonlyMap<string, string>): CourseCause {
+  return {
+    kind: 'date',
+    started: [...now].filter(([id]) => !before.has(id)).map(([, name]) => name),
+    ended: [...before].filter(([id]) => !now.has(id)).map(([, name]) => name),
+  }
+}
