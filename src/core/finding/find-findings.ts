@@ -5,7 +5,7 @@ import { CONTRACT_FINDINGS, EXEMPTION_FINDINGS, LIST_FINDINGS, PASSCODE_FINDINGS
 import { PRICE_FINDINGS } from './prices'
 import { RATE_FINDINGS, TAX_FINDINGS } from './rates'
 import { AUDIENCE_FINDINGS, LINE_FINDINGS, RULE_FINDINGS } from './reach'
-import { BREAK_FINDINGS, CLASH_FINDINGS, LIMIT_FINDINGS } from './rules'
+import { BREAK_FINDINGS, CLASH_FINDINGS } from './rules'
 
 const KINDS: readonly FindingKind[] = [
   PRICE_FINDINGS,
@@ -18,7 +18,6 @@ const KINDS: readonly FindingKind[] = [
   AUDIENCE_FINDINGS,
   LINE_FINDINGS,
   RULE_FINDINGS,
-  LIMIT_FINDINGS,
   CLASH_FINDINGS,
   BREAK_FINDINGS,
 ]

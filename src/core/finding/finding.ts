@@ -52,7 +52,6 @@ export type FindingCode =
   | 'stale-rate'
   | 'no-exchange-rate'
   | 'no-tax-rate'
-  | 'limits-contradict'
   | 'only-listed'
   | 'list-reaches-nobody'
   | 'line-reaches-nothing'

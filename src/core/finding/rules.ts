@@ -1,83 +1,11 @@
 import { compare, type Decimal } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { roundPrice } from '../decimal/rounding'
-import { findLimits } from '../engine/rules/find-limits'
 import { findClashes } from '../engine/promoted/find-clashes'
-import { buyerClasses, standsAt } from '../impact/buyer-classes'
-import { findContradiction } from '../limits/limit'
 import type { PriceLine } from '../price/price-list'
 import type { Steps } from '../steps/steps'
 import { eachInSteps } from '../steps/steps'
 import { aboutRecord, type Finding, type FindingCase, type FindingKind, type Looking } from './finding'
-
-/** Items nobody of a class could buy any quantity of. */
-export const LIMIT_FINDINGS: FindingKind = {
-  code: 'limits-contradict',
-  looksAt: [
-    'limit',
-    'product',
-    'variant',
-    'category',
-    'account',
-    'group',
-    'contract',
-    'channel',
-    'region',
-    'settings',
-  ],
-  *find({ prepared, at }: Looking): Steps<readonly Finding[]> {
-    const { index, store } = prepared
-    const found = new Map<string, { readonly cause: Finding['cause']; readonly cases: FindingCase[] }>()
-    if (store.limit.size === 0) return []
-    const comparison = { before: prepared, after: prepared, at, channel: null }
-    const asked = new Set<string>()
-    for (const of of yield* buyerClasses(comparison, false)) {
-      const pricingContext = standsAt(comparison, 'after', of)
-      // Buyers under the same rules need not be asked again.
-      const rules = pricingContext?.terms.limits.map(({ rule, who }) => `${rule.id}:${who}`).join() ?? ''
-      if (!pricingContext || asked.has(rules)) continue
-      asked.add(rules)
-      for (let number = 0; number < index.variantCount; number += 1) {
-        if (number % 512 === 0) yield
-        const id = index.items[number] as string
-        const variant = store.variant.get(id)
-        if (variant?.status !== 'active' || store.product.get(variant.product)?.status !== 'active') continue
-        const { limits, setBy } = findLimits(prepared, pricingContext, number)
-        const wrong = findContradiction(limits)
-        if (!wrong) continue
-        const source = setBy.maximum ?? setBy.minimum ?? setBy.multiple ?? setBy.values
-        const cause =
-          source?.kind === 'rule'
-            ? ({ kind: 'limit', id: source.rule } as const)
-            : ({ kind: 'product', id: variant.product } as const)
-        const known = found.get(cause.id) ?? { cause, cases: [] }
-        found.set(cause.id, known)
-        if (known.cases.some((each) => each.variant === id)) continue
-        const { buyer } = of
-        known.cases.push({
-          variant: id,
-          buyer:
-            buyer.kind === 'group'
-              ? { kind: 'group', id: buyer.group }
-              : buyer.kind === 'account'
-                ? { kind: 'account', id: buyer.account }
-                : { kind: 'guest', id: '' },
-          amounts: { value: wrong.value },
-          currency: '',
-          fix: [],
-        })
-      }
-    }
-    return [...found.values()].map(({ cause, cases }) => ({
-      code: 'limits-contradict',
-      group: 'wrong-for-buyers',
-      key: `limits-contradict/${cause.kind}/${cause.id}`,
-      cause,
-      cases,
-      facts: {},
-    }))
-  },
-}
 
 /** Promotions of one priority that can take the same units. */
 export const CLASH_FINDINGS: FindingKind = {

@@ -50,8 +50,6 @@ const SENTENCES: Readonly<Record<FindingCode, Say>> = {
   'no-exchange-rate': () =>
     'currency has no exchange rate: prices in it are missing where no list has its own',
   'no-tax-rate': ({ facts }) => `tax class has no rate in a place you serve: ${facts['place']}`,
-  'limits-contradict': ({ cases }) =>
-    many(cases.length, 'item cannot be bought in any quantity', 'items cannot be bought in any quantity'),
   'only-listed': ({ facts }) =>
     `list offers only what it lists, and contract ${facts['contracts']} has no assortment`,
   'list-reaches-nobody': () => 'price list is for nobody there is',

@@ -99,7 +99,7 @@ function toCase({ buyer, variant, amounts, currency, fix }: FindingCase, store: 
     as: buyer === null ? null : buyer.kind === 'guest' ? 'guest' : code(buyer.kind, buyer.id),
     title: [product?.name, Object.values(record?.options ?? {}).join(', ')].filter(Boolean).join(', '),
     sku: record?.sku ?? '',
-    price: money('price') || money('amount') || (amounts['value'] ?? ''),
+    price: money('price') || money('amount'),
     beside: money('cost') || money('usual'),
     fixed: fix.length > 0 ? money('raised') || money('usual') || money('wanted') : '',
   }

@@ -1,0 +1,189 @@
+import type { FindingCode } from '@/core/finding/finding'
+import { findFindings, worstFirst } from '@/core/finding/find-findings'
+import { prepare, refresh } from '@/core/engine/prepare'
+import { atOnce } from '@/core/steps/steps'
+import { applyChanges, type Change } from '@/core/store/store'
+import { goods, TWO_RATES, writtenStore } from '@tests/fixtures/written-store'
+
+const AT = Date.parse('2026-11-25T10:00:00Z')
+
+const BASE = {
+  settings: { taxClass: 'standard' },
+  ...TWO_RATES,
+  categories: [{ code: 'frames', name: 'Frames' }],
+  ...goods(['F1', '10.00', 'frames', { cost: '6.00' }], ['F2', '20.00', 'frames', { cost: '12.00' }]),
+  groups: [{ code: 'farms', name: 'Farms', trade: true }],
+  accounts: [{ code: 'ada', name: 'Ada', groups: ['farms'] }],
+}
+const FARMS = { include: [{ kind: 'group', group: 'farms' }], exclude: [] }
+const list = (code: string, more: object = {}) => ({
+  code,
+  name: code,
+  currency: 'EUR',
+  audience: FARMS,
+  ...more,
+})
+const line = (id: string, of: string, variant: string, breaks: readonly object[], more: object = {}) => ({
+  id,
+  list: of,
+  scope: { include: [{ kind: 'variant', variant }], exclude: [] },
+  breaks,
+  ...more,
+})
+const fixed = (amount: string, from = '0') => ({ from, method: { kind: 'fixed', amount } })
+
+function findings(sections: object) {
+  const store = writtenStore({ ...BASE, ...sections } as Parameters<typeof writtenStore>[0])
+  return worstFirst(atOnce(findFindings({ prepared: prepare(store), at: AT })))
+}
+
+const codes = (sections: object) => findings(sections).map(({ code }) => code)
+
+test('a store in which all is as it should be has no findings', () => {
+  expect(codes({})).toEqual([])
+})
+
+test.each<readonly [code: FindingCode, why: string, sections: object]>([
+  [
+    'below-cost',
+    'a fixed price under the cost',
+    { priceLists: [list('l')], priceLines: [line('x', 'l', 'F1', [fixed('5.99')])] },
+  ],
+  [
+    'above-public',
+    'a trade price above the base',
+    { priceLists: [list('l')], priceLines: [line('x', 'l', 'F1', [fixed('10.01')])] },
+  ],
+  [
+    'break-gap',
+    'buying ten costs more a piece',
+    { priceLists: [list('l')], priceLines: [line('x', 'l', 'F1', [fixed('9.00'), fixed('9.50', '10')])] },
+  ],
+  [
+    'no-price',
+    'an item without a base price',
+    goods(['F1', '10.00', 'frames'], ['F3', null as never, 'frames']),
+  ],
+  [
+    'contract-ends',
+    'in 36 days',
+    { contracts: [{ code: 'C', name: 'C', accounts: ['ada'], to: '2026-12-31T00:00' }] },
+  ],
+  [
+    'contract-ended',
+    'weeks ago',
+    { contracts: [{ code: 'C', name: 'C', accounts: ['ada'], to: '2026-10-31T00:00' }] },
+  ],
+  ['list-over', 'a list with an end', { priceLists: [list('l', { schedule: { to: '2026-10-01T00:00' } })] }],
+  [
+    'passcode-over',
+    'a passcode with an end',
+    { passcodes: [{ code: 'p', name: 'P', word: 'open-sesame', to: '2026-10-01T00:00' }] },
+  ],
+  [
+    'exemption-over',
+    'a certificate with an end',
+    {
+      accounts: [
+        { code: 'ada', name: 'Ada', groups: ['farms'], exemption: 'X 1', exemptUntil: '2026-10-01T00:00' },
+      ],
+    },
+  ],
+  [
+    'stale-rate',
+    'a rate of last year',
+    {
+      currencies: [{ code: 'GBP', ageLimit: 30 }],
+      exchangeRates: [{ id: 'r', currency: 'GBP', per: 'EUR', rate: '0.85', from: '2025-11-25T00:00:00Z' }],
+    },
+  ],
+  ['no-exchange-rate', 'a currency without a rate', { currencies: [{ code: 'GBP' }] }],
+  [
+    'list-reaches-nobody',
+    'a group nobody is',
+    { priceLists: [list('l', { audience: { include: [{ kind: 'tag', tag: 'nobody' }], exclude: [] } })] },
+  ],
+  [
+    'line-reaches-nothing',
+    'what is not sold any more',
+    {
+      ...goods(['F1', '10.00', 'frames'], ['F2', '20.00', 'frames', { status: 'archived' }]),
+      priceLists: [list('l')],
+      priceLines: [line('x', 'l', 'F2', [fixed('9.00')])],
+    },
+  ],
+  [
+    'rule-reaches-nothing',
+    'a limit for a branch of nothing',
+    {
+      categories: [...BASE.categories, { code: 'empty', name: 'Empty' }],
+      limits: [
+        {
+          code: 'r',
+          name: 'R',
+          minimum: '2',
+          scope: { include: [{ kind: 'category', category: 'empty', descendants: true }], exclude: [] },
+        },
+      ],
+    },
+  ],
+  [
+    'only-listed',
+    'and a contract without an assortment',
+    {
+      priceLists: [list('l', { onlyListed: true })],
+      priceLines: [line('x', 'l', 'F1', [fixed('9.00')])],
+      contracts: [{ code: 'C', name: 'C', accounts: ['ada'], lists: ['l'] }],
+    },
+  ],
+  [
+    'ending-missed',
+    'a price that was typed',
+    {
+      priceLists: [
+        list('l', { rounding: { kind: 'endings', period: '1', endings: ['0.90'], mode: 'nearest' } }),
+      ],
+      priceLines: [line('x', 'l', 'F1', [fixed('9.50')])],
+    },
+  ],
+])('%s: %s', (code, _, sections) => {
+  expect(codes(sections)).toContain(code)
+})
+
+test('what is put right is found no more', () => {
+  const store = writtenStore({
+    ...BASE,
+    priceLists: [
+      list('l', { rounding: { kind: 'endings', period: '1', endings: ['0.90'], mode: 'nearest' } }),
+    ],
+    priceLines: [line('x', 'l', 'F1', [fixed('5.50')]), line('y', 'l', 'F2', [fixed('25.90')])],
+  } as Parameters<typeof writtenStore>[0])
+  const prepared = prepare(store)
+  const before = worstFirst(atOnce(findFindings({ prepared, at: AT })))
+  expect(before.map(({ code }) => code).sort()).toEqual(['above-public', 'below-cost', 'ending-missed'])
+  for (const { code, cases } of before) {
+    const fix = cases.flatMap((each) => each.fix)
+    expect(fix.length).toBeGreaterThan(0)
+    const after = refresh(prepared, applyChanges(store, fix), fix)
+    const left = worstFirst(atOnce(findFindings({ prepared: after, at: AT }))).map((each) => each.code)
+    expect(left).not.toContain(code)
+  }
+})
+
+test('after an edit only kinds that look at what was edited are asked again, and tell the same as asking all', () => {
+  const store = writtenStore(BASE as Parameters<typeof writtenStore>[0])
+  const prepared = prepare(store)
+  const known = atOnce(findFindings({ prepared, at: AT }))
+  const group = store.group.get('farms')!
+  const change = {
+    kind: 'group',
+    id: 'farms',
+    before: group,
+    after: { ...group, name: 'Bee farms' },
+  } as Change
+  const after = refresh(prepared, applyChanges(store, [change]), [change])
+  const next = atOnce(findFindings({ prepared: after, at: AT }, known))
+  const kept = [...next.byKind].filter(([kind, found]) => known.byKind.get(kind) === found)
+  expect(kept.length).toBeGreaterThan(4)
+  expect(worstFirst(next)).toEqual(worstFirst(atOnce(findFindings({ prepared: after, at: AT }))))
+})

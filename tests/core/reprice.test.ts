@@ -1,0 +1,88 @@
+import { decimal } from '@/core/decimal/decimal'
+import { prepare } from '@/core/engine/prepare'
+import { EVERYTHING } from '@/core/predicates/what'
+import { medianDeviation } from '@/core/reprice/median-deviation'
+import { repriceRows, type RepriceRule } from '@/core/reprice/reprice'
+import { atOnce } from '@/core/steps/steps'
+import { writtenStore } from '@tests/fixtures/written-store'
+
+// Source: the worked example of the article “Median absolute deviation” of Wikipedia: 1, 1, 2, 2, 4, 6, 9 (from memory).
+test('the median absolute deviation of the usual example', () => {
+  expect(medianDeviation([1, 1, 2, 2, 4, 6, 9])).toEqual({ median: 2, deviation: 1 })
+  expect(medianDeviation([])).toEqual({ median: 0, deviation: 0 })
+})
+
+const STORE = writtenStore({
+  categories: [
+    { code: 'a', name: 'A' },
+    { code: 'b', name: 'B' },
+  ],
+  products: [
+    { code: 'P', name: 'P', categories: ['a'], axes: ['Size'], basePrice: '10.00', cost: '6.00' },
+    { code: 'Q', name: 'Q', categories: ['b'], basePrice: '50.00', cost: '20.00' },
+    { code: 'R', name: 'R', categories: ['b'] },
+  ],
+  variants: [
+    { sku: 'P-S', product: 'P', options: { Size: 'S' } },
+    { sku: 'P-M', product: 'P', options: { Size: 'M' } },
+    { sku: 'P-L', product: 'P', options: { Size: 'L' }, basePrice: '12.00' },
+    { sku: 'Q', product: 'Q' },
+    { sku: 'R', product: 'R' },
+  ],
+})
+const rows = (rule: Partial<RepriceRule>) =>
+  atOnce(
+    repriceRows(prepare(STORE), {
+      what: EVERYTHING,
+      field: 'basePrice',
+      from: 'basePrice',
+      steps: [{ from: null, expression: { kind: 'percent', percent: decimal(5) } }],
+      rounding: null,
+      ...rule,
+    }),
+  ).map(({ record, id, next, problem }) => [record, id, next ?? problem])
+
+test('a product changes once where all that take its price over are meant, and variants with their own by themselves', () => {
+  expect(rows({})).toEqual([
+    ['product', 'P', '10.5'],
+    ['variant', 'P-L', '12.6'],
+    ['product', 'Q', '52.5'],
+    ['variant', 'R', 'no-current-price'],
+  ])
+})
+
+test('where only some variants are meant, each gets a price of its own', () => {
+  const what = { include: [{ kind: 'variant', variant: 'P-S' } as const], exclude: [] }
+  expect(rows({ what })).toEqual([['variant', 'P-S', '10.5']])
+})
+
+test('steps by what a price is, another amount to start from, endings, and what cannot be', () => {
+  const steps = [
+    { from: null, expression: { kind: 'percent', percent: decimal(10) } as const },
+    { from: decimal(12), expression: { kind: 'percent', percent: decimal(1) } as const },
+  ]
+  expect(rows({ steps }).map(([, , next]) => next)).toEqual(['11', '12.12', '50.5', 'no-current-price'])
+  const rounding = {
+    kind: 'endings',
+    period: decimal(1),
+    endings: [decimal('0.90')],
+    mode: 'nearest',
+  } as const
+  expect(rows({ rounding }).map(([, , next]) => next)).toEqual(['10.9', '12.9', '52.9', 'no-current-price'])
+  const factor = [{ from: null, expression: { kind: 'factor', factor: decimal(2) } as const }]
+  expect(rows({ from: 'cost', steps: factor }).map(([, , next]) => next)).toEqual([
+    '12',
+    '12',
+    '40',
+    'no-current-price',
+  ])
+  const margin = [{ from: null, expression: { kind: 'margin', percent: decimal(40) } as const }]
+  expect(rows({ steps: margin }).map(([, , next]) => next)).toEqual(['10', '10', '33.33', 'no-cost'])
+  const less = [{ from: null, expression: { kind: 'change', amount: decimal(-20) } as const }]
+  expect(rows({ steps: less }).map(([, , next]) => next)).toEqual([
+    'not-positive',
+    'not-positive',
+    '30',
+    'no-current-price',
+  ])
+})
