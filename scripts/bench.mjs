@@ -9,7 +9,7 @@ const bundle = join(process.cwd(), 'node_modules', '.cache', 'steppe-bench.mjs')
 
 try {
   await build({
-    entryPoints: ['bench/run.ts'],
+    entryPoints: [process.argv[2] ?? 'bench/run.ts'],
     bundle: true,
     platform: 'node',
     format: 'esm',

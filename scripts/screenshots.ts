@@ -48,34 +48,7 @@ const SHOTS: readonly Shot[] = [
         .waitFor()
     },
   },
-  {
-    name: 'when-picker',
-    path: '/adjustments/november-week',
-    act: async (page) => {
-      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
-      await page.getByRole('button', { name: /^When: / }).click()
-      await page
-        .getByRole('textbox', { name: 'When it holds' })
-        .fill('from 1 March 2027, Mondays to Fridays, 16:00 to 18:00')
-    },
-  },
-  {
-    name: 'rule-picker',
-    path: '/contracts/C-104?as=account:fennmoor',
-    act: async (page) => {
-      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
-      await page.getByRole('button', { name: /^Rule for Frames: / }).click()
-      await page
-        .getByText(/lowest margin first/)
-        .first()
-        .waitFor()
-    },
-  },
   { name: 'adjustment', path: '/adjustments/november-week' },
-  {
-    name: 'access-rule',
-    path: `/access-rules/treatments-signed-in?would=${encodeURIComponent('{"effect":"hide"}')}`,
-  },
   { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
   {
     name: 'price-list',
@@ -84,19 +57,32 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'categories', path: '/categories?move=nuclei&into=queens&before=-' },
   {
-    name: 'import',
-    path: '/import',
+    name: 'findings',
+    path: '/findings',
+    act: (page) =>
+      page
+        .getByRole('link', { name: /below cost/ })
+        .first()
+        .click(),
+  },
+  {
+    name: 'reprice',
+    path: '/reprice?rule=%2B5%25%3B+20%3A+%2B4%25%3B+60%3A+%2B3%25&ending=ends+.90',
+  },
+  {
+    name: 'review',
+    path: '/reprice?of=Frames&rule=%2B4%25&ending=ends+.90',
     act: async (page) => {
-      await page.locator('[data-ready=true]').waitFor()
-      await page.setInputFiles('input[type=file]', {
-        name: 'spring-prices.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from(IMPORTED),
-      })
-      await page.getByRole('button', { name: 'Look at what changes' }).click()
-      await page.getByRole('tab', { name: /Changed/ }).click()
+      await page.getByRole('button', { name: /^Put \d+ into/ }).click()
+      await page.waitForURL(/\/drafts\//)
+      await page.getByRole('link', { name: 'Fennmoor Honey Farm Bee farms' }).click()
+      const prices = page.getByRole('table', { name: 'Prices, worst first' })
+      await prices.getByRole('link').first().click()
+      await page.getByRole('table', { name: /Live and Draft/ }).waitFor()
     },
   },
+  // Through the draft of the picture before.
+  { name: 'proofs', path: '/proofs?draft=reprice' },
   { name: 'buyer', path: '/accounts/fennmoor' },
   { name: 'contract', path: '/contracts/C-104' },
   { name: 'promotion', path: '/promotions/frame-mix?on=2027-02-01T10:00Z&as=group:retail' },
@@ -128,18 +114,6 @@ const SHOTS: readonly Shot[] = [
     },
   },
 ]
-
-/** A file with something of everything: new, changed, the same, and wrong. */
-const IMPORTED = [
-  'SKU,Name,Category,Base price,Cost',
-  'FR-BR-PF,,,26.50,13.40',
-  'FR-BR-PA,,,34.90,',
-  'TL-JT-YL,,,11.50,4.95',
-  'HV-STRAP-2,Long hive strap,Hives,9.80,3.10',
-  'HV-GATE,Entrance gate,Hives > Entrances,12.40,5.20',
-  'FR-BR-XX,,,29.00,',
-  'HV-SP,,,12.9O,',
-].join('\n')
 
 const FOLDER = 'docs/screenshots'
 

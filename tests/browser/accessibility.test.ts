@@ -102,6 +102,21 @@ const VIEWS: readonly (readonly [
   ['taxes', '/taxes?sku=FR-BR-PF&country=US&state=CA', null],
   ['limits in force', '/limits-in-force', null],
   ['clashes of promotions', '/promotion-clashes', null],
+  ['draft and history', '/drafts?change=3', null],
+  [
+    'findings',
+    '/findings',
+    (page) =>
+      page
+        .getByRole('link', { name: /below cost/ })
+        .first()
+        .click(),
+  ],
+  ['proofs', '/proofs', null],
+  ['a proof', '/proofs/fennmoor-frames', null],
+  ['reprice', '/reprice?rule=%2B4%25&ending=ends+.90', null],
+  ['calendar', '/calendar?on=2027-03-15', null],
+  ['price history', '/price-history?sku=FR-BR-PF&on=2026-03-03', null],
   ['who sees what', '/access', null],
   ['assortments', '/assortments', null],
   ['access rule', '/access-rules/nuclei-by-quote', null],

@@ -2,7 +2,7 @@ import { type Decimal, decimal } from '../decimal/decimal'
 import { divide, toFraction } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 import { multiply, subtract, HUNDRED } from '../decimal/decimal'
-import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
+import { everyAmount, referenceAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import { columnPrice, priceColumn } from '../engine/column/price-column'
 import type { PreparedStore, PriceColumn } from '../engine/context/prepared-store'
@@ -63,10 +63,12 @@ function* findPrices({ prepared, at }: Looking) {
     if (!pricingContext) continue
     const column = priceColumn(prepared, pricingContext, ONE)
     const guests = of.buyer.kind === 'guest' ? null : guestsBeside(prepared, pricingContext)
+    const costs = everyAmount(referenceAmounts(prepared, 'cost', pricingContext.currencyView))
     yield
     const { index, store } = prepared
     for (let number = 0; number < index.variantCount; number += 1) {
       if (number % ITEMS_A_STEP === 0) yield
+      if (isInOrder(column, guests?.column ?? null, costs, number)) continue
       const id = index.items[number] as string
       const variant = store.variant.get(id)
       const product = variant && store.product.get(variant.product)
@@ -78,10 +80,7 @@ function* findPrices({ prepared, at }: Looking) {
           missing.add({ kind: 'product', id: product.id }, caseOf(of, id, pricingContext, {}, []))
         continue
       }
-      const cost = toPrice(
-        amountAt(referenceAmounts(prepared, 'cost', pricingContext.currencyView), number),
-        pricingContext.digits,
-      )
+      const cost = toPrice(costs[number] as number, pricingContext.digits)
       const isBelow = cost !== null && compare(price, cost) < 0
       const usual = guests && homePrice(prepared, guests.pricingContext, guests.column, number)
       const isAbove = usual !== null && compare(price, usual) > 0
@@ -115,6 +114,20 @@ function* findPrices({ prepared, at }: Looking) {
     }
   }
   return [...below.findings(), ...above.findings(), ...missing.findings()]
+}
+
+/** Whether a price is there, covers its cost and is not above the public one, as its smallest units tell; else it is looked at. */
+function isInOrder(
+  { prices, bases }: PriceColumn,
+  guests: PriceColumn | null,
+  costs: Float64Array,
+  number: number,
+): boolean {
+  // Amounts with and without tax are compared exactly.
+  if (bases !== null || guests?.bases) return false
+  const price = prices[number] as number
+  const [cost, usual] = [costs[number] as number, guests ? (guests.prices[number] as number) : Number.NaN]
+  return price === price && !(price < cost) && !(price > usual)
 }
 
 function guestsBeside(prepared: PreparedStore, own: PricingContext) {

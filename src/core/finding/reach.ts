@@ -1,3 +1,5 @@
+import { pathToRoot } from '../catalogue/category'
+import { sharedMemory } from '../maps/shared-memory'
 import { findBuyerFacts } from '../buyers/buyer'
 import { keptScopeMatcher } from '../engine/items/scope-matcher'
 import type { PreparedStore } from '../engine/context/prepared-store'
@@ -98,7 +100,25 @@ export const LINE_FINDINGS: FindingKind = {
   },
 }
 
-/** Whether a scope holds anything that is sold; one that names a single item is looked up. */
+/** Ids of categories with anything sold in them, or below them; kept as long as the catalogue. */
+const SOLD_IN = sharedMemory(
+  'sold-categories',
+  () => new WeakMap<PreparedStore['store']['product'], ReadonlySet<string>>(),
+)
+
+function soldCategories(prepared: PreparedStore): ReadonlySet<string> {
+  const known = SOLD_IN.get(prepared.store.product)
+  if (known) return known
+  const found = new Set<string>()
+  for (const product of prepared.store.product.values())
+    if (product.status === 'active')
+      for (const category of product.categories)
+        for (const { id } of pathToRoot(prepared.store.category, category)) found.add(id)
+  SOLD_IN.set(prepared.store.product, found)
+  return found
+}
+
+/** Whether a scope holds anything that is sold; one that names a single item or branch is looked up. */
 function reachesSomething(prepared: PreparedStore, scope: What): boolean {
   const { store, index } = prepared
   const isSold = (id: string) => {
@@ -114,6 +134,7 @@ function reachesSomething(prepared: PreparedStore, scope: What): boolean {
         isSold(index.items[number] as string),
       )
     if (only?.kind === 'everything') return index.variantCount > 0
+    if (only?.kind === 'category' && only.descendants) return soldCategories(prepared).has(only.category)
   }
   if (scope.include.some(({ kind }) => kind === 'extra')) return true
   const isIn = keptScopeMatcher(prepared, scope)

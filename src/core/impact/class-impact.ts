@@ -12,6 +12,7 @@ import { findRights, isUnrestricted } from '../engine/rules/find-rights'
 import { leviesOf, taxClassOf } from '../engine/rules/find-tax'
 import { ALL_RIGHTS, type Rights } from '../access/access'
 import type { Steps } from '../steps/steps'
+import { getSettings } from '../store/store'
 import { type BuyerClass, type Comparison, standsAt } from './buyer-classes'
 import { breakQuantities } from './break-quantities'
 import { listsBehind, type Reach, standsAlike } from './reach'
@@ -115,7 +116,7 @@ function guestsBeside(
 class Standing {
   private readonly reach
   private readonly costs
-  private readonly isFree: boolean
+  readonly isFree: boolean
 
   constructor(
     readonly prepared: PreparedStore,
@@ -196,6 +197,7 @@ function* compareTerms(
   found: Found,
 ): Steps<readonly string[]> {
   const seen: string[] = []
+  const areAlike = before !== null && after !== null && haveSameTerms(before, after)
   const hasSameTaxes =
     before &&
     after &&
@@ -204,6 +206,13 @@ function* compareTerms(
     if (at % CELLS_A_STEP === 0) yield
     const [then, now] = [sold(before, variant), sold(after, variant)]
     if (then === null && now === null) continue
+    // The same item under the same rules need not be asked about.
+    const isSame = areAlike && then !== null && now !== null && isSameItem(before, after, variant)
+    if (isSame && before?.isFree) {
+      seen.push(variant)
+      if (!hasSameTaxes && before.taxes(then) !== after?.taxes(now)) found.taxes.push(variant)
+      continue
+    }
     const rights = {
       variant,
       before: then === null ? NO_RIGHT : (before as Standing).rights(then),
@@ -213,11 +222,41 @@ function* compareTerms(
     if (!rights.before.see || !rights.after.see || then === null || now === null || !before || !after)
       continue
     seen.push(variant)
-    if (before.limits(then) !== after.limits(now)) found.limits.push(variant)
+    if (!isSame && before.limits(then) !== after.limits(now)) found.limits.push(variant)
     const isSameClass = taxClassOf(before.prepared, then) === taxClassOf(after.prepared, now)
     if (!(hasSameTaxes && isSameClass) && before.taxes(then) !== after.taxes(now)) found.taxes.push(variant)
   }
   return seen
+}
+
+/** Whether somebody is under the same access rules and limits on both sides, and none hangs on what lists hold. */
+function haveSameTerms({ prepared, pricingContext: then }: Standing, after: Standing): boolean {
+  const now = after.pricingContext
+  const same = (left: readonly { readonly rule: unknown }[], right: readonly { readonly rule: unknown }[]) =>
+    left.length === right.length && left.every(({ rule }, at) => rule === right[at]?.rule)
+  return (
+    prepared.store.category === after.prepared.store.category &&
+    getSettings(prepared.store).taxClass === getSettings(after.prepared.store).taxClass &&
+    same(then.terms.rules, now.terms.rules) &&
+    same(then.terms.limits, now.terms.limits) &&
+    then.terms.channel === now.terms.channel &&
+    then.terms.passcode === now.terms.passcode &&
+    then.buyer.signedIn === now.buyer.signedIn &&
+    then.contracts.length === now.contracts.length &&
+    then.contracts.every((contract, at) => contract === now.contracts[at]) &&
+    then.exclusiveLists.length === 0 &&
+    now.exclusiveLists.length === 0
+  )
+}
+
+function isSameItem(before: Standing | null, after: Standing | null, id: string): boolean {
+  const [then, now] = [before?.prepared.store, after?.prepared.store]
+  const variant = then?.variant.get(id)
+  return (
+    variant !== undefined &&
+    variant === now?.variant.get(id) &&
+    then?.product.get(variant.product) === now?.product.get(variant.product)
+  )
 }
 
 function toMoved({ variant, before, after }: MovedRights): MovedRights {

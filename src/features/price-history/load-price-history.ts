@@ -6,7 +6,7 @@ import { compare, type Decimal, subtract } from '@/core/decimal/decimal'
 import { priorPrice } from '@/core/price/prior-price'
 import { differencePercent } from '@/core/price/margin'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
-import { type CourseCause, type CourseStep, priceCourse } from '@/server/changes/price-course'
+import { beganAt, type CourseCause, type CourseStep, priceCourse } from '@/server/changes/price-course'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
 import { formatDay } from '@/ui/format/instant'
@@ -58,7 +58,8 @@ export async function loadPriceHistory(
   const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
   const end = now
-  const start = end - months * 30.4375 * DAY
+  // Before there was a store nobody paid anything.
+  const start = Math.max(await beganAt(steppe), end - months * 30.4375 * DAY)
   const empty = {
     sku,
     title: '',

@@ -9,8 +9,11 @@ export function PriceHistoryPage({
   view,
   marked,
   timeZone,
+  vantage,
 }: {
   readonly view: PriceHistoryView
+  /** The fields of the vantage in the address, so that another item is looked at in the same way. */
+  readonly vantage: readonly (readonly [name: string, value: string])[]
   readonly marked: number | null
   readonly timeZone: string
 }) {
@@ -21,6 +24,10 @@ export function PriceHistoryPage({
         <h1 className="inline text-xl leading-7 font-semibold">What one buyer paid</h1>
         <span className="pl-3 text-soft">from prices as they were, computed anew for each day</span>
         <form className="flex flex-wrap items-baseline gap-2 pt-2 text-base" action="/price-history">
+          {vantage.map(([name, value]) => (
+            <input key={name} type="hidden" name={name} value={value} />
+          ))}
+          <input type="hidden" name="months" value={months} />
           <b>{buyer}</b> for
           <input
             name="sku"

@@ -92,6 +92,12 @@ export async function priceCourse(
   return { steps, isWhole: shown.length === sets.length }
 }
 
+/** When the store was made (epoch milliseconds). */
+export async function beganAt({ database }: Steppe): Promise<number> {
+  const first = await database.query.changeSets.findFirst({ orderBy: asc(schema.changeSets.id) })
+  return first?.at.getTime() ?? 0
+}
+
 async function movingSets(
   { database, lastChangeSet }: Steppe,
   variant: string,

@@ -2,7 +2,7 @@ import { getSettings } from '@/core/store/store'
 import { loadPriceHistory } from '@/features/price-history/load-price-history'
 import { PriceHistoryPage } from '@/features/price-history/price-history-page'
 import { lookFrom } from '@/server/engine/look-from'
-import { parseVantage } from '@/ui/frame/vantage-url'
+import { parseVantage, serializeVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Price history' }
@@ -21,6 +21,7 @@ export default async function Page({
     <PriceHistoryPage
       view={view}
       marked={on === null ? null : Date.parse(on)}
+      vantage={[...serializeVantage(requestContext.vantage)]}
       timeZone={getSettings(requestContext.prepared.store).timeZone}
     />
   )
