@@ -11,7 +11,7 @@ import type { RequestContext } from '@/server/engine/look-from'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
 import { formatDay } from '@/ui/format/instant'
 
-export interface HistoryStepView {
+interface HistoryStepView {
   readonly since: number
   /** For drawing; NaN where there was no price. */
   readonly height: number
