@@ -67,11 +67,13 @@ function Axis({ view: { months } }: { readonly view: CalendarView }) {
     <div className="flex border-b border-base-content pb-1 text-xs text-soft">
       <span className={NAMES} />
       <span className="relative h-4 flex-1">
-        {months.map(({ name, at }) => (
-          <span key={at} className="absolute pl-1" style={{ left: `${at * 100}%` }}>
-            {name}
-          </span>
-        ))}
+        {months
+          .filter(({ at }) => at < 0.97)
+          .map(({ name, at }) => (
+            <span key={at} className="absolute pl-1 whitespace-nowrap" style={{ left: `${at * 100}%` }}>
+              {name}
+            </span>
+          ))}
       </span>
     </div>
   )
@@ -91,6 +93,9 @@ function Marks({ view: { today, looked } }: { readonly view: CalendarView }) {
     </div>
   )
 }
+
+/** A bar that ends further to the right has its words on itself. */
+const MOST_ABOUT = 0.7
 
 function Span({ span }: { readonly span: SpanView }) {
   const { name, href, from, to, isMoment, isOn, isOfDraft, isGap, about, words, starts, ends } = span
@@ -142,8 +147,8 @@ function Span({ span }: { readonly span: SpanView }) {
             )}
             {about !== '' && (
               <span
-                className="absolute pl-2 text-xs whitespace-nowrap text-soft"
-                style={{ left: `${Math.min(0.7, Math.max(0, to)) * 100}%` }}
+                className={`absolute px-1.5 text-xs whitespace-nowrap text-soft ${to > MOST_ABOUT ? 'right-1 bg-base-100' : ''}`}
+                style={to > MOST_ABOUT ? {} : { left: `${Math.max(0, to) * 100}%` }}
               >
                 {about}
               </span>

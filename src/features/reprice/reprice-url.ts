@@ -32,7 +32,7 @@ export interface RepriceShown {
 const isField = (text: string | undefined): text is ReferenceField =>
   text !== undefined && text in REPRICE_FIELDS
 
-/** Holds  `parseReprice(serialized)` is what was serialized by `repriceHref`. */
+/** What `repriceHref` wrote into the address; what is not understood is left as usual. */
 export function parseReprice(fields: Readonly<Record<string, string | undefined>>): RepriceShown {
   const { field, from, only, show, sort, page } = fields
   const chosen = isField(field) ? field : 'basePrice'

@@ -1,7 +1,7 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import { VantageLink } from '@/ui/frame/vantage-link'
+import { Parts } from './trace-parts'
 import type { TraceStepView, TraceView } from './trace-view'
 
 interface TracePairProps {
@@ -61,20 +61,12 @@ function StepName({
   readonly before: TraceStepView | undefined
   readonly after: TraceStepView | undefined
 }) {
-  const text = (step: TraceStepView | undefined) => step?.parts.map((part) => part.text).join('') ?? ''
+  const text = (step: TraceStepView | undefined) => step?.parts.map((part) => part.text).join(' ') ?? ''
   const isSame = text(before) === text(after)
   return (
     <>
       {!isSame && before && <s className="block text-xs text-soft">{text(before)}</s>}
-      {(after ?? (isSame ? before : undefined))?.parts.map(({ text: each, href }, at) =>
-        href ? (
-          <VantageLink key={at} href={href} className="link-name">
-            {each}
-          </VantageLink>
-        ) : (
-          <span key={at}>{each}</span>
-        ),
-      )}
+      <Parts parts={(after ?? (isSame ? before : undefined))?.parts ?? []} />
     </>
   )
 }

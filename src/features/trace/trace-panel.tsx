@@ -8,6 +8,7 @@ import { useLoaded } from '@/ui/frame/use-loaded'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
 import { keepHref } from './keep-true'
+import { Parts } from './trace-parts'
 import { IconX } from '@tabler/icons-react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace-view'
@@ -316,19 +317,4 @@ function Fact({
       <dd className={wrong ? 'font-semibold text-error' : ''}>{value}</dd>
     </div>
   )
-}
-
-function Parts({ parts }: { readonly parts: readonly TracePart[] }) {
-  return parts.map(({ text, href }, at) => (
-    <span key={at}>
-      {at > 0 && ' '}
-      {href ? (
-        <VantageLink href={href} className="link-name">
-          {text}
-        </VantageLink>
-      ) : (
-        <span className={at > 0 ? 'text-soft' : ''}>{text}</span>
-      )}
-    </span>
-  ))
 }
