@@ -1,4 +1,4 @@
-import { compare, type Decimal } from './../decimal/decimal'
+import { compare, type Decimal } from '../decimal/decimal'
 
 /** A price and since when (epoch milliseconds) it was what the public paid; `null` where there was none. */
 export interface PastPrice {

@@ -1,11 +1,11 @@
 import 'server-only'
 
-import { findBySku, nearestSku } from '@/core/catalogue/find-by-code'
+import { findByCode, findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import { variantName } from '@/core/catalogue/product'
 import { compare, type Decimal, subtract } from '@/core/decimal/decimal'
 import { priorPrice } from '@/core/price/prior-price'
 import { differencePercent } from '@/core/price/margin'
-import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { beganAt, type CourseCause, type CourseStep, priceCourse } from '@/server/changes/price-course'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
@@ -48,6 +48,7 @@ export interface PriceHistoryView {
 }
 
 const DAY = 86_400_000
+const MOST_SKUS = 6
 
 /** What one buyer paid for one item, step by step. */
 export async function loadPriceHistory(
@@ -73,11 +74,7 @@ export async function loadPriceHistory(
     prior: null,
     months,
   }
-  if (!variant || !product) {
-    const nearest = nearestSku(store.variant, sku)
-    const problem = sku === '' ? '' : `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
-    return { ...empty, problem }
-  }
+  if (!variant || !product) return { ...empty, problem: sku === '' ? '' : unknownText(store, sku) }
   const { timeZone } = getSettings(store)
   const asked = { from: buyerContext, variant: variant.id, quantity }
   const course = await priceCourse(steppe, asked, { start, end })
@@ -123,6 +120,17 @@ export async function loadPriceHistory(
         : null,
     prior: priorText(guests.steps, end, timeZone, digits),
   }
+}
+
+/** A product's code is often taken for a SKU. */
+function unknownText(store: Store, sku: string): string {
+  const product = findByCode(store.product, sku)
+  const skus = [...store.variant.values()]
+    .filter((each) => each.product === product?.id)
+    .map((each) => each.sku)
+  if (skus.length > 0) return `${product?.code} is a product, sold as ${skus.slice(0, MOST_SKUS).join(', ')}.`
+  const nearest = nearestSku(store.variant, sku)
+  return `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
 }
 
 function changeText(before: CourseStep | undefined, step: CourseStep, digits: number): string {

@@ -124,8 +124,8 @@ export function PriceHistoryPage({
           <section className="mt-5 border-t-2 border-accent pt-3">
             <h3 className="text-xs font-semibold">If a reduction is announced today</h3>
             <p className="pt-1">
-              It stands beside the lowest public price of the 30 days before, <b>{prior.price}</b>, first
-              asked on {prior.since}.
+              It stands beside the lowest public price of the 30 days before, <b>{prior.price}</b>, asked on{' '}
+              {prior.since}.
             </p>
             <p className="pt-1 text-soft">
               Guests pay {prior.now} now, {prior.percent} against that. Directive 98/6/EC, Article 6a.

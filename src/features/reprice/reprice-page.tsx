@@ -8,7 +8,7 @@ import { PickerWord } from '@/ui/picker/picker-word'
 import { useWhatSource } from '@/ui/picker/picker-sources'
 import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { putIntoDraft } from './reprice-actions'
 import { RepriceSide } from './reprice-side'
@@ -34,8 +34,13 @@ export function RepricePage({ view }: { readonly view: RepriceView }) {
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
   const [problem, setProblem] = useState('')
   const [isBusy, setBusy] = useState(false)
-  const show = (change: Partial<RepriceShown>) =>
-    router.push(withVantage(repriceHref({ ...shown, page: 0, ...change }), vantage), { scroll: false })
+  // What was asked of this view: who goes on typing before the answer is there changes that, and not what is seen.
+  const asked = useRef<{ readonly of: RepriceView; readonly shown: RepriceShown }>(null)
+  const show = (change: Partial<RepriceShown>) => {
+    const before = asked.current?.of === view ? asked.current.shown : shown
+    asked.current = { of: view, shown: { ...before, page: 0, ...change } }
+    router.push(withVantage(repriceHref(asked.current.shown), vantage), { scroll: false })
+  }
   const changing = counts.all - counts.same - counts.problems - leftOut.size
   async function put() {
     setBusy(true)
@@ -134,21 +139,26 @@ function RuleSentence({
     <>
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-2 pt-2 text-base text-soft">
         In
-        <PickerWord
-          word={choosing ?? whatWords}
-          label="What is repriced"
-          isOpen={choosing !== null}
-          disabled={false}
-          onOpen={() => setChoosing(choosing === null ? whatWords : null)}
-        />
-        ,
-        <Select
-          label="Which of it"
-          value={shown.only}
-          options={FILTERS}
-          onChange={(only) => onShow({ only })}
-        />
-        : change the
+        <span>
+          <PickerWord
+            word={choosing ?? whatWords}
+            label="What is repriced"
+            isOpen={choosing !== null}
+            disabled={false}
+            onOpen={() => setChoosing(choosing === null ? whatWords : null)}
+          />
+          ,
+        </span>
+        <span>
+          <Select
+            label="Which of it"
+            value={shown.only}
+            options={FILTERS}
+            onChange={(only) => onShow({ only })}
+          />
+          :
+        </span>
+        change the
         <Select
           label="Which amount"
           value={shown.field}
@@ -168,15 +178,18 @@ function RuleSentence({
         {shown.field !== 'cost' && (
           <>
             of the
-            <Select
-              label="Starting from"
-              value={shown.from}
-              options={Object.entries(REPRICE_FIELDS) as [RepriceShown['field'], string][]}
-              onChange={(from) => onShow({ from })}
-            />
+            <span>
+              <Select
+                label="Starting from"
+                value={shown.from}
+                options={Object.entries(REPRICE_FIELDS) as [RepriceShown['field'], string][]}
+                onChange={(from) => onShow({ from })}
+              />
+              ,
+            </span>
           </>
         )}
-        , rounded
+        rounded
         <Typed
           key={`ending ${shown.rounding}`}
           label="Rounding"
