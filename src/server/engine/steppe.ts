@@ -65,12 +65,13 @@ export function getSteppe(): Promise<Steppe> {
 export async function closeSteppe(): Promise<void> {
   const running = holder[HANDLE]
   if (!running) return
-  delete holder[HANDLE]
   const steppe = await running
   await steppe.jobs?.stop().catch(console.error)
   await steppe.underWay?.ended.catch(() => undefined)
   await steppe.writing.catch(() => undefined)
   await steppe.close()
+  // Not before: whoever asks while it closes would open the same directory a second time.
+  delete holder[HANDLE]
 }
 
 /** Opens the store in a directory. Most callers want `getSteppe`. */
