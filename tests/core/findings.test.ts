@@ -146,8 +146,37 @@ test.each<readonly [code: FindingCode, why: string, sections: object]>([
       priceLines: [line('x', 'l', 'F1', [fixed('9.50')])],
     },
   ],
+  [
+    'lists-tie',
+    'two lists for the same farms, with a price each',
+    {
+      priceLists: [list('l'), list('m')],
+      priceLines: [line('x', 'l', 'F1', [fixed('9.00')]), line('y', 'm', 'F1', [fixed('8.50')])],
+    },
+  ],
 ])('%s: %s', (code, _, sections) => {
   expect(codes(sections)).toContain(code)
+})
+
+test('two lists disagree only where nothing but their codes decides', () => {
+  const two = (first: object, then: object, amount = '8.50') =>
+    codes({
+      priceLists: [list('l', first), list('m', then)],
+      priceLines: [line('x', 'l', 'F1', [fixed('9.00')]), line('y', 'm', 'F1', [fixed(amount)])],
+    })
+  expect(two({}, {})).toEqual(['lists-tie'])
+  expect(two({}, {}, '9.00')).toEqual([])
+  expect(two({}, { rank: 2 })).toEqual([])
+  expect(two({}, { schedule: { from: '2026-11-01T00:00' } })).toEqual([])
+  expect(two({}, { state: 'off' })).toEqual([])
+  expect(two({}, { audience: { include: [{ kind: 'account', account: 'ada' }], exclude: [] } })).toEqual([])
+
+  const [found] = findings({
+    priceLists: [list('l'), list('m')],
+    priceLines: [line('x', 'l', 'F1', [fixed('9.00')]), line('y', 'm', 'F1', [fixed('8.50')])],
+  })
+  expect(found).toMatchObject({ cause: { id: 'l' }, facts: { other: 'm', count: '1', rank: '1' } })
+  expect(found?.cases.flatMap(({ fix }) => fix)).toMatchObject([{ id: 'm', after: { rank: 2 } }])
 })
 
 test('what is put right is found no more', () => {

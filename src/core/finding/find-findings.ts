@@ -6,6 +6,7 @@ import { PRICE_FINDINGS } from './prices'
 import { RATE_FINDINGS, TAX_FINDINGS } from './rates'
 import { AUDIENCE_FINDINGS, LINE_FINDINGS, RULE_FINDINGS } from './reach'
 import { BREAK_FINDINGS, CLASH_FINDINGS } from './rules'
+import { TIE_FINDINGS } from './ties'
 
 const KINDS: readonly FindingKind[] = [
   PRICE_FINDINGS,
@@ -20,6 +21,7 @@ const KINDS: readonly FindingKind[] = [
   RULE_FINDINGS,
   CLASH_FINDINGS,
   BREAK_FINDINGS,
+  TIE_FINDINGS,
 ]
 
 /** What was found in a store, kind by kind, so that the next one asks only what an edit touches. */

@@ -58,6 +58,7 @@ export type FindingCode =
   | 'rule-reaches-nothing'
   | 'promotions-clash'
   | 'ending-missed'
+  | 'lists-tie'
 
 /** What a kind of finding is asked with. */
 export interface Looking {

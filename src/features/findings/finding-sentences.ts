@@ -64,6 +64,8 @@ const SENTENCES: Readonly<Record<FindingCode, Say>> = {
       'fixed price misses the endings of its list',
       'fixed prices miss the endings of their list',
     ),
+  'lists-tie': ({ facts }) =>
+    `pair of price lists shares rank ${facts['rank']} and disagrees on ${facts['count']} ${many(Number(facts['count']), 'variant', 'variants')}, the other is ${facts['other']}: only their codes decide`,
 }
 
 export function findingSentence(finding: Finding): string {
@@ -82,4 +84,5 @@ export const FIX_WORDS: Readonly<Partial<Record<FindingCode, string>>> = {
   'rule-reaches-nothing': 'Switch it off',
   'promotions-clash': 'Put the other one after it',
   'ending-missed': 'Move to the ending',
+  'lists-tie': 'Put the other one after it',
 }
