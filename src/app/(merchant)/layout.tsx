@@ -78,7 +78,12 @@ export default async function MerchantLayout({ children }: { readonly children: 
           </PickerSourcesProvider>
         </MerchantFrame>
       </DraftsProvider>
-      <Toaster position="bottom-center" toastOptions={{ unstyled: true, className: 'steppe-toast' }} />
+      {/* Above the bars at the foot of the board and of a review. */}
+      <Toaster
+        position="bottom-center"
+        offset={{ bottom: '5.75rem' }}
+        toastOptions={{ unstyled: true, className: 'steppe-toast' }}
+      />
     </FrameProvider>
   )
 }

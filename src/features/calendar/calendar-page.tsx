@@ -147,7 +147,7 @@ function Span({ span }: { readonly span: SpanView }) {
             )}
             {about !== '' && (
               <span
-                className={`absolute px-1.5 text-xs whitespace-nowrap text-soft ${to > MOST_ABOUT ? 'right-1 bg-base-100' : ''}`}
+                className={`absolute px-1.5 text-xs leading-4 whitespace-nowrap ${to > MOST_ABOUT ? 'right-1' : 'text-soft'}`}
                 style={to > MOST_ABOUT ? {} : { left: `${Math.max(0, to) * 100}%` }}
               >
                 {about}

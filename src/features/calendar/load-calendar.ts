@@ -121,7 +121,10 @@ export async function loadCalendar({ view, steppe, vantage, now }: RequestContex
     started: between('from', Math.min(now, at), Math.max(now, at)),
     over: between('to', Math.min(now, at), Math.max(now, at)),
     next: between('from', Math.max(now, at), end).slice(0, MOST_NEXT),
-    gaps: spans.filter(({ isGap, to }) => isGap && to > now - BACK).map((span) => event(span, span.to)),
+    gaps: spans
+      .filter(({ isGap, to }) => isGap && to > now - BACK)
+      .sort((left, right) => left.to - right.to)
+      .map((span) => event(span, span.to)),
     timeZone,
   }
 }

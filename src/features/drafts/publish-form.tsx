@@ -81,37 +81,39 @@ export function PublishForm({ view }: { readonly view: ReviewView }) {
         />
       )}
       {(problem || stands || broken > 0) && (
-        <span role="alert" className="ml-auto font-semibold text-error">
+        <span role="alert" className="font-semibold text-error">
           {problem || wayText(broken, conflicts.length)}
         </span>
       )}
-      {planned && (
+      <span className="ml-auto flex items-center gap-2">
+        {planned && (
+          <button
+            type="button"
+            className="btn border-accent bg-transparent btn-sm"
+            onClick={() =>
+              void keepUnplanned(code).then((outcome) => {
+                if (!outcome.ok) return setProblem(outcome.problem)
+                setLater(false)
+                renew()
+              })
+            }
+          >
+            Do not publish by itself
+          </button>
+        )}
+        <VantageLink href="/board" className="btn border-accent bg-transparent font-semibold btn-sm">
+          Back to the work
+        </VantageLink>
         <button
-          type="button"
-          className="btn border-accent bg-transparent btn-sm"
-          onClick={() =>
-            void keepUnplanned(code).then((outcome) => {
-              if (!outcome.ok) return setProblem(outcome.problem)
-              setLater(false)
-              renew()
-            })
+          type="submit"
+          className="btn btn-primary btn-sm"
+          disabled={
+            isBusy || changes.length === 0 || (!isLater && (stands || (broken > 0 && override.trim() === '')))
           }
         >
-          Do not publish by itself
+          {isBusy ? 'Publishing…' : isLater ? (planned ? 'Change the plan' : 'Publish then') : 'Publish now'}
         </button>
-      )}
-      <VantageLink href="/board" className="btn border-accent bg-transparent font-semibold btn-sm">
-        Back to the work
-      </VantageLink>
-      <button
-        type="submit"
-        className="btn btn-primary btn-sm"
-        disabled={
-          isBusy || changes.length === 0 || (!isLater && (stands || (broken > 0 && override.trim() === '')))
-        }
-      >
-        {isBusy ? 'Publishing…' : isLater ? (planned ? 'Change the plan' : 'Publish then') : 'Publish now'}
-      </button>
+      </span>
     </form>
   )
 }
