@@ -91,6 +91,6 @@ export const DEMO_PROOFS: readonly ProofInput[] = [
     value: '0',
     scope: { include: [branch('books')], exclude: [{ kind: 'product', product: 'product-HV-ST1' }] },
     isBlocking: false,
-    reason: 'Zero rate for printed books',
+    reason: 'No tax on printed books',
   }),
 ]

@@ -1,4 +1,4 @@
-import { exportImpact } from '@/features/drafts/export-impact'
+import { exportImpact } from '@/features/drafts/review/export-impact'
 import { refuse, withStore } from '@/server/doors/with-store'
 import type { DraftView } from '@/server/drafts/draft-impact'
 import { getView } from '@/server/views/views'

@@ -7,7 +7,7 @@ import { parseAbsolute, parseDateTime, toCalendarDateTime, toZoned } from '@inte
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { keepUnplanned, planPublication, publishNow } from './draft-actions'
+import { keepUnplanned, planPublication, publishNow } from '../draft-actions'
 import type { ReviewView } from './review-view'
 
 /** Makes a draft live, now or at a set time. */

@@ -2,7 +2,7 @@
 
 import { useFrame } from '@/ui/frame/frame-context'
 import { toast } from 'sonner'
-import { type RecordReference, takeOutOfDraft } from './draft-actions'
+import { type RecordReference, takeOutOfDraft } from '../draft-actions'
 
 /** Takes one change out of a draft. */
 export function TakeOut({

@@ -5,7 +5,7 @@ import { useFrame } from '@/ui/frame/frame-context'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { useId, useState } from 'react'
 import { toast } from 'sonner'
-import { settleConflict } from './draft-actions'
+import { settleConflict } from '../draft-actions'
 import type { ConflictView } from './review-view'
 
 /** A conflict with live, and the ways to settle it. */

@@ -1,13 +1,11 @@
 import 'server-only'
 
-import type { Rights } from '@/core/access/access'
 import type { Decimal } from '@/core/decimal/decimal'
-import type { DraftConflict } from '@/core/drafts/lay-over'
 import type { ClassImpact, MovedPrice } from '@/core/impact/class-impact'
 import { isBelow, movePercent, ONCE, summarize, type Weights } from '@/core/impact/summary'
 import { fromUnits } from '@/core/engine/lists/price-step'
 import { marginPercent } from '@/core/price/margin'
-import type { Change, Store } from '@/core/store/store'
+import type { Store } from '@/core/store/store'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { verdictsOf } from '@/server/proofs/verdicts'
 import { proofSentence, verdictText } from '@/ui/format/proof-phrases'
@@ -19,10 +17,12 @@ import { currentInstant } from '@/server/clock'
 import { formatAmount, formatMoney } from '@/ui/format/amount'
 import { formatDay, formatMoment } from '@/ui/format/instant'
 import { recordHref } from '@/ui/frame/record-href'
-import { issueSentence } from '@/ui/format/refusal-sentence'
+import { toConflict } from './conflict-view'
+import { otherLines, seesRows } from './sees-rows'
+import { titleOf } from './title-of'
 import { type ClassName, contractsOfClass, nameOfClass } from './class-names'
-import { failureSentence } from './draft-sentences'
-import type { BelowCostRow, CellRow, ClassRow, ConflictView, ReviewView, SeesRow } from './review-view'
+import { failureSentence } from '../draft-sentences'
+import type { BelowCostRow, CellRow, ClassRow, ReviewView } from './review-view'
 import type { ReviewShown } from './review-url'
 
 /** How many prices of a class are shown before "more", and how many ticks are drawn. */
@@ -208,13 +208,6 @@ function toCell(price: MovedPrice, { digits }: ClassImpact, store: Store, before
   }
 }
 
-function titleOf(id: string, store: Store, before: Store): string {
-  const variant = store.variant.get(id) ?? before.variant.get(id)
-  const product = store.product.get(variant?.product ?? '') ?? before.product.get(variant?.product ?? '')
-  const options = Object.values(variant?.options ?? {}).join(', ')
-  return [product?.name, options].filter(Boolean).join(', ')
-}
-
 function moneyText(units: number, digits: number): string {
   return Number.isNaN(units) ? 'no price' : formatAmount(amountOf(units, digits), digits)
 }
@@ -259,120 +252,4 @@ function belowRows({ impact, name }: NamedImpact, store: Store): readonly BelowC
       price: formatMoney(amountOf(after, digits), currency.after ?? '', digits),
       cost: formatMoney(amountOf(costAfter, digits), currency.after ?? '', digits),
     }))
-}
-
-const WAYS: readonly (readonly [what: string, holds: (before: Rights, after: Rights) => boolean])[] = [
-  ['no longer see', (before, after) => before.see && !after.see],
-  ['see from now on', (before, after) => !before.see && after.see],
-  [
-    'see no price any more of',
-    (before, after) => after.see && before.see && before.seePrice && !after.seePrice,
-  ],
-  ['see the price of', (before, after) => after.see && before.see && !before.seePrice && after.seePrice],
-  [
-    'can no longer buy',
-    (before, after) => after.see && before.buy && !after.buy && before.seePrice === after.seePrice,
-  ],
-  [
-    'can buy from now on',
-    (before, after) =>
-      after.see && before.see && !before.buy && after.buy && before.seePrice === after.seePrice,
-  ],
-]
-
-function seesRows({ of, rights }: ClassImpact, store: Store, before: Store): readonly SeesRow[] {
-  const { name } = nameOfClass(of, store, before)
-  return WAYS.flatMap(([what, holds]) => {
-    const items = rights.filter((each) => holds(each.before, each.after))
-    const some = items
-      .slice(0, 3)
-      .map(({ variant }) => titleOf(variant, store, before))
-      .join(' · ')
-    return items.length === 0 ? [] : [{ name, what, count: items.length, some }]
-  })
-}
-
-function otherLines({ of, limits, taxes }: ClassImpact, store: Store, before: Store): readonly string[] {
-  const { name } = nameOfClass(of, store, before)
-  const line = (count: number, what: string) =>
-    count === 0 ? [] : [`${name}: other ${what} for ${count} ${count === 1 ? 'variant' : 'variants'}`]
-  return [...line(limits.length, 'limits'), ...line(taxes.length, 'taxes')]
-}
-
-const WHOLE: Readonly<
-  Record<'exists' | 'gone' | 'changed', { because: string; mine: string; theirs: string }>
-> = {
-  exists: {
-    because: 'It was made live, too, and says something else there.',
-    mine: 'as the draft has it',
-    theirs: 'as it is live',
-  },
-  gone: {
-    because: 'It was removed live.',
-    mine: 'make it anew, as the draft has it',
-    theirs: 'leave it removed',
-  },
-  changed: {
-    because: 'The draft removes it; live it was changed.',
-    mine: 'remove it',
-    theirs: 'keep it as it is live',
-  },
-}
-
-function toConflict({ change, because }: DraftConflict, live: Store, store: Store): ConflictView {
-  const { title, href } = changeWords(change, live, store)
-  const about = { record: { kind: change.kind, id: change.id }, title, href }
-  if (because.code === 'invalid')
-    return {
-      ...about,
-      because: `It does not fit the store as it is live by now. ${issueSentence(because.issue)}`,
-      fields: [],
-      whole: { mine: '', theirs: 'take it out of the draft' },
-    }
-  if (because.code !== 'fields') {
-    const { because: text, mine, theirs } = WHOLE[because.code]
-    return { ...about, because: text, fields: [], whole: { mine, theirs } }
-  }
-  return {
-    ...about,
-    because: 'Live has moved on since the draft changed it.',
-    whole: null,
-    fields: because.fields.map(({ field, mine, theirs }) => ({
-      field,
-      name: fieldName(change, field, mine, theirs, live, store),
-      mine: valueText(change, field, mine, live, store),
-      theirs: valueText(change, field, theirs, live, store),
-      isPlain: [mine, theirs].every((value) => value === null || typeof value === 'string'),
-    })),
-  }
-}
-
-/** A field as its sheet calls it: the one that says something else for another value of it. */
-function fieldName(
-  change: Change,
-  field: string,
-  mine: unknown,
-  theirs: unknown,
-  live: Store,
-  store: Store,
-): string {
-  const [word] = wordsOf(change, field, mine, theirs, live, store)
-  return word?.name ?? field
-}
-
-function valueText(change: Change, field: string, value: unknown, live: Store, store: Store): string {
-  const [word] = wordsOf(change, field, undefined, value, live, store)
-  return word?.to ?? (value === null ? 'nothing' : String(value))
-}
-
-function wordsOf(change: Change, field: string, from: unknown, to: unknown, live: Store, store: Store) {
-  const record = change.after ?? change.before
-  const put = (value: unknown) => ({ ...record, [field]: value }) as never
-  const other = from === undefined ? (typeof to === 'string' ? null : []) : from
-  try {
-    return changeWords({ ...change, before: put(other), after: put(to) } as Change, live, store).fields
-  } catch {
-    // A value no sentence can be made of is told as it is.
-    return []
-  }
 }
