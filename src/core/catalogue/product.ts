@@ -93,6 +93,11 @@ export function variantName(product: Product, variant: Variant): string {
     .join(', ')
 }
 
+/** What a variant is called by itself: its product's name, and its options. */
+export function itemName(product: Product, variant: Variant): string {
+  return [product.name, variantName(product, variant)].filter((part) => part !== '').join(', ')
+}
+
 /**
  * An amount set in a currency of its own for a variant; `null` where it must be converted. What a product
  * sets is taken over only together with its amount in the store's currency: a variant that is dearer than its

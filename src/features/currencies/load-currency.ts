@@ -5,7 +5,7 @@ import { findMinorDigits } from '@/core/currency/iso-4217'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { type Fraction, toFraction } from '@/core/decimal/fraction'
 import { roundPrice, roundToDigits, toMinorUnit } from '@/core/decimal/rounding'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { differencePercent } from '@/core/price/margin'
 import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { soldVariants } from '@/server/engine/sold-variants'
@@ -126,7 +126,7 @@ export async function convertedRows(
     const pays = own ?? now?.pays ?? null
     const then = own ?? next?.pays ?? null
     return {
-      name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+      name: itemName(product, variant),
       href: recordHref('products', product.code),
       base: formatAmount(base, homeDigits),
       atRate: now ? shortAmount(now.atRate) : '–',

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { type Product, type Variant, variantName } from '@/core/catalogue/product'
+import { type Product, type Variant, itemName } from '@/core/catalogue/product'
 import { factsOf } from '@/core/engine/items/catalogue-index'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { findLimits, type FoundLimits } from '@/core/engine/rules/find-limits'
@@ -112,7 +112,7 @@ export async function loadLimit({ id, before, after }: LoadedSheet): Promise<Lim
 }
 
 function nameOf(product: Product, variant: Variant): string {
-  return [product.name, variantName(product, variant)].filter(Boolean).join(', ')
+  return itemName(product, variant)
 }
 
 /** Every level that says something of the item, field by field. */

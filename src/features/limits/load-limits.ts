@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { type Product, type Variant, variantName } from '@/core/catalogue/product'
+import { type Product, type Variant, itemName } from '@/core/catalogue/product'
 import { findLimits, isSingle, type LimitSource } from '@/core/engine/rules/find-limits'
 import { isForEverything, LIMIT_FIELDS, type LimitField, type LimitRule } from '@/core/limits/limit'
 import type { Store } from '@/core/store/store'
@@ -95,7 +95,7 @@ function toLimited({ prepared, pricingContext }: RequestContext, { product, vari
   return {
     sku: variant.sku,
     product: product.code,
-    name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+    name: itemName(product, variant),
     cells: LIMIT_FIELDS.map((field) =>
       toCell(store, field, found.limits[field], found.setBy[field], product.code),
     ),

@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Region } from '@/core/places/place'
 import { buyerContext } from '@/core/engine/context/buyer-context'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { changeEffect, ChangeEffectTables } from '@/sheet/effect/change-effect'
 import { mentionsOfBuyerOrPlace } from '@/sheet/effect/mentions'
@@ -107,7 +107,7 @@ async function examplesThere({ before, after, id }: LoadedSheet, region: Region)
         <tr key={variant.id}>
           <td>
             <VantageLink href={recordHref('products', product.code)} className="hover:underline">
-              {[product.name, variantName(product, variant)].filter(Boolean).join(', ')}
+              {itemName(product, variant)}
             </VantageLink>
           </td>
           <td className="text-soft">{money(home, number)}</td>

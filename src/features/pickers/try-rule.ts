@@ -1,7 +1,7 @@
 'use server'
 
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { QUANTITY_UNITS } from '@/core/engine/lists/compiled-line'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { differencePercent } from '@/core/price/margin'
@@ -89,8 +89,7 @@ export async function tryPriceRule(context: RuleContext, rule: string): Promise<
       const product = variant && after.store.product.get(variant.product)
       const then = amountOn(now, number)
       return {
-        name:
-          product && variant ? [product.name, variantName(product, variant)].filter(Boolean).join(', ') : '',
+        name: product && variant ? itemName(product, variant) : '',
         now: then === null ? '–' : formatAmount(then, now.pricingContext.digits),
         prices: columns.map((column) => {
           const member = column.get(number)

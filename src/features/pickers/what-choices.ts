@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { inTreeOrder } from '@/core/catalogue/category'
 import { writeWhat } from '@/core/notation/what-text'
 import type { What, WhatTerm } from '@/core/predicates/what'
@@ -64,7 +64,7 @@ export function findVariants({ prepared }: RequestContext, words: string): reado
     .flatMap(({ product, variants }) =>
       variants.map((variant) => ({
         sku: variant.sku,
-        name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+        name: itemName(product, variant),
       })),
     )
     .slice(0, MOST_FOUND)

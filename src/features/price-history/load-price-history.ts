@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { findByCode, findBySku, nearestSku } from '@/core/catalogue/find-by-code'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal, subtract } from '@/core/decimal/decimal'
 import { priorPrice } from '@/core/price/prior-price'
 import { differencePercent } from '@/core/price/margin'
@@ -103,7 +103,7 @@ export async function loadPriceHistory(
   const stood = at === null ? null : course.steps.findLast(({ since }) => since <= at)
   return {
     ...empty,
-    title: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+    title: itemName(product, variant),
     problem: '',
     steps,
     isWhole: course.isWhole,

@@ -5,7 +5,7 @@ import type { AppliedPromotion } from '@/core/cart/promote/outcome'
 import type { PromotionFacts } from '@/core/promotions/facts'
 import { priceCart } from '@/core/cart/price-cart'
 import { findBySku } from '@/core/catalogue/find-by-code'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import {
   compare,
   type Decimal,
@@ -259,7 +259,7 @@ function toRow(
   const pays = line.before === null ? null : subtract(line.before, saved)
   return {
     sku: variant?.sku ?? '',
-    name: [product?.name, product && variant && variantName(product, variant)].filter(Boolean).join(', '),
+    name: product && variant ? itemName(product, variant) : (product?.name ?? ''),
     href: recordHref('products', product?.code ?? ''),
     quantity: line.quantity,
     each: line.unit === null ? 'no price' : formatAmount(line.unit, digits),

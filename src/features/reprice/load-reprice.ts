@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { sum } from '@/core/decimal/decimal'
 import { EVERYTHING } from '@/core/predicates/what'
@@ -115,7 +115,7 @@ function titleOf({ record, id }: RepriceRow, store: Store): string {
   if (record === 'product') return store.product.get(id)?.name ?? id
   const variant = store.variant.get(id)
   const product = store.product.get(variant?.product ?? '')
-  return variant && product ? [product.name, variantName(product, variant)].filter(Boolean).join(', ') : id
+  return variant && product ? itemName(product, variant) : id
 }
 
 function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boolean): RepriceRowView {

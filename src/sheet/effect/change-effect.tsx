@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { differencePercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
@@ -93,7 +93,7 @@ export function ChangeEffectTables({
             <tr key={item.variant.id}>
               <td>
                 <VantageLink href={recordHref('products', item.product.code)} className="hover:underline">
-                  {[item.product.name, variantName(item.product, item.variant)].filter(Boolean).join(', ')}
+                  {itemName(item.product, item.variant)}
                 </VantageLink>
               </td>
               <td className="text-soft">{before === null ? 'none' : formatAmount(before, digits)}</td>

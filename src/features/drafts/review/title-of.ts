@@ -1,4 +1,4 @@
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import type { Store } from '@/core/store/store'
 
 /** What a variant is called, in whichever of two stores it is. */
@@ -6,5 +6,5 @@ export function titleOf(id: string, store: Store, before: Store): string {
   const variant = store.variant.get(id) ?? before.variant.get(id)
   const product = store.product.get(variant?.product ?? '') ?? before.product.get(variant?.product ?? '')
   if (!variant || !product) return ''
-  return [product.name, variantName(product, variant)].filter(Boolean).join(', ')
+  return itemName(product, variant)
 }

@@ -4,7 +4,7 @@ import type { Cart, CartLine, CartLineWanted, CartQuestion } from '@/core/cart/c
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { priceCart } from '@/core/cart/price-cart'
 import { unitPriceOf } from '@/core/catalogue/content'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal, multiply, negate, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import { toFraction } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
@@ -102,7 +102,7 @@ function toLineView(
     sku: variant?.sku ?? '',
     product: product?.code ?? '',
     picture: product?.picture ?? '',
-    name: [product?.name, product && variant && variantName(product, variant)].filter(Boolean).join(', '),
+    name: product && variant ? itemName(product, variant) : (product?.name ?? ''),
     extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
     quantity: line.quantity,
     step: limits.multiple,

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { pathToRoot } from '@/core/catalogue/category'
 import { findByCode } from '@/core/catalogue/find-by-code'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { displayOf } from '@/core/engine/rules/find-tax'
@@ -125,7 +125,7 @@ export async function shopFeed(visitor: ShopVisitor, page: number) {
     variants.map((variant) => ({
       sku: variant.sku,
       product: product.code,
-      name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+      name: itemName(product, variant),
       price: cardPrice(visitor, variant.id),
     })),
   )

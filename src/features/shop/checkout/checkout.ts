@@ -4,7 +4,7 @@ import { type Account } from '@/core/buyers/buyer'
 import type { Cart } from '@/core/cart/cart'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { unitPriceOf } from '@/core/catalogue/content'
-import { variantName } from '@/core/catalogue/product'
+import { itemName } from '@/core/catalogue/product'
 import { contentOf, displayOf } from '@/core/engine/rules/find-tax'
 import { readPlace } from '@/core/places/iso-3166'
 import { PLACE_TEXT, placeText } from '@/core/engine/context/vantage'
@@ -182,7 +182,7 @@ function toDocument(
         {
           variant: variant.id,
           sku: variant.sku,
-          name: [product.name, variantName(product, variant)].filter(Boolean).join(', '),
+          name: itemName(product, variant),
           quantity: line.quantity,
           extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
           unit: { net: line.unitAmount.net, gross: line.unitAmount.gross },
