@@ -121,7 +121,12 @@ test('what is published is one change, once, and can be taken back exactly', asy
   )
   const before = documentNow()
   const number = steppe.lastChangeSet
-  const publication = { author: 'Maeve', reason: 'the timber round', at: AUTHOR.at }
+  const publication = {
+    author: 'Maeve',
+    reason: 'the timber round',
+    override: 'Fennmoor have agreed',
+    at: AUTHOR.at,
+  }
   const all = await Promise.all([1, 2, 3].map(() => publishDraft(steppe, 'spring', publication)))
   expect(all.filter(({ ok }) => ok)).toHaveLength(1)
   expect(steppe.lastChangeSet).toBe(number + 1)

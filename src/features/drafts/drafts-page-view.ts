@@ -7,6 +7,8 @@ export interface OpenDraftRow {
   readonly since: string
   readonly changes: number
   readonly conflicts: number
+  /** How many hold live and not in the draft. */
+  readonly brokenProofs: number
   readonly planned: string
   readonly failure: string
 }

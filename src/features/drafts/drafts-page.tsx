@@ -58,7 +58,7 @@ function OpenDrafts({ view: { drafts } }: { readonly view: DraftsPageView }) {
         </tr>
       </thead>
       <tbody>
-        {drafts.map(({ code, name, author, since, changes, conflicts, planned, failure }) => (
+        {drafts.map(({ code, name, author, since, changes, conflicts, brokenProofs, planned, failure }) => (
           <tr key={code} className="border-b border-base-300">
             <td className="py-1.5 pr-4">
               <VantageLink
@@ -79,9 +79,16 @@ function OpenDrafts({ view: { drafts } }: { readonly view: DraftsPageView }) {
                   {conflicts} {conflicts === 1 ? 'conflict' : 'conflicts'} with live.{' '}
                 </b>
               )}
+              {brokenProofs > 0 && (
+                <b className="text-error">
+                  {brokenProofs} {brokenProofs === 1 ? 'proof breaks' : 'proofs break'}.{' '}
+                </b>
+              )}
               {failure && <span className="text-error">{failure} </span>}
               {planned && <span className="text-accent">Published by itself on {planned}. </span>}
-              {conflicts === 0 && !failure && !planned && <span className="text-soft">nothing</span>}
+              {conflicts === 0 && brokenProofs === 0 && !failure && !planned && (
+                <span className="text-soft">nothing</span>
+              )}
             </td>
           </tr>
         ))}

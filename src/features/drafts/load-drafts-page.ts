@@ -10,6 +10,7 @@ import type { Steppe } from '@/server/engine/steppe'
 import { liveView, type View } from '@/server/views/view'
 import { formatDay, formatMoment } from '@/ui/format/instant'
 import { failureSentence } from './draft-sentences'
+import { newlyBroken } from './newly-broken'
 import type { DraftsPageView, OpenDraftRow } from './drafts-page-view'
 
 const ROWS = 50
@@ -53,7 +54,8 @@ async function toRow(
   draft: Awaited<ReturnType<typeof openDrafts>>[number],
   timeZone: string,
 ): Promise<OpenDraftRow> {
-  const { draft: viewed } = await viewOf(steppe, draft)
+  const view = await viewOf(steppe, draft)
+  const { draft: viewed } = view
   return {
     code: draft.code,
     name: draft.name,
@@ -61,6 +63,7 @@ async function toRow(
     since: formatDay(draft.at, timeZone),
     changes: viewed?.changes.length ?? 0,
     conflicts: viewed?.conflicts.length ?? 0,
+    brokenProofs: viewed ? await newlyBroken({ ...view, draft: viewed }) : 0,
     planned: draft.publishAt ? formatMoment(draft.publishAt.getTime(), timeZone) : '',
     failure: draft.failure === null ? '' : failureSentence(draft.failure),
   }

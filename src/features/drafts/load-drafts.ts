@@ -4,12 +4,12 @@ import { summarize } from '@/core/impact/summary'
 import { getSettings } from '@/core/store/store'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { viewOf } from '@/server/drafts/draft-view'
-import { verdictsOf } from '@/server/proofs/verdicts'
 import { openDrafts } from '@/server/drafts/draft-rows'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoment } from '@/ui/format/instant'
 import type { DraftFigures, DraftsView } from '@/ui/frame/drafts-view'
 import { failureSentence } from './draft-sentences'
+import { newlyBroken } from './newly-broken'
 
 /** What the frame shows of drafts: which there are, and the one at hand in figures. */
 export async function loadDrafts({ view, steppe, live }: RequestContext): Promise<DraftsView> {
@@ -22,16 +22,6 @@ export async function loadDrafts({ view, steppe, live }: RequestContext): Promis
     missing: view.missing,
     isPast: !live,
   }
-}
-
-/** How many proofs hold live and not in the draft. */
-async function newlyBroken({ prepared, draft: { live } }: DraftView): Promise<number> {
-  const held = new Set(
-    (await verdictsOf(live)).filter(({ state }) => state === 'holds').map(({ proof }) => proof.id),
-  )
-  return (await verdictsOf(prepared)).filter(
-    ({ proof, state }) => held.has(proof.id) && (state === 'broken' || state === 'empty'),
-  ).length
 }
 
 async function figuresOf(view: DraftView): Promise<DraftFigures> {

@@ -2,14 +2,8 @@
 
 import { useDrafts } from '@/ui/frame/drafts-context'
 import { useFrame } from '@/ui/frame/frame-context'
+import { NewDraft, type StartDraft } from '@/ui/frame/new-draft'
 import { WordPopover } from '@/ui/picker/word-popover'
-import { useState } from 'react'
-
-export type StartDraft = (
-  name: string,
-) => Promise<
-  { readonly ok: true; readonly draft?: string } | { readonly ok: false; readonly problem: string }
->
 
 /** The word that says whether what is live is looked at, or a draft as if it were. */
 export function DraftWord({ startDraft }: { readonly startDraft: StartDraft }) {
@@ -42,7 +36,12 @@ export function DraftWord({ startDraft }: { readonly startDraft: StartDraft }) {
                   </Choice>
                 ))}
               </ul>
-              <NewDraft startDraft={startDraft} onStarted={choose} />
+              <div className="border-t border-base-300 px-3 py-2">
+                <p className="pb-1 text-xs text-soft">
+                  A draft is seen by nobody but you until it is published, all of it at once.
+                </p>
+                <NewDraft startDraft={startDraft} onStarted={choose} />
+              </div>
             </>
           )
         }}
@@ -71,54 +70,5 @@ function Choice({
         {children}
       </button>
     </li>
-  )
-}
-
-function NewDraft({
-  startDraft,
-  onStarted,
-}: {
-  readonly startDraft: StartDraft
-  readonly onStarted: (code: string) => void
-}) {
-  const { renew } = useDrafts()
-  const [name, setName] = useState('')
-  const [problem, setProblem] = useState('')
-  async function start() {
-    const outcome = await startDraft(name)
-    if (!outcome.ok) return setProblem(outcome.problem)
-    renew()
-    onStarted(outcome.draft ?? '')
-  }
-  return (
-    <form
-      className="border-t border-base-300 px-3 py-2"
-      onSubmit={(event) => {
-        event.preventDefault()
-        void start()
-      }}
-    >
-      <p className="pb-1 text-xs text-soft">
-        A draft is seen by nobody but you until it is published, all of it at once.
-      </p>
-      <div className="flex gap-2">
-        <input
-          aria-label="Name of a new draft"
-          aria-invalid={problem !== ''}
-          placeholder="New draft, such as Spring"
-          className="min-w-0 flex-1 border border-base-300 bg-lifted px-2 py-1"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <button type="submit" className="btn btn-primary btn-sm">
-          Start
-        </button>
-      </div>
-      {problem && (
-        <p role="alert" className="pt-1 text-xs text-error">
-          {problem}
-        </p>
-      )}
-    </form>
   )
 }

@@ -1,13 +1,14 @@
 'use client'
 
 import { useFrame } from '@/ui/frame/frame-context'
+import type { StartDraft } from '@/ui/frame/new-draft'
 import { formatDay, formatTime } from '@/ui/format/instant'
 import { useState } from 'react'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { Scrubber } from '@/ui/picker/scrubber'
 import { BuyerPicker } from './buyer-picker'
 import { ChoiceWord } from './choice-word'
-import { DraftWord, type StartDraft } from './draft-word'
+import { DraftWord } from './draft-word'
 import { InstantPicker } from './instant-picker'
 import type { VantageView } from './vantage-view'
 
