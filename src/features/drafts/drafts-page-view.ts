@@ -21,7 +21,7 @@ export interface HistoryRow {
   readonly author: string
   readonly note: string
   readonly records: number
-  /** Whether it still counts, so that it can be taken back. */
+  /** Whether it still counts, so that it can be undone. */
   readonly isUndone: boolean
   readonly isFirst: boolean
   /** What it did, where it is opened. */

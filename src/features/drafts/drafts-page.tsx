@@ -1,7 +1,7 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import type { DraftsPageView, HistoryRow } from './drafts-page-view'
-import { TakeBack } from './take-back'
+import { UndoChange } from './undo-change'
 
 /** The open drafts, and everything that was changed live. */
 export function DraftsPage({ view, start }: { readonly view: DraftsPageView; readonly start: ReactNode }) {
@@ -11,7 +11,7 @@ export function DraftsPage({ view, start }: { readonly view: DraftsPageView; rea
         <h1 className="text-xl leading-7 font-semibold">Draft and history</h1>
         <p className="text-soft">
           A draft is a set of changes nobody sees until it is published, all of it at once. What was published
-          can be taken back exactly.
+          can be undone exactly.
         </p>
       </header>
       {view.isFirstPage && (
@@ -114,7 +114,7 @@ function History({ row }: { readonly row: HistoryRow }) {
           </VantageLink>{' '}
           <span className="text-xs text-soft">
             {records} {records === 1 ? 'record' : 'records'}
-            {isUndone && ', taken back since'}
+            {isUndone && ', undone since'}
           </span>
         </td>
         <td className="w-[250px] py-1.5 text-right whitespace-nowrap">
@@ -125,7 +125,7 @@ function History({ row }: { readonly row: HistoryRow }) {
               </VantageLink>
               {!isUndone && (
                 <span className="pl-4">
-                  <TakeBack changeSet={id} note={note} />
+                  <UndoChange changeSet={id} note={note} />
                 </span>
               )}
             </>

@@ -130,7 +130,11 @@ function Cases({
     <table className="mt-2 ml-11 border-l-4 border-error bg-lifted" aria-label="Cases">
       <thead>
         <tr className="border-b border-base-300 text-left text-xs">
-          {isFixable && <th className="w-8 py-1 pl-3" aria-label="Put right" />}
+          {isFixable && (
+            <th className="w-8 py-1 pl-3">
+              <span className="sr-only">Put right</span>
+            </th>
+          )}
           <th className="py-1 pr-4 pl-3 font-semibold">Who</th>
           <th className="py-1 pr-4 font-semibold">For</th>
           {hasPrices && (

@@ -15,7 +15,7 @@ export function FindingsPage({ view }: { readonly view: FindingsView }) {
           {about}, in {draft === null ? 'live prices' : `draft “${draft}”`}, worst first
         </p>
       </header>
-      <nav aria-label="Places" className="flex flex-wrap gap-x-5 border-b border-base-content pt-2">
+      <nav aria-label="Where they are" className="flex flex-wrap gap-x-5 border-b border-base-content pt-2">
         <Tab href="/findings" isHere={shown.place === null && !shown.muted} name={`All ${all}`} />
         {places.map(({ place, count }) => (
           <Tab

@@ -128,7 +128,7 @@ export function PriceHistoryPage({
               {prior.since}.
             </p>
             <p className="pt-1 text-soft">
-              Guests pay {prior.now} now, {prior.percent} against that. Directive 98/6/EC, Article 6a.
+              Guests pay {prior.now} now, {prior.percent} against that. Directive 98/6/EC, Art. 6a.
             </p>
           </section>
         )}

@@ -252,7 +252,7 @@ function Before({ view }: { readonly view: ReviewView }) {
       )}
       <SidePart title="Afterwards">
         <p>
-          It is one change, and can be taken back exactly under{' '}
+          It is one change, and can be undone exactly under{' '}
           <VantageLink href="/drafts" className="link-name">
             Draft and history
           </VantageLink>

@@ -8,17 +8,17 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { reverseChange, reverseInDraft } from './draft-actions'
 
-/** Takes a change of live back; what has been changed again since is settled in a draft. */
-export function TakeBack({ changeSet, note }: { readonly changeSet: number; readonly note: string }) {
+/** Undoes a change of live; what has been changed again since is settled in a draft. */
+export function UndoChange({ changeSet, note }: { readonly changeSet: number; readonly note: string }) {
   const { vantage, pricesChanged } = useFrame()
   const { renew } = useDrafts()
   const router = useRouter()
   const [problem, setProblem] = useState('')
-  async function take() {
+  async function undo() {
     const outcome = await reverseChange(changeSet)
     if (outcome.ok) {
       if (outcome.changeSet !== undefined) pricesChanged(outcome.changeSet)
-      return void toast(`Taken back: ${note}`)
+      return void toast(`Undone: ${note}`)
     }
     if (outcome.conflicts) setProblem(outcome.problem)
     else toast.error(outcome.problem)
@@ -32,19 +32,14 @@ export function TakeBack({ changeSet, note }: { readonly changeSet: number; read
   }
   return (
     <>
-      <button
-        type="button"
-        className="link-name"
-        aria-label={`Take back: ${note}`}
-        onClick={() => void take()}
-      >
-        Take back
+      <button type="button" className="link-name" aria-label={`Undo: ${note}`} onClick={() => void undo()}>
+        Undo
       </button>
       {problem && (
         <span role="alert" className="block text-left text-xs whitespace-normal text-error">
           {problem}{' '}
           <button type="button" className="link-name" onClick={() => void settle()}>
-            Take back in a draft, and settle it there
+            Undo it in a draft, and settle it there
           </button>
         </span>
       )}
