@@ -30,7 +30,7 @@ test('a branch is repriced by a rule: what breaks a promise is left out, and the
     const publish = page.getByRole('form', { name: 'Publish' })
     await reads(publish.getByRole('alert'), '1 proof in the way')
     await page.getByRole('link', { name: /^All changes/ }).click()
-    await page.getByRole('button', { name: /^Take out: Brood frames$/ }).click()
+    await page.getByRole('button', { name: /^Remove: Brood frames$/ }).click()
     await publish.getByRole('alert').waitFor({ state: 'detached' })
     await publish.getByRole('button', { name: 'Publish now' }).click()
     await page.waitForURL(/\/drafts(\?|$)/)

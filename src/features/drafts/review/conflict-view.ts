@@ -33,7 +33,7 @@ export function toConflict({ change, because }: DraftConflict, live: Store, stor
       ...about,
       because: `It does not fit the store as it is live by now. ${issueSentence(because.issue)}`,
       fields: [],
-      whole: { mine: '', theirs: 'take it out of the draft' },
+      whole: { mine: '', theirs: 'remove it from the draft' },
     }
   if (because.code !== 'fields') {
     const { because: text, mine, theirs } = WHOLE[because.code]

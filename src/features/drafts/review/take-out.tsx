@@ -19,11 +19,11 @@ export function TakeOut({
     const outcome = await takeOutOfDraft(code, [record])
     if (!outcome.ok) return void toast.error(outcome.problem)
     if (outcome.changeSet !== undefined) pricesChanged(outcome.changeSet)
-    toast(`${title}: taken out.`)
+    toast(`${title}: removed from the draft.`)
   }
   return (
-    <button type="button" className="link-name" aria-label={`Take out: ${title}`} onClick={() => void take()}>
-      Take out
+    <button type="button" className="link-name" aria-label={`Remove: ${title}`} onClick={() => void take()}>
+      Remove
     </button>
   )
 }
