@@ -62,7 +62,7 @@ export async function takeOut(
   const requests = records.map(({ kind, id }) =>
     requestOf(view, { kind, id, before: null, after: store[kind].get(id) ?? null } as Change),
   )
-  const note = `${records.length} ${records.length === 1 ? 'change' : 'changes'} taken out`
+  const note = `${records.length} ${records.length === 1 ? 'change' : 'changes'} removed`
   return commit(view, requests, { author, at, note })
 }
 
