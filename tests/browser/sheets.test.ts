@@ -26,10 +26,12 @@ test('a product sheet: inherited and own values, taken over again when emptied',
   await reads(cost, '14.00')
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 14' }).click()
   await reads(cost, '13.10')
-  // What was changed again since cannot be taken back, and the reason is given.
+  // What was changed again since is not undone, and the reason is given.
+  await typeInto(page, cost, '15')
+  await reads(cost, '15.00')
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 13.75' }).click()
   await page.getByText(/FR-BR-PF was changed meanwhile/).waitFor()
-  await reads(cost, '13.10')
+  await reads(cost, '15.00')
   await typeInto(page, cell(page, 'For all variants', 'basePrice'), '1.005')
   await reads(
     cell(page, 'For all variants', 'basePrice').getByRole('alert'),
