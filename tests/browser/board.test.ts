@@ -125,7 +125,7 @@ test('the whole work by keyboard alone', async () => {
   const grid = page.getByRole('grid')
   for (
     let tabs = 0;
-    tabs < 40 && !(await grid.evaluate((node) => node === document.activeElement));
+    tabs < 60 && !(await grid.evaluate((node) => node === document.activeElement));
     tabs += 1
   ) {
     await page.keyboard.press('Tab')
