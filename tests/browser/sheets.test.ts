@@ -26,7 +26,10 @@ test('a product sheet: inherited and own values, taken over again when emptied',
   await reads(cost, '14.00')
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 14' }).click()
   await reads(cost, '13.10')
-  // What was changed again since is not undone, and the reason is given.
+  // What was changed again since cannot be taken back, and the reason is given.
+  await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 13.75' }).click()
+  await page.getByText(/FR-BR-PF was changed meanwhile/).waitFor()
+  await reads(cost, '13.10')
   await typeInto(page, cost, '15')
   await reads(cost, '15.00')
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 13.75' }).click()

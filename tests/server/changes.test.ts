@@ -177,6 +177,25 @@ test('undo of something changed since is refused', async () => {
   })
 })
 
+test('undo of something put back by hand is refused, and no empty change is written', async () => {
+  const before = [...store().product.values()].find(({ code }) => code === 'TL-BR')?.basePrice
+  const first = await commit(liveTarget(steppe), [productRequest('TL-BR', { basePrice: '9.90' })], {
+    ...note,
+    note: 'up',
+  })
+  if (!first.ok) throw new Error(first.code)
+  await commit(liveTarget(steppe), [productRequest('TL-BR', { basePrice: before ?? null })], {
+    ...note,
+    note: 'by hand',
+  })
+  const number = steppe.lastChangeSet
+  expect(await undo(liveView(steppe), first.changeSet, { ...note, note: 'back' })).toMatchObject({
+    ok: false,
+    code: 'stale',
+  })
+  expect(steppe.lastChangeSet).toBe(number)
+})
+
 test('the past is what it was: before the autumn round, and at its beginning', async () => {
   const september = await preparedAsOf(steppe, new Date('2026-09-30T00:00:00Z'))
   expect(price('guest', 'FR-BR-PF', september)).toBe('24.9')

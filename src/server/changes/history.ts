@@ -3,7 +3,7 @@ import 'server-only'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withChanges } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
-import { rebase } from '@/core/store/rebase'
+import { rebase, touchedFields } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'
 import { type Change, reverseChanges, type Store } from '@/core/store/store'
 import {
@@ -39,7 +39,8 @@ export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: '
  * Undoes a change set by a change set of its own (which can be undone in turn). Fields it left alone, and stock
  * that was sold since, stay as they are.
  *
- * Errors  as of `commit`: stale when a field it changed has been changed again since, and an unknown number.
+ * Errors  as of `commit`: stale when a field it changed has been changed again since, if only back to what it was, and
+ *         an unknown number.
  */
 export async function undo(
   view: View,
@@ -49,8 +50,10 @@ export async function undo(
   const changes = await readChanges(view, changeSet)
   if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
   const back = rebase(reverseChanges(changes), view.prepared.store)
+  // What somebody has put back by hand leaves nothing to undo, and no empty change is written for it.
+  const isBackAlready = back.every(({ change }) => touchedFields(change).length === 0)
   const conflicts = back.flatMap(({ change: { kind, id, before, after }, conflict }) =>
-    conflict === null
+    conflict === null && !isBackAlready
       ? []
       : [{ kind, id, label: labelOf(kind, before ?? (after as never)), current: before, submitted: after }],
   )
