@@ -1,5 +1,7 @@
-import { type Decimal, decimal } from '../decimal/decimal'
-import { breakEvenPercent, marginPercent } from '../price/margin'
+import { type Decimal, fromDigits, HUNDRED, multiply, subtract } from '../decimal/decimal'
+import { divide, type Fraction, sumFractions } from '../decimal/fraction'
+import { roundToDigits } from '../decimal/rounding'
+import { breakEvenPercent, differencePercent, marginPercent } from '../price/margin'
 import type { ClassImpact, MovedPrice } from './class-impact'
 
 /** What moved prices come to, of one class or of several together. */
@@ -22,25 +24,69 @@ export interface ImpactSummary {
   readonly marginAfter: Decimal | null
   /** By how much sales may change for the same profit, in percent. */
   readonly breakEven: Decimal | null
-  /** What the basket earns more, or less, in smallest units of the currency. */
-  readonly profit: number
 }
 
-/** How much each price counts: once, or by what was sold of it. */
+/** How much each price counts, in thousandths: once, or by what was sold of it. */
 export type Weights = (variant: string) => number
 
-export const ONCE: Weights = () => 1
+export const ONCE: Weights = () => 1_000
 
-/** How far a price moves, in percent; `null` where there is none on one side. */
-export function movePercent({ before, after }: MovedPrice): number | null {
-  return before > 0 && after === after ? ((after - before) / before) * 100 : null
+/**
+ * How far a price moves, in percent with one digit (half up).
+ *
+ * Errors  `null` where there is none on one side.
+ */
+export function movePercent({ before, after }: MovedPrice): Decimal | null {
+  return Number.isNaN(before + after) ? null : differencePercent(exactly(after), exactly(before))
 }
 
-/** A price that does not even bring its cost back. */
+/** What is left of a price after its cost, both in smallest units; `null` without one of them. */
+export function marginOf(price: number, cost: number): Decimal | null {
+  return Number.isNaN(price + cost) ? null : marginPercent(exactly(price), exactly(cost))
+}
+
+/** A price that does not even bring its cost back; `false` where one of them is NaN. */
 export function isBelow(price: number, cost: number): boolean {
   return price < cost
 }
 
+/** Whether a price falls below its cost that did not before. */
+export function isNewlyBelow({ before, after, costBefore, costAfter }: MovedPrice): boolean {
+  return isBelow(after, costAfter) && !isBelow(before, costBefore)
+}
+
+/** Whether a price rises above what guests pay that did not stand there before. */
+export function isNewlyAbovePublic({ isAbovePublic, wasAbovePublic }: MovedPrice): boolean {
+  return isAbovePublic && !wasAbovePublic
+}
+
+/**
+ * The order in which moved prices are shown: newly below cost, newly above what guests pay, then by the margin they lose
+ * (in points of percent), then by how far they move.
+ */
+export function worstMovesFirst(prices: readonly MovedPrice[]): readonly MovedPrice[] {
+  const keyed = prices.map((price) => {
+    const [before, after] = [
+      marginOf(price.before, price.costBefore),
+      marginOf(price.after, price.costAfter),
+    ].map((margin) => Number(margin ?? 0)) as [number, number]
+    return {
+      price,
+      group: isNewlyBelow(price) ? 0 : isNewlyAbovePublic(price) ? 1 : 2,
+      lost: before - after,
+      move: Math.abs(Number(movePercent(price) ?? 0)),
+    }
+  })
+  return keyed
+    .sort((left, right) => left.group - right.group || right.lost - left.lost || right.move - left.move)
+    .map(({ price }) => price)
+}
+
+/**
+ * What moved prices of some classes come to. Baskets hold the prices in the currency of the first class.
+ *
+ * `weightOf` says in thousandths how much a price counts in the basket; counts and percents take each price once.
+ */
 export function summarize(impacts: readonly ClassImpact[], weightOf: Weights = ONCE): ImpactSummary {
   const counts = {
     rise: 0,
@@ -51,36 +97,34 @@ export function summarize(impacts: readonly ClassImpact[], weightOf: Weights = O
     newlyBelowCost: 0,
     newlyAbovePublic: 0,
   }
-  const percents: number[] = []
-  // In smallest units, whole numbers: their sums are exact. One basket of several currencies would mean nothing.
-  const basket = { before: 0, after: 0, costBefore: 0, costAfter: 0 }
+  const moves: Move[] = []
+  // One basket of several currencies would mean nothing.
+  const basket = { before: 0n, after: 0n, costBefore: 0n, costAfter: 0n }
   let moved = 0
   for (const { prices, currency } of impacts) {
     const isComparable = currency.before === currency.after
     for (const price of prices) {
       moved += 1
       count(price, counts)
-      const percent = isComparable ? movePercent(price) : null
-      if (percent !== null) percents.push(percent)
+      if (isComparable && price.before > 0 && price.after === price.after)
+        moves.push({ before: price.before, after: price.after })
       if (isComparable && currency.after === impacts[0]?.currency.after)
         put(price, weightOf(price.variant), basket)
     }
   }
-  percents.sort((left, right) => left - right)
-  const [marginBefore, marginAfter] = [
-    basket.before - basket.costBefore,
-    basket.after - basket.costAfter,
-  ].map(whole)
+  moves.sort((left, right) => left.after / left.before - right.after / right.before)
+  const amount = (units: bigint) => fromDigits({ coefficient: units, scale: FINE_DIGITS + 3 })
   return {
     moved,
     ...counts,
-    mean:
-      percents.length === 0 ? null : tenths(percents.reduce((sum, each) => sum + each, 0) / percents.length),
-    median: percents.length === 0 ? null : tenths(middle(percents)),
-    marginBefore: marginPercent(whole(basket.before), whole(basket.costBefore)),
-    marginAfter: marginPercent(whole(basket.after), whole(basket.costAfter)),
-    breakEven: breakEvenPercent(marginBefore as Decimal, marginAfter as Decimal),
-    profit: basket.after - basket.costAfter - (basket.before - basket.costBefore),
+    mean: meanOf(moves),
+    median: middleOf(moves),
+    marginBefore: marginPercent(amount(basket.before), amount(basket.costBefore)),
+    marginAfter: marginPercent(amount(basket.after), amount(basket.costAfter)),
+    breakEven: breakEvenPercent(
+      amount(basket.before - basket.costBefore),
+      amount(basket.after - basket.costAfter),
+    ),
   }
 }
 
@@ -91,41 +135,71 @@ function count(
     number
   >,
 ): void {
-  const { before, after, costBefore, costAfter } = price
+  const { before, after, costAfter } = price
   if (before !== before) counts.appear += 1
   else if (after !== after) counts.vanish += 1
   else if (after > before) counts.rise += 1
   else counts.fall += 1
   if (isBelow(after, costAfter)) {
     counts.belowCost += 1
-    if (!isBelow(before, costBefore)) counts.newlyBelowCost += 1
+    if (isNewlyBelow(price)) counts.newlyBelowCost += 1
   }
-  if (price.isAbovePublic && !price.wasAbovePublic) counts.newlyAbovePublic += 1
+  if (isNewlyAbovePublic(price)) counts.newlyAbovePublic += 1
 }
 
 function put(
   { before, after, costBefore, costAfter }: MovedPrice,
   weight: number,
-  basket: Record<'before' | 'after' | 'costBefore' | 'costAfter', number>,
+  basket: Record<'before' | 'after' | 'costBefore' | 'costAfter', bigint>,
 ): void {
   // Without a price or a cost on either side there is no margin to compare.
   if (Number.isNaN(before + after + costBefore + costAfter)) return
-  basket.before += before * weight
-  basket.after += after * weight
-  basket.costBefore += costBefore * weight
-  basket.costAfter += costAfter * weight
+  const share = BigInt(weight)
+  basket.before += fine(before) * share
+  basket.after += fine(after) * share
+  basket.costBefore += fine(costBefore) * share
+  basket.costAfter += fine(costAfter) * share
 }
 
-function middle(sorted: readonly number[]): number {
+/**
+ * Amounts in smallest units are whole, but where a price was brought into the basis of the store: then they have up to eight
+ * digits more (`shownInBasis`), and are held to those.
+ */
+const FINE_DIGITS = 8
+const FINE = 10 ** FINE_DIGITS
+
+function fine(units: number): bigint {
+  const whole = Math.trunc(units)
+  return BigInt(whole) * BigInt(FINE) + BigInt(Math.round((units - whole) * FINE))
+}
+
+function exactly(units: number): Decimal {
+  return fromDigits({ coefficient: fine(units), scale: FINE_DIGITS })
+}
+
+type Move = Pick<MovedPrice, 'before' | 'after'>
+
+function middleOf(sorted: readonly Move[]): Decimal | null {
   const at = Math.floor(sorted.length / 2)
-  const upper = sorted[at] as number
-  return sorted.length % 2 === 1 ? upper : ((sorted[at - 1] as number) + upper) / 2
+  const two = sorted.slice(sorted.length % 2 === 1 ? at : Math.max(0, at - 1), at + 1)
+  const percents = two.map(({ before, after }) => {
+    const difference = subtract(exactly(after), exactly(before))
+    return divide(multiply(difference, HUNDRED), exactly(before))
+  })
+  return shareOf(sumFractions(percents), two.length)
 }
 
-function whole(value: number): Decimal {
-  return decimal(Math.round(value))
+/** Each move is held to a millionth of a percent: the exact sum of many has a denominator of as many digits. */
+function meanOf(moves: readonly Move[]): Decimal | null {
+  const sum = moves.reduce((sofar, { before, after }) => {
+    const from = fine(before)
+    return sofar + ((fine(after) - from) * 100_000_000n) / from
+  }, 0n)
+  return shareOf({ numerator: sum, denominator: 1_000_000n }, moves.length)
 }
 
-function tenths(percent: number): Decimal {
-  return decimal((Math.round(percent * 10) / 10).toFixed(1))
+function shareOf({ numerator, denominator }: Fraction, count: number): Decimal | null {
+  return count === 0
+    ? null
+    : roundToDigits({ numerator, denominator: denominator * BigInt(count) }, 1, 'half-up')
 }

@@ -2,9 +2,19 @@ import 'server-only'
 
 import type { Decimal } from '@/core/decimal/decimal'
 import type { ClassImpact, MovedPrice } from '@/core/impact/class-impact'
-import { isBelow, movePercent, ONCE, summarize, type Weights } from '@/core/impact/summary'
+import {
+  isBelow,
+  isNewlyAbovePublic,
+  isNewlyBelow,
+  marginOf,
+  movePercent,
+  ONCE,
+  summarize,
+  type Weights,
+  worstMovesFirst,
+} from '@/core/impact/summary'
+import { QUANTITY_UNITS } from '@/core/engine/lists/compiled-line'
 import { fromUnits } from '@/core/engine/lists/price-step'
-import { marginPercent } from '@/core/price/margin'
 import type { Store } from '@/core/store/store'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { verdictsOf } from '@/server/proofs/verdicts'
@@ -129,7 +139,7 @@ function aboutOf(count: number, authors: readonly string[], since: string): stri
 async function weightsBySales({ steppe }: DraftView): Promise<Weights> {
   const since = new Date(currentInstant().getTime() - SALES_DAYS * DAY)
   const sold = await soldSince(steppe, since)
-  return (variant) => sold.get(variant) ?? 0
+  return (variant) => Math.round((sold.get(variant) ?? 0) * QUANTITY_UNITS)
 }
 
 function toClassRow({ impact, name }: NamedImpact, weightOf: Weights): ClassRow {
@@ -137,6 +147,7 @@ function toClassRow({ impact, name }: NamedImpact, weightOf: Weights): ClassRow 
   const percents = impact.prices
     .map(movePercent)
     .filter((percent) => percent !== null)
+    .map(Number)
     .sort((left, right) => left - right)
   const every = Math.max(1, Math.ceil(percents.length / MOST_TICKS))
   return {
@@ -164,10 +175,7 @@ function openedClass(
   before: Store,
   isWhole: boolean,
 ): NonNullable<ReviewView['opened']> {
-  const rows = [...impact.prices].sort(
-    (left, right) =>
-      badness(right) - badness(left) || Math.abs(movePercent(right) ?? 0) - Math.abs(movePercent(left) ?? 0),
-  )
+  const rows = worstMovesFirst(impact.prices)
   const most = isWhole ? MOST_CELLS : FIRST_CELLS
   return {
     key: name.key,
@@ -176,35 +184,20 @@ function openedClass(
   }
 }
 
-/** Prices newly below cost come first, then those that lose most of their margin. */
-function badness({
-  before,
-  after,
-  costBefore,
-  costAfter,
-  isAbovePublic,
-  wasAbovePublic,
-}: MovedPrice): number {
-  if (isBelow(after, costAfter) && !isBelow(before, costBefore)) return 1_000
-  if (isAbovePublic && !wasAbovePublic) return 500
-  const margin = (price: number, cost: number) => (price > 0 && cost === cost ? (price - cost) / price : 0)
-  return (margin(before, costBefore) - margin(after, costAfter)) * 100
-}
-
 function toCell(price: MovedPrice, { digits }: ClassImpact, store: Store, before: Store): CellRow {
   const { variant, quantity, costBefore, costAfter } = price
   const record = store.variant.get(variant) ?? before.variant.get(variant)
   return {
     sku: record?.sku ?? variant,
     title: titleOf(variant, store, before),
-    from: quantity === 1000 ? '' : `from ${quantity / 1000}`,
-    quantity: quantity / 1000,
+    from: quantity === QUANTITY_UNITS ? '' : `from ${quantity / QUANTITY_UNITS}`,
+    quantity: quantity / QUANTITY_UNITS,
     before: moneyText(price.before, digits),
     after: moneyText(price.after, digits),
-    marginBefore: marginOf(price.before, costBefore, digits),
-    marginAfter: marginOf(price.after, costAfter, digits),
+    marginBefore: marginOf(price.before, costBefore),
+    marginAfter: marginOf(price.after, costAfter),
     isBelowCost: isBelow(price.after, costAfter),
-    isAbovePublic: price.isAbovePublic && !price.wasAbovePublic,
+    isAbovePublic: isNewlyAbovePublic(price),
   }
 }
 
@@ -214,11 +207,6 @@ function moneyText(units: number, digits: number): string {
 
 function amountOf(units: number, digits: number): Decimal {
   return fromUnits(Math.round(units), digits)
-}
-
-function marginOf(price: number, cost: number, digits: number): Decimal | null {
-  if (Number.isNaN(price) || Number.isNaN(cost)) return null
-  return marginPercent(amountOf(price, digits), amountOf(cost, digits))
 }
 
 function contractsTouched(named: readonly NamedImpact[], store: Store): ReviewView['contracts'] {
@@ -242,14 +230,10 @@ function contractsTouched(named: readonly NamedImpact[], store: Store): ReviewVi
 
 function belowRows({ impact, name }: NamedImpact, store: Store): readonly BelowCostRow[] {
   const { digits, currency } = impact
-  return impact.prices
-    .filter(
-      ({ before, after, costBefore, costAfter }) => isBelow(after, costAfter) && !isBelow(before, costBefore),
-    )
-    .map(({ variant, after, costAfter }) => ({
-      who: name.name,
-      title: titleOf(variant, store, store),
-      price: formatMoney(amountOf(after, digits), currency.after ?? '', digits),
-      cost: formatMoney(amountOf(costAfter, digits), currency.after ?? '', digits),
-    }))
+  return impact.prices.filter(isNewlyBelow).map(({ variant, after, costAfter }) => ({
+    who: name.name,
+    title: titleOf(variant, store, store),
+    price: formatMoney(amountOf(after, digits), currency.after ?? '', digits),
+    cost: formatMoney(amountOf(costAfter, digits), currency.after ?? '', digits),
+  }))
 }
