@@ -56,6 +56,25 @@ test('where only some variants are meant, each gets a price of its own', () => {
   expect(rows({ what })).toEqual([['variant', 'P-S', '10.5']])
 })
 
+test('an amount is rounded once: what lies just below the middle of two endings goes down', () => {
+  // 24.90 × 1.02004 = 25.398996; rounded to the cent first it would be 25.40, the middle of 24.90 and 25.90.
+  const store = writtenStore({
+    categories: [{ code: 'a', name: 'A' }],
+    products: [{ code: 'P', name: 'P', categories: ['a'], basePrice: '24.90' }],
+    variants: [{ sku: 'P', product: 'P' }],
+  })
+  const [row] = atOnce(
+    repriceRows(prepare(store), {
+      what: EVERYTHING,
+      field: 'basePrice',
+      from: 'basePrice',
+      steps: [{ from: null, expression: { kind: 'percent', percent: decimal('2.004') } }],
+      rounding: { kind: 'endings', period: decimal(1), endings: [decimal('0.90')], mode: 'nearest' },
+    }),
+  )
+  expect(row).toMatchObject({ now: '24.9', byRule: '25.4', next: '24.9', problem: null })
+})
+
 test('steps by what a price is, another amount to start from, endings, and what cannot be', () => {
   const steps = [
     { from: null, expression: { kind: 'percent', percent: decimal(10) } as const },

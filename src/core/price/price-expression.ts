@@ -10,8 +10,8 @@ import {
   scaleOf,
   subtract,
 } from '../decimal/decimal'
-import { divide, toFraction } from '../decimal/fraction'
-import { roundToDigits } from '../decimal/rounding'
+import { divide, type Fraction, toFraction } from '../decimal/fraction'
+import { roundPrice, type RoundingRule, roundToDigits } from '../decimal/rounding'
 
 /**
  * What a merchant types into a price: `19.90` a new amount, `+5%` `-5%` a change in percent, `+2` `-2` a
@@ -61,42 +61,44 @@ export function parsePriceExpression(text: string): Outcome<PriceExpression> {
  * The amount an expression comes to.
  *
  * Units   amounts in currency units; `digits` is how many digits a price may have. A typed amount must
- *         keep to them; a computed one is rounded to them once, half up.
+ *         keep to them; a computed one is rounded once: by `rounding`, else to them, half up.
  * Errors  named in `PriceExpressionError`; the result is always above zero.
  */
 export function evaluatePriceExpression(
   expression: PriceExpression,
-  context: { readonly current: Decimal | null; readonly cost: Decimal | null; readonly digits: number },
+  context: {
+    readonly current: Decimal | null
+    readonly cost: Decimal | null
+    readonly digits: number
+    readonly rounding?: RoundingRule | null
+  },
 ): Outcome<Decimal> {
-  const { current, cost, digits } = context
+  const { current, cost, digits, rounding = null } = context
   const fail = (error: PriceExpressionError) => ({ ok: false, error }) as const
   const accept = (value: Decimal) =>
     isPositive(value) ? ({ ok: true, value } as const) : fail('not-positive')
+  const computed = (exact: Fraction) =>
+    accept(rounding ? roundPrice(exact, rounding) : roundToDigits(exact, digits, 'half-up'))
+  const given = (value: Decimal) => accept(rounding ? roundPrice(toFraction(value), rounding) : value)
 
   switch (expression.kind) {
     case 'amount':
       if (scaleOf(expression.amount) > digits) return fail('too-many-digits')
-      return accept(expression.amount)
+      return given(expression.amount)
     case 'margin':
       if (cost === null) return fail('no-cost')
       if (compare(expression.percent, HUNDRED) >= 0) return fail('margin-too-high')
-      return accept(
-        roundToDigits(
-          divide(multiply(cost, HUNDRED), subtract(HUNDRED, expression.percent)),
-          digits,
-          'half-up',
-        ),
-      )
+      return computed(divide(multiply(cost, HUNDRED), subtract(HUNDRED, expression.percent)))
     case 'change':
       if (current === null) return fail('no-current-price')
       if (scaleOf(expression.amount) > digits) return fail('too-many-digits')
-      return accept(add(current, expression.amount))
+      return given(add(current, expression.amount))
     case 'percent':
     case 'factor': {
       if (current === null) return fail('no-current-price')
       const factor =
         expression.kind === 'factor' ? expression.factor : add(ONE, divideByHundred(expression.percent))
-      return accept(roundToDigits(toFraction(multiply(current, factor)), digits, 'half-up'))
+      return computed(toFraction(multiply(current, factor)))
     }
   }
 }

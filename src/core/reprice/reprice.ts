@@ -1,6 +1,5 @@
 import { compare, type Decimal } from '../decimal/decimal'
-import { toFraction } from '../decimal/fraction'
-import { type RoundingRule, roundPrice } from '../decimal/rounding'
+import type { RoundingRule } from '../decimal/rounding'
 import type { Product, ReferenceField, Variant } from '../catalogue/product'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import { scopeMatcher } from '../engine/items/scope-matcher'
@@ -29,7 +28,7 @@ export interface RepriceRow {
   readonly record: 'product' | 'variant'
   readonly id: string
   readonly now: Decimal | null
-  /** Before rounding. */
+  /** To the digits of a price, whatever else it is rounded to. */
   readonly byRule: Decimal | null
   readonly next: Decimal | null
   readonly problem: PriceExpressionError | null
@@ -80,17 +79,15 @@ function toRow(
   const cost = amount('cost')
   const about = { record, id: own.id, now, cost }
   const step = stepFor(steps, start)
-  const found = step && evaluatePriceExpression(step, { current: start, cost, digits })
+  const context = { current: start, cost, digits }
+  const byRule = step && evaluatePriceExpression(step, context)
+  const found = step && evaluatePriceExpression(step, { ...context, rounding })
   if (!found) return { ...about, byRule: null, next: null, problem: 'no-current-price' }
-  if (!found.ok) return { ...about, byRule: null, next: null, problem: found.error }
-  const next = rounding === null ? found.value : roundPrice(toFraction(found.value), rounding)
-  // Endings below the first one would leave nothing to pay.
-  const isPositive = compare(next, '0' as Decimal) > 0
   return {
     ...about,
-    byRule: found.value,
-    next: isPositive ? next : null,
-    problem: isPositive ? null : 'not-positive',
+    byRule: byRule?.ok ? byRule.value : null,
+    next: found.ok ? found.value : null,
+    problem: found.ok ? null : found.error,
   }
 }
 

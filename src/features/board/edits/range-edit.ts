@@ -1,6 +1,5 @@
 import { typedAmount } from '@/core/decimal/written-amount'
-import { toFraction } from '@/core/decimal/fraction'
-import { type RoundingRule, roundPrice } from '@/core/decimal/rounding'
+import type { RoundingRule } from '@/core/decimal/rounding'
 import { InputReader } from '@/core/issue/input-reader'
 import { parseRounding } from '@/core/issue/parse-rounding'
 import { readRounding } from '@/core/notation/rounding-text'
@@ -63,13 +62,13 @@ export function planRange(
       if (found.place?.kind === 'product' && found.place.open) continue
       const cell = editableCell(view, found, column)
       if (!cell) continue
-      const exact = evaluatePriceExpression(expression, cell)
-      if (!exact.ok) {
-        const refusal = { code: 'expression', error: exact.error, typed: 'It', digits: cell.digits } as const
+      const amount = evaluatePriceExpression(expression, { ...cell, rounding })
+      if (!amount.ok) {
+        const refusal = { code: 'expression', error: amount.error, typed: 'It', digits: cell.digits } as const
         problems.push({ label: cell.label, problem: refusalSentence(refusal) })
         continue
       }
-      const after = rounding ? roundPrice(toFraction(exact.value), rounding) : exact.value
+      const after = amount.value
       if (after === cell.current) unchanged += 1
       else
         changes.push({
