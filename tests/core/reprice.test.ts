@@ -2,7 +2,8 @@ import { decimal } from '@/core/decimal/decimal'
 import { prepare } from '@/core/engine/prepare'
 import { EVERYTHING } from '@/core/predicates/what'
 import { medianDeviation } from '@/core/reprice/median-deviation'
-import { repriceRows, type RepriceRule } from '@/core/reprice/reprice'
+import { repriceRows, type RepriceRow, type RepriceRule } from '@/core/reprice/reprice'
+import { repriceFigures } from '@/core/reprice/reprice-figures'
 import { atOnce } from '@/core/steps/steps'
 import { writtenStore } from '@tests/fixtures/written-store'
 
@@ -104,4 +105,52 @@ test('steps by what a price is, another amount to start from, endings, and what 
     '30',
     'no-current-price',
   ])
+})
+
+const row = (
+  now: string | null,
+  next: string | null,
+  cost: string | null = null,
+  problem: RepriceRow['problem'] = null,
+) =>
+  ({
+    record: 'variant',
+    id: `${now} ${next}`,
+    now: now === null ? null : decimal(now),
+    byRule: next === null ? null : decimal(next),
+    next: next === null ? null : decimal(next),
+    problem,
+    cost: cost === null ? null : decimal(cost),
+  }) as RepriceRow
+
+// Worked by hand; no source needed for arithmetic.
+test('figures of a rule: the middle, the half around it, margins, and what falls below cost', () => {
+  const figures = repriceFigures([
+    row('10.00', '10.40', '6.00'),
+    row('20.00', '20.60', '20.70'),
+    row('1.60', '2.06'),
+    row('5.00', '5.00', '1.00'),
+    row(null, null, '1.00', 'no-current-price'),
+    row(null, '3.00'),
+  ])
+  expect(figures).toMatchObject({
+    // +3, +4 and +28.75 %.
+    median: '4',
+    quartiles: ['3', '4'],
+    belowCost: 1,
+    // 30.00 and 31.00 with costs of 26.70.
+    margins: { now: '11', next: '13.9' },
+  })
+  expect(figures.moves.map((move) => move.toFixed(2))).toEqual(['3.00', '4.00', '28.75'])
+  expect([figures.changing, figures.same, figures.problems].map(({ length }) => length)).toEqual([4, 1, 1])
+})
+
+test('an amount that moves by more than three deviations stands out, unless more than half move alike', () => {
+  const of = (...next: string[]) => repriceFigures(next.map((each) => row('100.00', each)))
+  // The median is 5; 2, 1, 0, 1 and 3 away from it, in the middle 1.
+  expect([...of('103.00', '104.00', '105.00', '106.00', '108.00').outliers]).toEqual([])
+  const outliers = [...of('103.00', '104.00', '105.00', '106.00', '108.01').outliers]
+  expect(outliers.map(({ next }) => next)).toEqual(['108.01'])
+  expect(of('103.00', '103.00', '103.00', '109.00').outliers.size).toBe(0)
+  expect(of()).toMatchObject({ median: null, quartiles: null, margins: null, moves: [] })
 })

@@ -1,7 +1,6 @@
-import { type Decimal, fromDigits, HUNDRED, multiply, subtract } from '../decimal/decimal'
-import { divide, type Fraction, sumFractions } from '../decimal/fraction'
+import { type Decimal, fromDigits } from '../decimal/decimal'
 import { roundToDigits } from '../decimal/rounding'
-import { breakEvenPercent, differencePercent, marginPercent } from '../price/margin'
+import { breakEvenPercent, differencePercent, marginPercent, medianDifferencePercent } from '../price/margin'
 import type { ClassImpact, MovedPrice } from './class-impact'
 
 /** What moved prices come to, of one class or of several together. */
@@ -118,7 +117,7 @@ export function summarize(impacts: readonly ClassImpact[], weightOf: Weights = O
     moved,
     ...counts,
     mean: meanOf(moves),
-    median: middleOf(moves),
+    median: medianDifferencePercent(moves.map(({ before, after }) => [exactly(after), exactly(before)])),
     marginBefore: marginPercent(amount(basket.before), amount(basket.costBefore)),
     marginAfter: marginPercent(amount(basket.after), amount(basket.costAfter)),
     breakEven: breakEvenPercent(
@@ -179,27 +178,12 @@ function exactly(units: number): Decimal {
 
 type Move = Pick<MovedPrice, 'before' | 'after'>
 
-function middleOf(sorted: readonly Move[]): Decimal | null {
-  const at = Math.floor(sorted.length / 2)
-  const two = sorted.slice(sorted.length % 2 === 1 ? at : Math.max(0, at - 1), at + 1)
-  const percents = two.map(({ before, after }) => {
-    const difference = subtract(exactly(after), exactly(before))
-    return divide(multiply(difference, HUNDRED), exactly(before))
-  })
-  return shareOf(sumFractions(percents), two.length)
-}
-
 /** Each move is held to a millionth of a percent: the exact sum of many has a denominator of as many digits. */
 function meanOf(moves: readonly Move[]): Decimal | null {
+  if (moves.length === 0) return null
   const sum = moves.reduce((sofar, { before, after }) => {
     const from = fine(before)
     return sofar + ((fine(after) - from) * 100_000_000n) / from
   }, 0n)
-  return shareOf({ numerator: sum, denominator: 1_000_000n }, moves.length)
-}
-
-function shareOf({ numerator, denominator }: Fraction, count: number): Decimal | null {
-  return count === 0
-    ? null
-    : roundToDigits({ numerator, denominator: denominator * BigInt(count) }, 1, 'half-up')
+  return roundToDigits({ numerator: sum, denominator: 1_000_000n * BigInt(moves.length) }, 1, 'half-up')
 }

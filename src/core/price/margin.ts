@@ -1,5 +1,5 @@
 import { compare, type Decimal, HUNDRED, isPositive, multiply, subtract } from '../decimal/decimal'
-import { divide } from '../decimal/fraction'
+import { divide, sumFractions } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 
 /**
@@ -26,6 +26,26 @@ export function isBelowCost(price: Decimal, cost: Decimal): boolean {
 export function differencePercent(price: Decimal, from: Decimal): Decimal | null {
   if (!isPositive(from)) return null
   return roundToDigits(divide(multiply(subtract(price, from), HUNDRED), from), 1, 'half-up')
+}
+
+/** A price, and the one it is measured against, which is above zero. */
+export type PriceAgainst = readonly [price: Decimal, from: Decimal]
+
+/**
+ * The median of how far prices stand from others, in percent with one digit (half up), of an even number the mean of the two
+ * in the middle. They come in the order of how far they stand.
+ *
+ * Errors  `null` for none.
+ */
+export function medianDifferencePercent(sorted: readonly PriceAgainst[]): Decimal | null {
+  if (sorted.length === 0) return null
+  const at = Math.floor(sorted.length / 2)
+  const middle = sorted.slice(sorted.length % 2 === 1 ? at : at - 1, at + 1)
+  const sum = sumFractions(
+    middle.map(([price, from]) => divide(multiply(subtract(price, from), HUNDRED), from)),
+  )
+  const denominator = sum.denominator * BigInt(middle.length)
+  return roundToDigits({ numerator: sum.numerator, denominator }, 1, 'half-up')
 }
 
 /**

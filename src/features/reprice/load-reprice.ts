@@ -1,12 +1,12 @@
 import 'server-only'
 
 import { itemName } from '@/core/catalogue/product'
-import type { Decimal } from '@/core/decimal/decimal'
-import { sum } from '@/core/decimal/decimal'
+import { type Decimal, isPositive } from '@/core/decimal/decimal'
 import { EVERYTHING } from '@/core/predicates/what'
 import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
-import { medianDeviation, OUTLYING } from '@/core/reprice/median-deviation'
+import { medianDeviation } from '@/core/reprice/median-deviation'
 import type { RepriceRow } from '@/core/reprice/reprice'
+import { isOutlying, repriceFigures } from '@/core/reprice/reprice-figures'
 import { getSettings, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
@@ -27,26 +27,11 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
   const read = readReprice(store, shown)
   const what = read.ok ? (read.rule?.what ?? EVERYTHING) : EVERYTHING
   const rows = read.ok && read.rule ? await rowsOf(view, shown, read.rule) : []
-  const percents = new Map(rows.map((row) => [row, percentOf(row)]))
-  const moved = [...percents.values()].filter((percent) => percent !== null && percent !== 0) as number[]
-  const { median, deviation } = medianDeviation(moved)
-  const isOutlier = (row: RepriceRow) => {
-    const percent = percents.get(row) ?? null
-    return (
-      percent !== null && percent !== 0 && deviation > 0 && Math.abs(percent - median) > OUTLYING * deviation
-    )
-  }
-  const groups = {
-    all: rows,
-    outliers: rows.filter(isOutlier),
-    same: rows.filter((row) => row.problem === null && row.next === row.now),
-    problems: rows.filter(({ problem }) => problem !== null),
-  }
-  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, percents, store))
+  const { changing, same, problems, outliers, moves, median, quartiles, belowCost, margins } =
+    repriceFigures(rows)
+  const groups = { all: rows, outliers: rows.filter((row) => outliers.has(row)), same, problems }
+  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, store))
   const start = Math.min(shown.page, Math.max(0, Math.ceil(tab.length / PAGE_ROWS) - 1)) * PAGE_ROWS
-  const changing = rows.filter(({ next, now }) => next !== null && next !== now)
-  const sorted = [...moved].sort((left, right) => left - right)
-  const quartile = (share: number) => sorted[Math.floor(share * (sorted.length - 1))] ?? 0
   const inDraft = view.draft
     ? changing.filter(({ record, id }) => view.draft?.known.has(`${record}/${id}`)).length
     : 0
@@ -58,7 +43,7 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
     isAsked: read.ok && read.rule !== null,
     rows: tab
       .slice(start, start + PAGE_ROWS)
-      .map((row) => toRowView(row, store, priceDigits, isOutlier(row))),
+      .map((row) => toRowView(row, store, priceDigits, outliers.has(row))),
     counts: {
       all: groups.all.length,
       outliers: groups.outliers.length,
@@ -67,12 +52,15 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
     },
     total: tab.length,
     start,
-    median: percentText(median),
-    middleHalf: `${percentText(quartile(0.25))} and ${percentText(quartile(0.75))}`,
-    bars: barsOf(sorted, median, deviation),
-    margin: marginsOf(changing),
-    belowCost: changing.filter(({ next, cost }) => next !== null && cost !== null && isBelowCost(next, cost))
-      .length,
+    median: signedPercent(median),
+    middleHalf: quartiles ? quartiles.map(signedPercent).join(' and ') : '',
+    bars: barsOf(moves),
+    // What the costs themselves come to leaves nothing to compare them with.
+    margin:
+      margins && shown.field !== 'cost'
+        ? { now: shareText(margins.now), next: shareText(margins.next) }
+        : null,
+    belowCost: shown.field === 'cost' ? 0 : belowCost,
     fixedLines: fixedLinesOf(changing, store),
     draft: view.draft ? { name: view.draft.draft.name, already: inDraft } : null,
     live,
@@ -80,24 +68,18 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
   }
 }
 
-/** For sorting, drawing and finding what stands out; amounts themselves stay exact. */
-function percentOf({ now, next }: RepriceRow): number | null {
-  if (now === null || next === null) return null
-  const [from, to] = [Number(now), Number(next)]
-  return from > 0 ? ((to - from) / from) * 100 : null
+function signedPercent(percent: Decimal | null): string {
+  const text = shareText(percent)
+  return percent !== null && isPositive(percent) ? `+${text}` : text
 }
 
-function percentText(percent: number): string {
-  const rounded = Math.round(percent * 10) / 10
-  return `${rounded > 0 ? '+' : ''}${rounded.toFixed(1).replace('-', '−')} %`
+function shareText(share: Decimal | null): string {
+  return share === null ? '–' : formatPercent(share)
 }
 
-function sorter(
-  sort: RepriceShown['sort'],
-  percents: ReadonlyMap<RepriceRow, number | null>,
-  store: Store,
-): (left: RepriceRow, right: RepriceRow) => number {
-  const size = (row: RepriceRow) => Math.abs(percents.get(row) ?? 0)
+function sorter(sort: RepriceShown['sort'], store: Store): (left: RepriceRow, right: RepriceRow) => number {
+  const size = ({ now, next }: RepriceRow) =>
+    now === null || next === null ? 0 : Math.abs(Number(differencePercent(next, now) ?? 0))
   if (sort === 'name') {
     const names = new Map<RepriceRow, string>()
     const nameOf = (row: RepriceRow) => {
@@ -126,7 +108,7 @@ function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boo
   const percent = now !== null && next !== null ? differencePercent(next, now) : null
   const margin = (amount: Decimal | null) => {
     const share = amount !== null && cost !== null ? marginPercent(amount, cost) : null
-    return share === null ? '–' : formatPercent(share).replace(' %', '')
+    return shareText(share).replace(' %', '')
   }
   return {
     key: `${record}/${id}`,
@@ -136,7 +118,7 @@ function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boo
     now: money(now),
     byRule: money(byRule),
     next: money(next),
-    percent: percent === null ? null : Number(percent),
+    percent: percent === null ? null : signedPercent(percent),
     isOutlier,
     cost: money(cost),
     marginNow: margin(now),
@@ -149,7 +131,8 @@ function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boo
   }
 }
 
-function barsOf(sorted: readonly number[], median: number, deviation: number): RepriceView['bars'] {
+function barsOf(sorted: readonly number[]): RepriceView['bars'] {
+  const { median, deviation } = medianDeviation(sorted)
   const [low, high] = [sorted[0], sorted.at(-1)]
   if (low === undefined || high === undefined) return []
   const width = Math.max(0.5, (high - low) / BARS)
@@ -164,24 +147,8 @@ function barsOf(sorted: readonly number[], median: number, deviation: number): R
   }
   return bars.map((bar) => ({
     ...bar,
-    isOutlier: deviation > 0 && Math.abs((bar.from + bar.to) / 2 - median) > OUTLYING * deviation,
+    isOutlier: isOutlying((bar.from + bar.to) / 2, median, deviation),
   }))
-}
-
-/** The margin of one of each, of what changes and has a cost. */
-function marginsOf(changing: readonly RepriceRow[]): RepriceView['margin'] {
-  const known = changing.filter(({ now, cost }) => now !== null && cost !== null)
-  if (known.length === 0) return null
-  const cost = sum(known.map((row) => row.cost as Decimal))
-  const [before, after] = [
-    sum(known.map(({ now }) => now as Decimal)),
-    sum(known.map(({ next }) => next as Decimal)),
-  ]
-  const text = (total: Decimal) => {
-    const share = marginPercent(total, cost)
-    return share === null ? '–' : formatPercent(share)
-  }
-  return { now: text(before), next: text(after) }
 }
 
 /** Lines that fix a price of a variant that changes: they do not follow. */

@@ -16,7 +16,7 @@ export function RepriceSide({ view }: { readonly view: RepriceView }) {
       <p className="font-semibold">
         is the middle change of {changing} {changing === 1 ? 'amount' : 'amounts'}
       </p>
-      <p className="text-soft">Half of them move between {middleHalf}</p>
+      {middleHalf && <p className="text-soft">Half of them move between {middleHalf}</p>}
       <Histogram bars={bars} />
       {margin && (
         <Part title="Margin, one of each">
@@ -41,7 +41,7 @@ export function RepriceSide({ view }: { readonly view: RepriceView }) {
         </p>
         {counts.same > 0 && <p>{counts.same} stay as they are.</p>}
         {counts.problems > 0 && (
-          <p className="text-error">{counts.problems} cannot be: there is nothing to start from.</p>
+          <p className="text-error">{counts.problems} cannot be changed by this rule.</p>
         )}
         {draft && draft.already > 0 && (
           <p className="text-warning-content">

@@ -176,8 +176,7 @@ function Row({
           '–'
         ) : (
           <>
-            {percent > 0 ? '+' : ''}
-            {percent.toFixed(1).replace('-', '−')} %
+            {percent}
             {isOutlier && <span className="sr-only"> stands out</span>}
             {isOutlier && <span aria-hidden> ◆</span>}
           </>

@@ -11,8 +11,8 @@ export interface RepriceRowView {
   readonly now: string
   readonly byRule: string
   readonly next: string
-  /** In percent; `null` where there is no amount before or after. */
-  readonly percent: number | null
+  /** With its sign; `null` where there is no amount before or after. */
+  readonly percent: string | null
   readonly isOutlier: boolean
   readonly cost: string
   readonly marginNow: string
