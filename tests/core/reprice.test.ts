@@ -151,6 +151,8 @@ test('an amount that moves by more than three deviations stands out, unless more
   expect([...of('103.00', '104.00', '105.00', '106.00', '108.00').outliers]).toEqual([])
   const outliers = [...of('103.00', '104.00', '105.00', '106.00', '108.01').outliers]
   expect(outliers.map(({ next }) => next)).toEqual(['108.01'])
+  // +4 % to the cent: 4.00, 4.01, 3.99 and 4.10 % are the same rule.
+  expect(of('104.00', '104.01', '103.99', '104.10').outliers.size).toBe(0)
   expect(of('103.00', '103.00', '103.00', '109.00').outliers.size).toBe(0)
   expect(of()).toMatchObject({ median: null, quartiles: null, margins: null, moves: [] })
 })

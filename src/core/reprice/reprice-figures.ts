@@ -57,9 +57,13 @@ export function repriceFigures(rows: readonly RepriceRow[]): RepriceFigures {
   }
 }
 
-/** Whether a move stands out from the others: never where more than half of them are the same. */
+/** So many points of percent are no more than what rounding makes of one rule (common practice, no source). */
+const LEAST_OUTLYING = 1
+
+/** Whether a move, in percent, stands out from the others: never where more than half of them are the same. */
 export function isOutlying(percent: number, median: number, deviation: number): boolean {
-  return deviation > 0 && Math.abs(percent - median) > OUTLYING * deviation
+  const distance = Math.abs(percent - median)
+  return deviation > 0 && distance > OUTLYING * deviation && distance > LEAST_OUTLYING
 }
 
 function movedOf(row: RepriceRow): readonly Moved[] {

@@ -15,6 +15,7 @@ export function FindingRowView({ row, view }: { readonly row: FindingRow; readon
   const { key, count, sentence, cause, fix, cases, muted, group } = row
   const [isMuting, setMuting] = useState(false)
   const isOpen = cases !== null
+  const { renew } = useDrafts()
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
   const put = useFix()
   const here = view.shown.place === null ? '' : `place=${encodeURIComponent(view.shown.place)}`
@@ -61,7 +62,11 @@ export function FindingRowView({ row, view }: { readonly row: FindingRow; readon
           </button>
         )}
         {muted ? (
-          <button type="button" className="text-soft hover:underline" onClick={() => void unmuteFinding(key)}>
+          <button
+            type="button"
+            className="text-soft hover:underline"
+            onClick={() => void unmuteFinding(key).then(renew)}
+          >
             Tell again
           </button>
         ) : (
@@ -203,9 +208,13 @@ function MuteForm({ findingKey, onDone }: { readonly findingKey: string; readonl
   const [until, setUntil] = useState('')
   const [reason, setReason] = useState('')
   const [problem, setProblem] = useState<{ readonly field?: string; readonly text: string } | null>(null)
+  const { renew } = useDrafts()
   async function save() {
     const outcome = await muteFinding(findingKey, until, reason)
-    if (outcome.ok) return onDone()
+    if (outcome.ok) {
+      renew()
+      return onDone()
+    }
     setProblem({ text: outcome.problem, ...(outcome.field && { field: outcome.field }) })
   }
   return (

@@ -42,6 +42,7 @@ export interface PriceHistoryView {
     readonly price: string
     readonly since: string
     readonly now: string
+    /** How much less that is; empty where it is no less. */
     readonly percent: string
   } | null
   readonly months: number
@@ -172,6 +173,6 @@ function priorText(
     price: formatMoney(prior.price, currency, digits(currency)),
     since: formatDay(new Date(prior.since), timeZone),
     now: formatMoney(current.price, currency, digits(currency)),
-    percent: percent === null ? '' : formatPercent(percent),
+    percent: percent === null || compare(percent, '0' as Decimal) >= 0 ? '' : formatPercent(percent),
   }
 }

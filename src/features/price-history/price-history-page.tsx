@@ -37,7 +37,9 @@ export function PriceHistoryPage({
             placeholder="SKU"
             className="w-40 bg-transparent word aria-[invalid=true]:border-error"
           />
-          <b>{title}</b>, buying <b>{quantity}</b>, over
+          <span>
+            {title && <b>{title}</b>}, buying <b>{quantity}</b>, over
+          </span>
           {SPANS.map((span) => (
             <VantageLink
               key={span}
@@ -128,7 +130,9 @@ export function PriceHistoryPage({
               {prior.since}.
             </p>
             <p className="pt-1 text-soft">
-              Guests pay {prior.now} now, {prior.percent} against that. Directive 98/6/EC, Art. 6a.
+              Guests pay {prior.now} now,{' '}
+              {prior.percent === '' ? 'no less than that' : `${prior.percent} against that`}. Directive
+              98/6/EC, Art. 6a.
             </p>
           </section>
         )}

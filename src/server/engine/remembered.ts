@@ -36,6 +36,11 @@ export class Remembered<Value> {
     found.catch(() => kept.delete(key))
     return found
   }
+
+  /** Whether it is found out already, or is being found out. */
+  has({ prepared }: Pick<RequestContext, 'prepared'>, key: string): boolean {
+    return this.known.get(prepared)?.has(key) ?? false
+  }
 }
 
 const NUMBERS = sharedMemory('pricing-context-words', () => ({ of: new WeakMap<object, number>(), last: 0 }))

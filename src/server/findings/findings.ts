@@ -15,10 +15,19 @@ const LAST = sharedMemory('last-findings', (): { found: FoundFindings | null } =
 
 /** Everything worth a look in a store, as of this hour. */
 export function findingsOf(prepared: PreparedStore): Promise<FoundFindings> {
-  const at = Math.floor(currentInstant().getTime() / HOUR) * HOUR
+  const at = thisHour()
   return KNOWN.of({ prepared }, String(at), async () => {
     const found = await new Slices().run(findFindings({ prepared, at }, LAST.found))
     LAST.found = found
     return found
   })
+}
+
+/** Whether they need not be looked for. */
+export function knowsFindings(prepared: PreparedStore): boolean {
+  return KNOWN.has({ prepared }, String(thisHour()))
+}
+
+function thisHour(): number {
+  return Math.floor(currentInstant().getTime() / HOUR) * HOUR
 }

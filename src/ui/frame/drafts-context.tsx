@@ -11,6 +11,8 @@ interface Drafts {
   readonly view: DraftsView | null
   /** Reads them again: something was changed that is no change of prices. */
   readonly renew: () => void
+  /** Grows with every change, and every time they are read again. */
+  readonly version: number
 }
 
 const DraftsContext = createContext<Drafts | null>(null)
@@ -19,9 +21,10 @@ const DraftsContext = createContext<Drafts | null>(null)
 export function DraftsProvider({ children }: { readonly children: ReactNode }) {
   const { vantage, latestChangeSet } = useFrame()
   const [renewed, setRenewed] = useState(0)
-  const { value } = useLoaded<DraftsView>(withVantage('/api/drafts', vantage), latestChangeSet + renewed)
+  const version = latestChangeSet + renewed
+  const { value } = useLoaded<DraftsView>(withVantage('/api/drafts', vantage), version)
   const renew = useCallback(() => setRenewed((count) => count + 1), [])
-  const drafts = useMemo(() => ({ view: value, renew }), [value, renew])
+  const drafts = useMemo(() => ({ view: value, renew, version }), [value, renew, version])
   return <DraftsContext value={drafts}>{children}</DraftsContext>
 }
 

@@ -4,8 +4,11 @@ import { IconBuildingStore } from '@tabler/icons-react'
 import { usePathname, useRouter } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
+import { useDrafts } from './drafts-context'
 import { useFrame } from './frame-context'
+import { useLoaded } from './use-loaded'
 import { VantageLink } from './vantage-link'
+import { withVantage } from './vantage-url'
 
 export interface Place {
   readonly href: string
@@ -14,6 +17,8 @@ export interface Place {
   /** Pressed after G to go there. */
   readonly key: string
   readonly count?: number
+  /** Where the count is asked for, if it takes a while: of what is to be put right. */
+  readonly counted?: string
   /** Other addresses that belong to the place. */
   readonly beside?: readonly string[]
 }
@@ -64,6 +69,7 @@ export function Places({
                         {place.count !== undefined && (
                           <span className="font-normal text-soft">{place.count}</span>
                         )}
+                        {place.counted && <LateCount address={place.counted} />}
                       </VantageLink>
                     )}
                   </li>
@@ -78,6 +84,14 @@ export function Places({
       </p>
     </nav>
   )
+}
+
+/** A count that takes a while: what stands here goes on without it. */
+function LateCount({ address }: { readonly address: string }) {
+  const { vantage } = useFrame()
+  const { version } = useDrafts()
+  const { value } = useLoaded<{ readonly count: number | null }>(withVantage(address, vantage), version)
+  return value?.count ? <span className="font-semibold text-error">{value.count}</span> : null
 }
 
 function PlaceJump({ place }: { readonly place: Place }) {

@@ -1,0 +1,17 @@
+import 'server-only'
+
+import { worstFirst } from '@/core/finding/find-findings'
+import type { RequestContext } from '@/server/engine/look-from'
+import { findingsOf, knowsFindings } from '@/server/findings/findings'
+import { mutesAt } from '@/server/findings/mutes'
+
+/** In a larger store they are counted once somebody has looked at them: finding them takes long there. */
+const MOST_VARIANTS = 10_000
+
+/** How many findings there are that nobody has muted; `null` where it is not known yet. */
+export async function countFindings({ view, steppe, now }: RequestContext): Promise<number | null> {
+  const { prepared } = view
+  if (prepared.index.variantCount > MOST_VARIANTS && !knowsFindings(prepared)) return null
+  const mutes = await mutesAt(steppe, new Date(now))
+  return worstFirst(await findingsOf(prepared)).filter(({ key }) => !mutes.has(key)).length
+}
