@@ -53,7 +53,7 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
     total: tab.length,
     start,
     median: signedPercent(median),
-    middleHalf: quartiles ? quartiles.map(signedPercent).join(' and ') : '',
+    middleHalf: quartiles && quartiles[0] !== quartiles[1] ? quartiles.map(signedPercent).join(' and ') : '',
     bars: barsOf(moves),
     // What the costs themselves come to leaves nothing to compare them with.
     margin:

@@ -4,7 +4,7 @@ export interface StripScale {
   readonly to: number
 }
 
-const WIDTH = 270
+const WIDTH = 234
 const HEIGHT = 22
 const PAD = 6
 

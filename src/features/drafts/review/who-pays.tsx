@@ -29,7 +29,7 @@ export function WhoPays({
             <br />
             move
           </th>
-          <th className="w-[286px] py-1 pr-4 text-left font-semibold">
+          <th className="w-[250px] py-1 pr-4 text-left font-semibold">
             By how much, each tick one price
             <StripAxis scale={scale} />
           </th>
