@@ -36,6 +36,7 @@ const config = {
       displayName: 'server',
       testMatch: ['<rootDir>/tests/server/**/*.test.ts'],
       extensionsToTreatAsEsm: ['.ts', '.tsx'],
+      setupFiles: ['<rootDir>/tests/server/fixed-clock.ts'],
     },
     {
       ...common,

@@ -6,6 +6,7 @@ import { calendarFeed } from '@/features/calendar/calendar-feed'
 import { commit } from '@/server/changes/commit'
 import { priceCourse } from '@/server/changes/price-course'
 import type { ChangeRequest } from '@/server/changes/weigh'
+import { currentInstant } from '@/server/clock'
 import { findDraft, openDrafts } from '@/server/drafts/draft-rows'
 import { draftStores } from '@/server/drafts/draft-stores'
 import type { Steppe } from '@/server/engine/steppe'
@@ -99,10 +100,10 @@ test('a finding is put right in a draft, and then it is no more; another one is 
   expect(await findings.muteFinding(key, '2099-01-01', '')).toMatchObject({ ok: false, field: 'reason' })
   expect(await findings.muteFinding(key, '2020-01-01', 'known')).toMatchObject({ ok: false, field: 'until' })
   expect(await findings.muteFinding(key, '2099-01-01', 'sold off on purpose')).toMatchObject({ ok: true })
-  expect((await mutesAt(steppe, new Date())).get(key)?.reason).toBe('sold off on purpose')
+  expect((await mutesAt(steppe, currentInstant())).get(key)?.reason).toBe('sold off on purpose')
   expect((await mutesAt(steppe, new Date('2099-06-01'))).has(key)).toBe(false)
   await findings.unmuteFinding(key)
-  expect((await mutesAt(steppe, new Date())).has(key)).toBe(false)
+  expect((await mutesAt(steppe, currentInstant())).has(key)).toBe(false)
 })
 
 test('a draft that breaks a proof is published only with a reason, which is kept', async () => {
@@ -118,7 +119,11 @@ test('a draft that breaks a proof is published only with a reason, which is kept
     seen: revisionOf(view, 'product', record.id),
     after: { ...record, basePrice: '26.90' },
   }
-  await commit(view, [request] as unknown as ChangeRequest[], { author: 'Maeve', at: new Date(), note: 'up' })
+  await commit(view, [request] as unknown as ChangeRequest[], {
+    author: 'Maeve',
+    at: currentInstant(),
+    note: 'up',
+  })
 
   const question = { id: 'q', as: { account: 'fennmoor' }, sku: 'FR-BR-PF' }
   const now = Date.parse('2026-11-25T10:00:00Z')
@@ -145,11 +150,14 @@ test('a draft that breaks a proof is published only with a reason, which is kept
 
   // The price's history tells it, and it can be taken back exactly.
   const asked = {
-    from: buyerContext({ kind: 'guest' }, Date.now()),
+    from: buyerContext({ kind: 'guest' }, currentInstant().getTime()),
     variant: [...live().prepared.store.variant.values()].find(({ sku }) => sku === 'FR-BR-PF')!.id,
     quantity: 1000,
   }
-  const course = await priceCourse(steppe, asked, { start: Date.parse('2026-02-01'), end: Date.now() + 1000 })
+  const course = await priceCourse(steppe, asked, {
+    start: Date.parse('2026-02-01'),
+    end: currentInstant().getTime() + 1000,
+  })
   expect(course.steps.map(({ price }) => price)).toEqual(['24.9', '25.9', '26.9'])
   expect(course.steps.at(-1)?.cause).toMatchObject({
     kind: 'change',
