@@ -1,44 +1,17 @@
 import { decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
-import { prepare } from '@/core/engine/prepare'
 import { RECORD_KINDS } from '@/core/issue/issue'
 import { documentSchema } from '@/server/exchange/document-schema'
 import { answerQuestions, type PriceAnswer } from '@/server/exchange/price-questions'
 import { readDocument, toDocument } from '@/server/exchange/store-document'
 import { lookAs, prepared, store } from '@tests/fixtures/demo-request'
 import { randomStore } from '@tests/fixtures/random-store'
+import { SMALL_DOCUMENT } from '@tests/fixtures/small-document'
 import fc from 'fast-check'
-import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { readFileSync } from 'node:fs'
 
 const NOW = Date.parse('2026-11-25T10:00:00Z')
 type Fields = Record<string, unknown>
-
-/** A document as somebody would write it by hand. */
-const SMALL = {
-  format: 'steppe-store',
-  version: 1,
-  settings: { currency: 'EUR' },
-  categories: [{ code: 'frames', name: 'Frames' }],
-  products: [{ code: 'FR', name: 'Frame', categories: ['frames'], basePrice: '25.90' }],
-  variants: [{ sku: 'FR-1', product: 'FR' }],
-  groups: [{ code: 'farms', name: 'Farms', trade: true }],
-  accounts: [{ code: 'fennmoor', name: 'Fennmoor', groups: ['farms'] }],
-  priceLists: [{ code: 'level', name: 'Level', audience: { include: [{ kind: 'group', group: 'farms' }] } }],
-  priceLines: [
-    {
-      id: 'line',
-      list: 'level',
-      scope: { include: [{ kind: 'everything' }] },
-      breaks: [
-        { from: '0', method: { kind: 'percent', percent: '-12', reference: { kind: 'base' } } },
-        { from: '10', method: { kind: 'fixed', amount: '20' } },
-      ],
-    },
-  ],
-}
 
 describe('the store document', () => {
   test('what is written is read back, to the last field, and written again the same', () => {
@@ -60,13 +33,13 @@ describe('the store document', () => {
   })
 
   test('what is usual may be left out', () => {
-    const read = readDocument(SMALL)
+    const read = readDocument(SMALL_DOCUMENT)
     if (!read.ok) throw new Error(JSON.stringify(read.errors))
     expect(read.store.account.get('fennmoor')).toMatchObject({ groups: ['farms'], status: 'active' })
   })
 
   const errorsOf = (changed: Fields) => {
-    const read = readDocument({ ...SMALL, ...changed })
+    const read = readDocument({ ...SMALL_DOCUMENT, ...changed })
     return read.ok ? [] : read.errors.map(({ code, where, value }) => `${code} ${where} ${value}`)
   }
   test.each<[string, Fields, string]>([
@@ -79,12 +52,12 @@ describe('the store document', () => {
     ],
     [
       'an amount with too many digits',
-      { products: [{ ...SMALL.products[0], basePrice: '1.005' }] },
+      { products: [{ ...SMALL_DOCUMENT.products[0], basePrice: '1.005' }] },
       'too-many-digits products[0].basePrice 1.005',
     ],
     [
       'a number where text stands',
-      { products: [{ ...SMALL.products[0], basePrice: 25.9 }] },
+      { products: [{ ...SMALL_DOCUMENT.products[0], basePrice: 25.9 }] },
       'malformed products[0].basePrice 25.9',
     ],
     [
@@ -229,36 +202,4 @@ describe('price questions', () => {
   ])('the cart %j is refused with %j', (changed, error) => {
     expect(answersTo({ id: 'x', as: { guest: true }, ...changed })[0]).toMatchObject({ id: 'x', error })
   })
-
-  test('on the command line, without a server or a database', () => {
-    const folder = mkdtempSync(join(tmpdir(), 'steppe-ask-'))
-    const file = (name: string, value: unknown) => {
-      writeFileSync(join(folder, name), JSON.stringify(value))
-      return join(folder, name)
-    }
-    const run = (...words: readonly string[]) =>
-      spawnSync(
-        process.execPath,
-        ['--conditions=react-server', '--import', 'tsx', 'scripts/steppe.ts', ...words],
-        {
-          encoding: 'utf8',
-        },
-      )
-    const questions = file('questions.json', [
-      { id: '1', as: { account: 'fennmoor' }, sku: 'fr-1', quantity: 10 },
-    ])
-    const right = run('ask', file('store.json', SMALL), questions)
-    expect(JSON.parse(right.stdout)).toMatchObject([{ id: '1', unit: { net: '20.00' } }])
-    expect(JSON.stringify(answerQuestions(prepare(storeOfDocument(SMALL)), [], NOW))).toBe('[]')
-    const wrong = run('ask', file('wrong.json', { ...SMALL, prices: [] }), questions)
-    expect(wrong.status).toBe(1)
-    expect(wrong.stderr).toContain('prices: there is no field “prices” here')
-    expect(run('ask', 'nowhere.json', questions).stderr).toBe('nowhere.json cannot be read.\n')
-  })
 })
-
-function storeOfDocument(document: unknown) {
-  const read = readDocument(document)
-  if (!read.ok) throw new Error(JSON.stringify(read.errors))
-  return read.store
-}

@@ -7,8 +7,7 @@ export const GROUP_WORDS: Readonly<Record<FindingGroup, string>> = {
   untidy: 'Untidy',
 }
 
-/** The places a finding is counted at. */
-export const FINDING_PLACES: Readonly<Record<string, string>> = {
+const PLACES: Readonly<Record<string, string>> = {
   'price-list': 'Price lists',
   contract: 'Contracts',
   product: 'Products',
@@ -22,6 +21,9 @@ export const FINDING_PLACES: Readonly<Record<string, string>> = {
   'tax-class': 'Taxes',
   account: 'Buyers',
 }
+
+/** The place a finding is counted at. */
+export const placeOf = ({ cause }: Finding): string => PLACES[cause.kind] ?? 'Store'
 
 const many = (count: number, one: string, more: string) => (count === 1 ? one : more)
 

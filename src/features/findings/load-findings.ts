@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { type BuyerCode, buyerName } from '@/core/buyers/buyer-code'
+import { itemName } from '@/core/catalogue/product'
 import { type Finding, type FindingCase } from '@/core/finding/finding'
 import { worstFirst } from '@/core/finding/find-findings'
 import { labelOf } from '@/core/store/references'
@@ -12,7 +13,7 @@ import { formatMoney } from '@/ui/format/amount'
 import { formatDay, formatTime } from '@/ui/format/instant'
 import { recordHref } from '@/ui/frame/record-href'
 import { type EditableKind, sectionOf } from '@/sheet/record/sections'
-import { FINDING_PLACES, findingSentence, FIX_WORDS } from './finding-sentences'
+import { findingSentence, FIX_WORDS, placeOf } from './finding-sentences'
 import type { CaseRow, FindingRow, FindingsView } from './findings-view'
 
 const MOST_CASES = 60
@@ -28,13 +29,13 @@ export async function loadFindings(
   const mutes = await mutesAt(steppe, new Date(now))
   const told = findings.filter(({ key }) => !mutes.has(key))
   const places = new Map<string, number>()
-  for (const { cause } of told) {
-    const place = FINDING_PLACES[cause.kind] ?? 'Store'
+  for (const finding of told) {
+    const place = placeOf(finding)
     places.set(place, (places.get(place) ?? 0) + 1)
   }
   const wanted = shown.muted ? findings.filter(({ key }) => mutes.has(key)) : told
   const rows = wanted
-    .filter(({ cause }) => shown.place === null || FINDING_PLACES[cause.kind] === shown.place)
+    .filter((finding) => shown.place === null || placeOf(finding) === shown.place)
     .map((finding): FindingRow => {
       const muted = mutes.get(finding.key)
       return {
@@ -73,7 +74,7 @@ function toRow(finding: Finding, store: Store, isOpen: boolean): Omit<FindingRow
       name: record ? ((record as { readonly name?: string }).name ?? labelOf(kind, record)) : id,
       href: record ? recordHref(sectionOf(kind as EditableKind).path, labelOf(kind, record)) : null,
     },
-    place: FINDING_PLACES[kind] ?? 'Store',
+    place: placeOf(finding),
     fix: isFixable ? (FIX_WORDS[finding.code] ?? '') : '',
     cases: isOpen ? finding.cases.slice(0, MOST_CASES).map((each) => toCase(each, store)) : null,
   }
@@ -97,7 +98,7 @@ function toCase({ buyer, variant, amounts, currency, fix }: FindingCase, store: 
   return {
     who: buyer === null ? '' : reference ? buyerName(store.group, store.account, reference) : 'Guests',
     as: buyer === null ? null : buyer.kind === 'guest' ? 'guest' : code(buyer.kind, buyer.id),
-    title: [product?.name, Object.values(record?.options ?? {}).join(', ')].filter(Boolean).join(', '),
+    title: record && product ? itemName(product, record) : '',
     sku: record?.sku ?? '',
     price: money('price') || money('amount'),
     beside: money('cost') || money('usual'),

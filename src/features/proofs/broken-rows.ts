@@ -2,6 +2,7 @@ import 'server-only'
 
 import type { BuyerReference } from '@/core/buyers/buyer'
 import { type BuyerCode, buyerName } from '@/core/buyers/buyer-code'
+import { itemName } from '@/core/catalogue/product'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Verdict } from '@/core/proving/prove'
 import { priceDigitsOf, type Store } from '@/core/store/store'
@@ -21,11 +22,10 @@ export function brokenRows({ store }: PreparedStore, { broken }: Verdict): reado
   return broken.map(({ buyer, variant, found }) => {
     const record = store.variant.get(variant ?? '')
     const product = store.product.get(record?.product ?? '')
-    const options = Object.values(record?.options ?? {}).join(', ')
     return {
       who: buyer.kind === 'guest' ? 'Guests' : buyerName(store.group, store.account, buyer),
       as: codeOf(store, buyer),
-      title: variant === null ? 'all of it together' : [product?.name, options].filter(Boolean).join(', '),
+      title: record && product ? itemName(product, record) : 'all of it together',
       sku: record?.sku ?? '',
       found: foundText(found, (currency) => priceDigitsOf(store, currency)),
     }

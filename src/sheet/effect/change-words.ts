@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { PriceLine } from '@/core/price/price-list'
+import { itemName } from '@/core/catalogue/product'
 import { touchedFields } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'
 import { type Change, getSettings, type RecordOfKind, type Store } from '@/core/store/store'
@@ -53,9 +54,8 @@ export function changeWords(change: Change, before: Store, after: Store): Change
 function titleOf(kind: EditableKind, record: RecordOfKind[Change['kind']], store: Store): string {
   if (kind !== 'variant') return nameOf(kind, record as unknown as Fields)
   const variant = record as RecordOfKind['variant']
-  const product = store.product.get(variant.product)?.name
-  const options = Object.values(variant.options).join(', ')
-  return [product, options || null].filter(Boolean).join(', ') || variant.sku
+  const product = store.product.get(variant.product)
+  return product ? itemName(product, variant) : variant.sku
 }
 
 /** Records that stand on the sheet of another one. */

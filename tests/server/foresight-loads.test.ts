@@ -1,0 +1,234 @@
+import type * as Reprices from '@/features/reprice/reprice-actions'
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import type { Vantage } from '@/core/engine/context/vantage'
+import { loadCalendar } from '@/features/calendar/load-calendar'
+import { loadDrafts } from '@/features/drafts/load-drafts'
+import { loadDraftsPage } from '@/features/drafts/load-drafts-page'
+import { exportImpact } from '@/features/drafts/review/export-impact'
+import { loadReview } from '@/features/drafts/review/load-review'
+import { parseReview, reviewHref } from '@/features/drafts/review/review-url'
+import { countFindings } from '@/features/findings/count-findings'
+import { loadFindings } from '@/features/findings/load-findings'
+import { loadPriceHistory } from '@/features/price-history/load-price-history'
+import { loadProofs } from '@/features/proofs/load-proofs'
+import { loadReprice } from '@/features/reprice/load-reprice'
+import { parseReprice, repriceHref } from '@/features/reprice/reprice-url'
+import { currentInstant } from '@/server/clock'
+import type { DraftView } from '@/server/drafts/draft-impact'
+import { type RequestContext, toRequestContext } from '@/server/engine/look-from'
+import type { Steppe } from '@/server/engine/steppe'
+import { getView } from '@/server/views/views'
+import { liveView } from '@/server/views/view'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
+import Papa from 'papaparse'
+import { demoSteppe } from './demo-steppe'
+
+const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
+const mock = (name: string, make: () => unknown) =>
+  (
+    jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
+  ).unstable_mockModule(name, make)
+mock('next/cache', () => ({ refresh: () => undefined }))
+mock('next/headers', () => ({ headers: async () => new Headers() }))
+mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
+
+const demo = demoSteppe()
+let steppe: Steppe
+/** A draft in which frames cost 4 % more, ending in .90. */
+let draft: DraftView
+
+beforeAll(async () => {
+  steppe = demo.current
+  const holder = globalThis as { [key: symbol]: unknown }
+  holder[Symbol.for('steppe.running')] = Promise.resolve(steppe)
+  const reprices: typeof Reprices = await import('@/features/reprice/reprice-actions')
+  const outcome = await reprices.putIntoDraft({ of: 'Frames', rule: '+4%', ending: 'ends .90' }, [], {})
+  if (!outcome.ok) throw new Error(outcome.problem)
+  draft = (await getView(steppe, { kind: 'draft', code: outcome.draft })) as DraftView
+})
+
+const now = () => currentInstant().getTime()
+const look = (as: BuyerCode = 'guest', vantage: Partial<Vantage> = {}): RequestContext =>
+  toRequestContext(liveView(steppe), { ...DEFAULT_VANTAGE, as, ...vantage }, now())
+const lookThrough = (as: BuyerCode = 'guest'): RequestContext =>
+  toRequestContext(draft, { ...DEFAULT_VANTAGE, as, draft: draft.draft.draft.code }, now())
+
+describe('reprice', () => {
+  const shown = parseReprice({ of: 'Frames', rule: '+4%', ending: 'ends .90' })
+
+  test('an address tells what was chosen, and nothing that is usual', () => {
+    expect(parseReprice(Object.fromEntries(new URL(repriceHref(shown), 'http://x').searchParams))).toEqual(
+      shown,
+    )
+    expect(repriceHref(parseReprice({ field: 'nonsense', page: '-1' }))).toBe('/reprice')
+  })
+
+  test('rows, tabs and counts tell one story', async () => {
+    const view = await loadReprice(look(), shown)
+    expect(view.whatWords).toBe('Frames')
+    const brood = view.rows.find(({ code }) => code === 'FR-BR')
+    // 25.90 + 4 % = 26.936, to the nearest .90.
+    expect(brood).toMatchObject({ now: '25.90', byRule: '26.94', next: '26.90', percent: '+3.9 %' })
+    const tabs = await Promise.all(
+      (['all', 'outliers', 'same', 'problems'] as const).map((tab) => loadReprice(look(), { ...shown, tab })),
+    )
+    for (const each of tabs) expect(each.rows.length).toBe(Math.min(each.total, 100))
+    expect(tabs.map(({ total }) => total)).toEqual([
+      view.counts.all,
+      view.counts.outliers,
+      view.counts.same,
+      view.counts.problems,
+    ])
+    // In the draft the same rule stands on the raised prices.
+    const again = await loadReprice(lookThrough(), shown)
+    const inDraft = new Set(draft.draft.changes.map(({ kind, id }) => `${kind}/${id}`))
+    expect(inDraft.size).toBe(view.counts.all - view.counts.same - view.counts.problems)
+    expect(again.draft).toEqual({
+      name: draft.draft.draft.name,
+      already: again.rows.filter(({ key, now: was, next }) => was !== next && inDraft.has(key)).length,
+    })
+    expect(again.rows.find(({ code }) => code === 'FR-BR')).toMatchObject({ now: '26.90', next: '27.90' })
+  })
+
+  test('what is wrong is told by the field', async () => {
+    expect(await loadReprice(look(), parseReprice({ of: 'Framse', rule: '+4%' }))).toMatchObject({
+      problem: { field: 'of' },
+      rows: [],
+    })
+    expect(await loadReprice(look(), parseReprice({ rule: 'dearer' }))).toMatchObject({
+      problem: { field: 'rule' },
+      isAsked: false,
+    })
+  })
+})
+
+describe('a draft', () => {
+  test('its review, its bar and its file count the same prices', async () => {
+    const review = await loadReview(draft, parseReview({}))
+    const file = Papa.parse<Record<string, string>>(await exportImpact(draft), {
+      header: true,
+      skipEmptyLines: true,
+    })
+    expect(file.errors).toEqual([])
+    expect(file.data).toHaveLength(review.moved)
+    expect(file.data.filter((row) => row['Above public price'] === 'yes')).toHaveLength(0)
+    const guests = file.data.find(
+      (row) => row['Buyers'] === 'Guests' && row['SKU'] === 'FR-BR-PF' && row['Currency'] === 'EUR',
+    )
+    // 26.90 ÷ 25.90 = 1.0386.
+    expect(guests).toMatchObject({ 'Live price': '25.9', 'Draft price': '26.9', 'Change %': '3.9' })
+    const bar = await loadDrafts(lookThrough())
+    expect(bar.current).toMatchObject({
+      moved: review.moved,
+      changes: review.changes.length,
+      marginAfter: review.all.marginAfter,
+      belowCost: review.belowCost,
+      brokenProofs: review.proofs.broken.filter(({ isBrokenLive }) => !isBrokenLive).length,
+    })
+    expect(review.proofs.broken.map(({ sentence }) => sentence).join()).toContain('Fennmoor')
+    expect(review.classes.reduce((all, { moved }) => all + moved, 0)).toBe(review.moved)
+  })
+
+  test('a class opened shows its prices, and its address leads back to it', async () => {
+    const [first] = (await loadReview(draft, parseReview({}))).classes
+    const href = reviewHref('reprice', { who: first?.key ?? '', isWhole: true })
+    const shown = parseReview(Object.fromEntries(new URL(href, 'http://x').searchParams))
+    const { opened } = await loadReview(draft, shown)
+    expect(opened?.key).toBe(first?.key)
+    expect(opened?.rows).toHaveLength(first?.moved ?? -1)
+  })
+
+  test('its place lists it beside the history, and opens a change into what it did', async () => {
+    const page = await loadDraftsPage(steppe, { opened: null, before: null })
+    expect(page.drafts).toMatchObject([
+      { code: 'reprice', changes: draft.draft.changes.length, conflicts: 0 },
+    ])
+    const [latest] = page.history
+    expect(latest).toMatchObject({ id: steppe.lastChangeSet, changes: null })
+    const opened = await loadDraftsPage(steppe, { opened: latest?.id ?? 0, before: null })
+    expect(opened.history[0]?.changes?.length).toBe(Math.min(200, latest?.records ?? 0))
+    const first = await loadDraftsPage(steppe, { opened: null, before: 2 })
+    expect(first.history.map(({ id, isFirst }) => [id, isFirst])).toEqual([[1, true]])
+    expect(first.older).toBeNull()
+  })
+
+  test('what it breaks stands beside what holds live', async () => {
+    const { draftCounts, counts, groups } = await loadProofs(lookThrough())
+    const rows = groups.flatMap((group) => group.rows)
+    expect(rows.filter(({ live }) => live.state === 'holds')).toHaveLength(counts.holds)
+    expect(draftCounts?.holds).toBe(counts.holds - 1)
+    const broken = rows.find(
+      ({ live, draft: inDraft }) => live.state === 'holds' && inDraft?.state === 'broken',
+    )
+    expect(broken?.sentence).toContain('Fennmoor')
+    expect(broken?.broken[0]).toMatchObject({
+      who: 'Fennmoor Honey Farm',
+      title: expect.stringContaining('Brood frames'),
+    })
+  })
+})
+
+describe('findings', () => {
+  const ALL = { place: null, open: null, muted: false }
+
+  test('each place has as many as it counts, and together they are all that the frame counts', async () => {
+    const view = await loadFindings(look(), ALL)
+    expect(view.all).toBe(await countFindings(look()))
+    expect(view.rows).toHaveLength(view.all)
+    expect(view.places.length).toBeGreaterThan(1)
+    for (const { place, count } of view.places) {
+      const shown = await loadFindings(look(), { ...ALL, place })
+      expect(shown.rows.map((row) => row.place)).toEqual(Array(count).fill(place))
+    }
+    expect(view.places.reduce((all, { count }) => all + count, 0)).toBe(view.all)
+  })
+
+  test('one that is opened tells its cases by the name their item has in the shop', async () => {
+    const view = await loadFindings(look(), ALL)
+    const below = view.rows.find(({ sentence }) => sentence.includes('below cost'))
+    const opened = (await loadFindings(look(), { ...ALL, open: below?.key ?? '' })).rows.find(
+      ({ key }) => key === below?.key,
+    )
+    expect(opened?.cases).toHaveLength(Math.min(60, below?.count ?? 0))
+    for (const { price, beside, title } of opened?.cases ?? []) {
+      expect(title).not.toBe('')
+      expect(Number(price.replace(/[^0-9.]/g, ''))).toBeLessThan(Number(beside.replace(/[^0-9.]/g, '')))
+    }
+  })
+})
+
+test('the calendar tells what starts next, and what has between now and a day looked from', async () => {
+  const view = await loadCalendar(look())
+  expect(view.looked).toBeNull()
+  expect(view.next.map(({ name }) => name)).toContain('Spring build-up 2027')
+  const later = await loadCalendar(look('guest', { on: '2027-03-02T12:00Z' }))
+  expect(later.looked).toMatchObject({ days: 97 })
+  expect(later.started.map(({ name }) => name)).toContain('Spring build-up 2027')
+  expect(later.next.map(({ name }) => name)).not.toContain('Spring build-up 2027')
+  expect(
+    (await loadCalendar(lookThrough())).groups
+      .flatMap(({ spans }) => spans)
+      .filter(({ isOfDraft }) => isOfDraft),
+  ).toEqual([])
+})
+
+describe('the history of a price', () => {
+  test('tells each step with its cause, and what was paid on a day', async () => {
+    const view = await loadPriceHistory(look('guest', { on: '2026-03-03T12:00Z' }), {
+      sku: 'FR-BR-PF',
+      months: 24,
+    })
+    expect(view.problem).toBe('')
+    expect(view.steps.map(({ price }) => price)).toEqual(['€24.90', '€25.90'])
+    expect(view.steps[1]).toMatchObject({ change: '+1.00' })
+    expect(view.then?.price).toBe('€24.90')
+  })
+
+  test('a code of a product, or a wrong one, is told with what is right', async () => {
+    const product = await loadPriceHistory(look(), { sku: 'FR-BR', months: 12 })
+    expect(product.problem).toContain('FR-BR is a product, sold as')
+    const wrong = await loadPriceHistory(look(), { sku: 'FR-BR-PX', months: 12 })
+    expect(wrong.problem).toBe('There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?')
+    expect((await loadPriceHistory(look(), { sku: '', months: 12 })).problem).toBe('')
+  })
+})
