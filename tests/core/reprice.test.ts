@@ -3,6 +3,8 @@ import { prepare } from '@/core/engine/prepare'
 import { EVERYTHING } from '@/core/predicates/what'
 import { medianDeviation } from '@/core/reprice/median-deviation'
 import { repriceRows, type RepriceRow, type RepriceRule } from '@/core/reprice/reprice'
+import { NO_AMOUNTS } from '@/core/catalogue/product'
+import { withAmount } from '@/core/reprice/reprice-target'
 import { repriceFigures } from '@/core/reprice/reprice-figures'
 import { atOnce } from '@/core/steps/steps'
 import { writtenStore } from '@tests/fixtures/written-store'
@@ -12,6 +14,8 @@ test('the median absolute deviation of the usual example', () => {
   expect(medianDeviation([1, 1, 2, 2, 4, 6, 9])).toEqual({ median: 2, deviation: 1 })
   expect(medianDeviation([])).toEqual({ median: 0, deviation: 0 })
 })
+
+const AT = Date.parse('2027-03-15T12:00:00Z')
 
 const STORE = writtenStore({
   categories: [
@@ -33,14 +37,18 @@ const STORE = writtenStore({
 })
 const rows = (rule: Partial<RepriceRule>) =>
   atOnce(
-    repriceRows(prepare(STORE), {
-      what: EVERYTHING,
-      field: 'basePrice',
-      from: 'basePrice',
-      steps: [{ from: null, expression: { kind: 'percent', percent: decimal(5) } }],
-      rounding: null,
-      ...rule,
-    }),
+    repriceRows(
+      prepare(STORE),
+      {
+        what: EVERYTHING,
+        target: { kind: 'amount', field: 'basePrice' },
+        from: null,
+        steps: [{ from: null, expression: { kind: 'percent', percent: decimal(5) } }],
+        rounding: null,
+        ...rule,
+      },
+      AT,
+    ),
   ).map(({ record, id, next, problem }) => [record, id, next ?? problem])
 
 test('a product changes once where all that take its price over are meant, and variants with their own by themselves', () => {
@@ -65,13 +73,17 @@ test('an amount is rounded once: what lies just below the middle of two endings 
     variants: [{ sku: 'P', product: 'P' }],
   })
   const [row] = atOnce(
-    repriceRows(prepare(store), {
-      what: EVERYTHING,
-      field: 'basePrice',
-      from: 'basePrice',
-      steps: [{ from: null, expression: { kind: 'percent', percent: decimal('2.004') } }],
-      rounding: { kind: 'endings', period: decimal(1), endings: [decimal('0.90')], mode: 'nearest' },
-    }),
+    repriceRows(
+      prepare(store),
+      {
+        what: EVERYTHING,
+        target: { kind: 'amount', field: 'basePrice' },
+        from: null,
+        steps: [{ from: null, expression: { kind: 'percent', percent: decimal('2.004') } }],
+        rounding: { kind: 'endings', period: decimal(1), endings: [decimal('0.90')], mode: 'nearest' },
+      },
+      AT,
+    ),
   )
   expect(row).toMatchObject({ now: '24.9', byRule: '25.4', next: '24.9', problem: null })
 })
@@ -155,4 +167,132 @@ test('an amount that moves by more than three deviations stands out, unless more
   expect(of('104.00', '104.01', '103.99', '104.10').outliers.size).toBe(0)
   expect(of('103.00', '103.00', '103.00', '109.00').outliers.size).toBe(0)
   expect(of()).toMatchObject({ median: null, quartiles: null, margins: null, moves: [] })
+})
+
+describe('amounts set in another currency, and prices fixed in lists', () => {
+  const abroad = writtenStore({
+    settings: { currency: 'EUR' },
+    currencies: [{ code: 'GBP', priceDigits: 2, fee: '0', rounding: null }],
+    exchangeRates: [
+      {
+        id: 'gbp',
+        currency: 'GBP',
+        per: 'EUR',
+        rate: '0.80',
+        from: '2027-01-01T00:00:00Z',
+        source: 'manual',
+      },
+    ],
+    categories: [{ code: 'a', name: 'A' }],
+    products: [
+      {
+        code: 'P',
+        name: 'P',
+        categories: ['a'],
+        axes: ['Size'],
+        basePrice: '10.00',
+        cost: '6.00',
+        ownAmounts: { GBP: { ...NO_AMOUNTS, basePrice: '9.00' } },
+      },
+      { code: 'Q', name: 'Q', categories: ['a'], basePrice: '50.00', cost: '20.00' },
+    ],
+    variants: [
+      { sku: 'P-S', product: 'P', options: { Size: 'S' } },
+      { sku: 'P-L', product: 'P', options: { Size: 'L' }, basePrice: '12.00' },
+      { sku: 'Q', product: 'Q' },
+    ],
+    groups: [{ code: 'farms', name: 'Farms', trade: true }],
+    priceLists: [
+      {
+        code: 'own',
+        name: 'Own',
+        currency: 'GBP',
+        audience: { include: [{ kind: 'group', group: 'farms' }] },
+      },
+    ],
+    priceLines: [
+      {
+        id: 'both',
+        list: 'own',
+        scope: { include: [{ kind: 'product', product: 'P' }] },
+        breaks: [
+          { from: '0', method: { kind: 'fixed', amount: '8.00' } },
+          { from: '10', method: { kind: 'percent', percent: '-20', reference: { kind: 'base' } } },
+          { from: '50', method: { kind: 'fixed', amount: '7.00' } },
+        ],
+      },
+      {
+        id: 'all',
+        position: 1,
+        list: 'own',
+        scope: { include: [{ kind: 'everything' }] },
+        breaks: [{ from: '0', method: { kind: 'fixed', amount: '30.00' } }],
+      },
+    ],
+  })
+  const of = (rule: Partial<RepriceRule>) =>
+    atOnce(
+      repriceRows(
+        prepare(abroad),
+        {
+          what: EVERYTHING,
+          target: { kind: 'own-amount', field: 'basePrice', currency: 'GBP' },
+          from: null,
+          steps: [{ from: null, expression: { kind: 'percent', percent: decimal(5) } }],
+          rounding: null,
+          ...rule,
+        },
+        AT,
+      ),
+    )
+
+  test('only what is set in the currency changes, at costs of that currency', () => {
+    // 9.00 + 5 %; the cost of 6.00 at 0.80 is 4.80. The variant with a price of its own takes over none abroad.
+    expect(of({})).toMatchObject([{ record: 'product', id: 'P', now: '9', next: '9.45', cost: '4.8' }])
+  })
+
+  test('a rule that starts from another amount sets it where none is set, converted at the rate of the day', () => {
+    // 10.00, 12.00 and 50.00 at 0.80, less 10 %.
+    const steps = [{ from: null, expression: { kind: 'percent', percent: decimal(-10) } as const }]
+    expect(of({ from: 'recommendedPrice', steps }).map(({ problem }) => problem)).toEqual([
+      'no-current-price',
+      'no-current-price',
+      'no-current-price',
+    ])
+    expect(of({ from: 'cost', steps }).map(({ record, id, next }) => [record, id, next])).toEqual([
+      ['product', 'P', '4.32'],
+      ['variant', 'P-L', '4.32'],
+      ['product', 'Q', '14.4'],
+    ])
+  })
+
+  test('of a list each fixed price changes, break by break; what is for more than is meant is told and left', () => {
+    const target = { kind: 'list', list: 'own' } as const
+    const what = { include: [{ kind: 'product', product: 'P' } as const], exclude: [] }
+    expect(of({ target, what }).map(({ id, at, next, problem }) => [id, at, next ?? problem])).toEqual([
+      ['both', 0, '8.4'],
+      ['both', 2, '7.35'],
+      ['all', 0, 'reaches-further'],
+    ])
+    expect(of({ target }).map(({ id, at, next, cost }) => [id, at, next, cost])).toEqual([
+      ['both', 0, '8.4', '4.8'],
+      ['both', 2, '7.35', '4.8'],
+      // The highest cost of all it is for: 20.00 at 0.80.
+      ['all', 0, '31.5', '16'],
+    ])
+    const line = abroad['price-line'].get('both')!
+    const after = withAmount(line, target, 2, decimal('7.35')) as typeof line
+    expect(after.breaks.map(({ method }) => (method.kind === 'fixed' ? method.amount : method.kind))).toEqual(
+      ['8', 'percent', '7.35'],
+    )
+  })
+
+  test('an amount put in place leaves the others of its record as they are', () => {
+    const product = abroad.product.get('P')!
+    const target = { kind: 'own-amount', field: 'cost', currency: 'GBP' } as const
+    expect(withAmount(product, target, 0, decimal('5'))).toEqual({
+      ...product,
+      ownAmounts: { GBP: { basePrice: '9', cost: '5', recommendedPrice: null, floor: null } },
+    })
+  })
 })

@@ -1,3 +1,4 @@
+import type * as Drafts from '@/features/drafts/draft-actions'
 import type * as Reprices from '@/features/reprice/reprice-actions'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/context/vantage'
@@ -34,6 +35,8 @@ mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => unde
 
 const demo = demoSteppe()
 let steppe: Steppe
+let reprices: typeof Reprices
+let drafts: typeof Drafts
 /** A draft in which frames cost 4 % more, ending in .90. */
 let draft: DraftView
 
@@ -41,7 +44,8 @@ beforeAll(async () => {
   steppe = demo.current
   const holder = globalThis as { [key: symbol]: unknown }
   holder[Symbol.for('steppe.running')] = Promise.resolve(steppe)
-  const reprices: typeof Reprices = await import('@/features/reprice/reprice-actions')
+  reprices = await import('@/features/reprice/reprice-actions')
+  drafts = await import('@/features/drafts/draft-actions')
   const outcome = await reprices.putIntoDraft({ of: 'Frames', rule: '+4%', ending: 'ends .90' }, [], {})
   if (!outcome.ok) throw new Error(outcome.problem)
   draft = (await getView(steppe, { kind: 'draft', code: outcome.draft })) as DraftView
@@ -60,7 +64,7 @@ describe('reprice', () => {
     expect(parseReprice(Object.fromEntries(new URL(repriceHref(shown), 'http://x').searchParams))).toEqual(
       shown,
     )
-    expect(repriceHref(parseReprice({ field: 'nonsense', page: '-1' }))).toBe('/reprice')
+    expect(repriceHref(parseReprice({ show: 'nonsense', page: '-1' }))).toBe('/reprice')
   })
 
   test('rows, tabs and counts tell one story', async () => {
@@ -88,6 +92,42 @@ describe('reprice', () => {
       already: again.rows.filter(({ key, now: was, next }) => was !== next && inDraft.has(key)).length,
     })
     expect(again.rows.find(({ code }) => code === 'FR-BR')).toMatchObject({ now: '26.90', next: '27.90' })
+  })
+
+  test('fixed prices of a list, and amounts set in a currency, are repriced as well', async () => {
+    const { choices } = await loadReprice(look(), shown)
+    const ofLists = choices.fields.find(({ title }) => title === 'Fixed in a price list')?.choices ?? []
+    const [field = ''] = ofLists.find(([, name]) => name.includes('Fennmoor')) ?? []
+    const view = await loadReprice(look(), parseReprice({ field, rule: '+10%' }))
+    expect(view.counts.all).toBeGreaterThan(0)
+    expect(view.fixedLines).toBeNull()
+    const [row] = view.rows
+    expect(Number(row?.next)).toBeCloseTo(Number(row?.now) * 1.1, 1)
+    const outcome = await reprices.putIntoDraft({ field, rule: '+10%' }, [], { [row?.key ?? '']: '1.23' })
+    if (!outcome.ok) throw new Error(outcome.problem)
+    const { prepared } = await getView(steppe, { kind: 'draft', code: outcome.draft })
+    const [, id = '', at = ''] = row?.key.split('/') ?? []
+    const method = prepared.store['price-line'].get(id)?.breaks[Number(at)]?.method
+    expect(method).toEqual({ kind: 'fixed', amount: '1.23' })
+    expect((await drafts.discard(outcome.draft)).ok).toBe(true)
+
+    const named = await loadReprice(
+      look(),
+      parseReprice({ only: field.replace('list:', 'in:'), rule: '+1%' }),
+    )
+    const all = await loadReprice(look(), parseReprice({ rule: '+1%' }))
+    expect(named.counts.all).toBeGreaterThan(0)
+    expect(named.counts.all).toBeLessThan(all.counts.all)
+  })
+
+  test.each([
+    ['in:nowhere', { only: 'in:nowhere' }, 'only'],
+    ['list:fennmor', { field: 'list:fennmor' }, 'field'],
+    ['a currency that is not taken', { field: 'basePrice@XXX' }, 'field'],
+    ['an amount nobody has', { from: 'profit' }, 'from'],
+  ])('%s is refused where it stands', async (_, fields, field) => {
+    const { problem, rows } = await loadReprice(look(), parseReprice({ ...fields, rule: '+1%' }))
+    expect([problem?.field, rows]).toEqual([field, []])
   })
 
   test('what is wrong is told by the field', async () => {

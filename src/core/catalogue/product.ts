@@ -14,6 +14,14 @@ export interface ReferenceAmounts {
 
 export type ReferenceField = keyof ReferenceAmounts
 
+/** Nothing is set. */
+export const NO_AMOUNTS: ReferenceAmounts = {
+  basePrice: null,
+  cost: null,
+  recommendedPrice: null,
+  floor: null,
+}
+
 /** Amounts set in a currency of their own, by currency; they win over conversion. */
 export type OwnAmounts = Readonly<Record<string, ReferenceAmounts>>
 

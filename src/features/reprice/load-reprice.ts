@@ -7,13 +7,17 @@ import { differencePercent, isBelowCost, marginPercent } from '@/core/price/marg
 import { medianDeviation } from '@/core/reprice/median-deviation'
 import type { RepriceRow } from '@/core/reprice/reprice'
 import { isOutlying, repriceFigures } from '@/core/reprice/reprice-figures'
+import { digitsOfTarget, placeKey } from '@/core/reprice/reprice-target'
 import { getSettings, type Store } from '@/core/store/store'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { RequestContext } from '@/server/engine/look-from'
+import { revisionKey } from '@/server/records/record-tables'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { whatSentence } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 import { readReprice } from './read-reprice'
+import { factChoices, fieldChoices, sourceChoices } from './reprice-choices'
 import { rowsOf } from './reprice-rows'
 import { PAGE_ROWS, type RepriceRowView, type RepriceView } from './reprice-view'
 import type { RepriceShown } from './reprice-url'
@@ -23,17 +27,19 @@ const BARS = 12
 /** What a rule would make of many amounts, before anything is written. */
 export async function loadReprice({ view, live }: RequestContext, shown: RepriceShown): Promise<RepriceView> {
   const { store } = view.prepared
-  const { currency, priceDigits } = getSettings(store)
   const read = readReprice(store, shown)
+  const target = read.ok ? (read.rule?.target ?? null) : null
+  const priceDigits = target ? digitsOfTarget(store, target) : getSettings(store).priceDigits
   const what = read.ok ? (read.rule?.what ?? EVERYTHING) : EVERYTHING
+  const isOfCosts = target !== null && target.kind !== 'list' && target.field === 'cost'
   const rows = read.ok && read.rule ? await rowsOf(view, shown, read.rule) : []
   const { changing, same, problems, outliers, moves, median, quartiles, belowCost, margins } =
     repriceFigures(rows)
   const groups = { all: rows, outliers: rows.filter((row) => outliers.has(row)), same, problems }
-  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, store))
+  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, view.prepared))
   const start = Math.min(shown.page, Math.max(0, Math.ceil(tab.length / PAGE_ROWS) - 1)) * PAGE_ROWS
   const inDraft = view.draft
-    ? changing.filter(({ record, id }) => view.draft?.known.has(`${record}/${id}`)).length
+    ? changing.filter(({ record, id }) => view.draft?.known.has(revisionKey({ kind: record, id }))).length
     : 0
   return {
     shown,
@@ -43,7 +49,7 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
     isAsked: read.ok && read.rule !== null,
     rows: tab
       .slice(start, start + PAGE_ROWS)
-      .map((row) => toRowView(row, store, priceDigits, outliers.has(row))),
+      .map((row) => toRowView(row, view.prepared, priceDigits, outliers.has(row))),
     counts: {
       all: groups.all.length,
       outliers: groups.outliers.length,
@@ -56,15 +62,18 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
     middleHalf: quartiles && quartiles[0] !== quartiles[1] ? quartiles.map(signedPercent).join(' and ') : '',
     bars: barsOf(moves),
     // What the costs themselves come to leaves nothing to compare them with.
-    margin:
-      margins && shown.field !== 'cost'
-        ? { now: shareText(margins.now), next: shareText(margins.next) }
-        : null,
-    belowCost: shown.field === 'cost' ? 0 : belowCost,
-    fixedLines: fixedLinesOf(changing, store),
+    margin: margins && !isOfCosts ? { now: shareText(margins.now), next: shareText(margins.next) } : null,
+    belowCost: isOfCosts ? 0 : belowCost,
+    // Only what a price starts from leaves fixed prices behind.
+    fixedLines:
+      target?.kind === 'amount' && target.field === 'basePrice' ? fixedLinesOf(changing, store) : null,
     draft: view.draft ? { name: view.draft.draft.name, already: inDraft } : null,
     live,
-    currency,
+    choices: {
+      fields: fieldChoices(store, shown.field),
+      facts: factChoices(store, shown.only),
+      sources: sourceChoices(shown.field),
+    },
   }
 }
 
@@ -77,13 +86,16 @@ function shareText(share: Decimal | null): string {
   return share === null ? '–' : formatPercent(share)
 }
 
-function sorter(sort: RepriceShown['sort'], store: Store): (left: RepriceRow, right: RepriceRow) => number {
+function sorter(
+  sort: RepriceShown['sort'],
+  prepared: PreparedStore,
+): (left: RepriceRow, right: RepriceRow) => number {
   const size = ({ now, next }: RepriceRow) =>
     now === null || next === null ? 0 : Math.abs(Number(differencePercent(next, now) ?? 0))
   if (sort === 'name') {
     const names = new Map<RepriceRow, string>()
     const nameOf = (row: RepriceRow) => {
-      const known = names.get(row) ?? titleOf(row, store)
+      const known = names.get(row) ?? titleOf(row, prepared)
       names.set(row, known)
       return known
     }
@@ -93,17 +105,32 @@ function sorter(sort: RepriceShown['sort'], store: Store): (left: RepriceRow, ri
   return (left, right) => size(right) - size(left)
 }
 
-function titleOf({ record, id }: RepriceRow, store: Store): string {
-  if (record === 'product') return store.product.get(id)?.name ?? id
-  const variant = store.variant.get(id)
+/** What a row is for: a product where it is for several of its variants, else one of them. */
+function itemOf({ record, numbers }: RepriceRow, { store, index }: PreparedStore) {
+  const variant = store.variant.get(index.items[numbers[0] ?? -1] ?? '')
   const product = store.product.get(variant?.product ?? '')
-  return variant && product ? itemName(product, variant) : id
+  return { product, variant: record === 'product' || numbers.length > 1 ? undefined : variant }
 }
 
-function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boolean): RepriceRowView {
-  const { record, id, now, byRule, next, cost, problem } = row
-  const variant = record === 'variant' ? store.variant.get(id) : undefined
-  const product = store.product.get(variant?.product ?? id)
+function titleOf(row: RepriceRow, prepared: PreparedStore): string {
+  const { store } = prepared
+  const { product, variant } = itemOf(row, prepared)
+  if (row.record !== 'price-line')
+    return product && variant ? itemName(product, variant) : (product?.name ?? row.id)
+  const line = store['price-line'].get(row.id)
+  const from = line?.breaks[row.at]?.from ?? '0'
+  const name = product && variant ? itemName(product, variant) : line ? whatSentence(line.scope, store) : ''
+  return from === '0' ? name : `${name}, from ${from}`
+}
+
+function toRowView(
+  row: RepriceRow,
+  prepared: PreparedStore,
+  digits: number,
+  isOutlier: boolean,
+): RepriceRowView {
+  const { now, byRule, next, cost, problem } = row
+  const { product, variant } = itemOf(row, prepared)
   const money = (amount: Decimal | null) => (amount === null ? '–' : formatAmount(amount, digits))
   const percent = now !== null && next !== null ? differencePercent(next, now) : null
   const margin = (amount: Decimal | null) => {
@@ -111,8 +138,8 @@ function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boo
     return shareText(share).replace(' %', '')
   }
   return {
-    key: `${record}/${id}`,
-    title: titleOf(row, store),
+    key: placeKey(row),
+    title: titleOf(row, prepared),
     code: variant?.sku ?? product?.code ?? '',
     href: recordHref('products', product?.code ?? ''),
     now: money(now),
@@ -127,7 +154,9 @@ function toRowView(row: RepriceRow, store: Store, digits: number, isOutlier: boo
     problem:
       problem === null
         ? ''
-        : refusalSentence({ code: 'expression', error: problem, typed: 'This rule', digits }),
+        : problem === 'reaches-further'
+          ? 'This price is for other items too, which are not meant. Choose them as well, or change it in its list.'
+          : refusalSentence({ code: 'expression', error: problem, typed: 'This rule', digits }),
   }
 }
 

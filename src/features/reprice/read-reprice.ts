@@ -8,11 +8,12 @@ import { EVERYTHING } from '@/core/predicates/what'
 import { parsePriceExpression, type PriceExpression } from '@/core/price/price-expression'
 import type { RepriceRule } from '@/core/reprice/reprice'
 import type { Store } from '@/core/store/store'
+import { readFact, readSource, readTarget } from './reprice-choices'
 import type { RepriceShown } from './reprice-url'
 
 /** What is wrong, and where. */
 export interface RepriceProblem {
-  readonly field: 'of' | 'rule' | 'rounding'
+  readonly field: 'of' | 'only' | 'field' | 'from' | 'rule' | 'rounding'
   readonly problem: string
 }
 
@@ -21,8 +22,14 @@ const HOW = 'Type +5%, −2, 19.90, x1.2 or m35 for a 35 % margin; with steps: +
 /** The rule an address asks for; `rule` is `null` where nothing is typed yet. */
 export function readReprice(
   store: Store,
-  { of, field, from, rule, rounding }: RepriceShown,
+  { of, only, field, from, rule, rounding }: RepriceShown,
 ): { readonly ok: true; readonly rule: RepriceRule | null } | ({ readonly ok: false } & RepriceProblem) {
+  const target = readTarget(store, field)
+  if (!target.ok) return { ok: false, field: 'field', problem: target.problem }
+  const source = readSource(from)
+  if (!source.ok) return { ok: false, field: 'from', problem: source.problem }
+  const fact = readFact(store, only)
+  if (!fact.ok) return { ok: false, field: 'only', problem: fact.problem }
   const what = of.trim() === '' ? { ok: true as const, value: EVERYTHING } : readWhat(store, of)
   if (!what.ok) return { ok: false, field: 'of', problem: what.problem }
   const rounded = readRounding(rounding)
@@ -63,7 +70,17 @@ export function readReprice(
       }
     steps.push({ from: bound, expression })
   }
-  return { ok: true, rule: { what: what.value, field, from, steps, rounding: parsed?.value ?? null } }
+  return {
+    ok: true,
+    rule: {
+      what: what.value,
+      target: target.value,
+      // The amount itself, named: the same as saying nothing.
+      from: source.value === field ? null : source.value,
+      steps,
+      rounding: parsed?.value ?? null,
+    },
+  }
 }
 
 function readExpression(text: string): PriceExpression | null {

@@ -1,8 +1,10 @@
 'use server'
 
-import { isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
+import { type Decimal, isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
 import { typedAmount } from '@/core/decimal/written-amount'
-import { getSettings } from '@/core/store/store'
+import type { RepriceRow } from '@/core/reprice/reprice'
+import { digitsOfTarget, placeKey, withAmount } from '@/core/reprice/reprice-target'
+import type { RecordOfKind } from '@/core/store/store'
 import { commit } from '@/server/changes/commit'
 import { toRefusal } from '@/server/changes/to-refusal'
 import type { ChangeRequest } from '@/server/changes/weigh'
@@ -15,7 +17,10 @@ import { revisionOf } from '@/server/views/view'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { readReprice } from './read-reprice'
 import { rowsOf } from './reprice-rows'
-import { parseReprice, REPRICE_FIELDS } from './reprice-url'
+import { targetWords } from './reprice-choices'
+import { parseReprice } from './reprice-url'
+
+const GONE = 'One of these amounts is gone meanwhile. Reload to see the others; nothing was changed.'
 
 export type RepriceOutcome =
   | { readonly ok: true; readonly draft: string; readonly changeSet: number; readonly count: number }
@@ -39,32 +44,39 @@ export async function putIntoDraft(
   if (!read.ok) return read
   if (!read.rule) return { ok: false, problem: 'Say what becomes of the prices first.' }
   const out = new Set(leftOut)
-  const { priceDigits } = getSettings(store)
-  const wanted: { kind: 'product' | 'variant'; id: string; value: string }[] = []
-  for (const { record, id, now, next } of await rowsOf(looked, shown, read.rule)) {
-    const key = `${record}/${id}`
+  const { target } = read.rule
+  const digits = digitsOfTarget(store, target)
+  const wanted: { readonly row: RepriceRow; readonly value: Decimal }[] = []
+  for (const row of await rowsOf(looked, shown, read.rule)) {
+    const { now, next } = row
+    const key = placeKey(row)
     if (out.has(key)) continue
     const own = typed[key]
     const value = own === undefined ? next : parseDecimal(typedAmount(own))
-    if (own !== undefined && (value === null || !isPositive(value) || scaleOf(value) > priceDigits))
+    if (own !== undefined && (value === null || !isPositive(value) || scaleOf(value) > digits))
       return {
         ok: false,
-        problem: `“${own}” is no price above zero with at most ${priceDigits} digits behind the point.`,
+        problem: `“${own}” is no price above zero with at most ${digits} digits behind the point.`,
       }
-    if (value !== null && value !== now) wanted.push({ kind: record, id, value })
+    if (value !== null && value !== now) wanted.push({ row, value })
   }
   if (wanted.length === 0) return { ok: false, problem: 'No price changes by this rule.' }
   const view = looked.draft
     ? looked
     : await viewOf(looked.steppe, await beginDraft(looked.steppe.database, { name: 'Reprice', ...by }))
-  const requests = wanted.map(({ kind, id, value }) => ({
-    kind,
-    id,
-    seen: revisionOf(view, kind, id),
-    after: { ...view.prepared.store[kind].get(id), [shown.field]: value },
-  })) as unknown as readonly ChangeRequest[]
-  const note = `Reprice: ${REPRICE_FIELDS[shown.field]} ${shown.rule}${shown.rounding === '' ? '' : `, ${shown.rounding}`}, ${wanted.length} amounts`
-  const outcome = await commit(view, requests, { ...by, note: note.slice(0, 200) })
+  const requests = new Map<string, ChangeRequest>()
+  for (const { row, value } of wanted) {
+    const { record: kind, id, at } = row
+    const key = `${kind}/${id}`
+    // A line has a row for each of its breaks.
+    const record = (requests.get(key)?.after ?? view.prepared.store[kind].get(id)) as
+      RecordOfKind['product' | 'variant' | 'price-line'] | undefined
+    if (!record) return { ok: false, problem: GONE }
+    const after = withAmount(record, target, at, value)
+    requests.set(key, { kind, id, seen: revisionOf(view, kind, id), after } as ChangeRequest)
+  }
+  const note = `Reprice: ${targetWords(store, target)} ${shown.rule}${shown.rounding === '' ? '' : `, ${shown.rounding}`}, ${wanted.length} amounts`
+  const outcome = await commit(view, [...requests.values()], { ...by, note: note.slice(0, 200) })
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   return {
     ok: true,

@@ -13,16 +13,9 @@ import { toast } from 'sonner'
 import { putIntoDraft } from './reprice-actions'
 import { RepriceSide } from './reprice-side'
 import { RepriceTable } from './reprice-table'
-import { REPRICE_FIELDS, repriceHref, type RepriceFilter, type RepriceShown } from './reprice-url'
+import type { ChoiceGroup } from './reprice-choices'
+import { repriceHref, type RepriceShown } from './reprice-url'
 import type { RepriceView } from './reprice-view'
-
-const FILTERS: readonly (readonly [value: RepriceFilter, name: string])[] = [
-  ['', 'all of it'],
-  ['low-margin', 'with a margin below 15 %'],
-  ['unchanged', 'not changed for a year'],
-  ['never-sold', 'never sold here'],
-  ['sold', 'sold in the last 90 days'],
-]
 
 /** Many prices by one rule: seen one by one, then put into a draft. */
 export function RepricePage({ view }: { readonly view: RepriceView }) {
@@ -132,7 +125,7 @@ function RuleSentence({
   readonly view: RepriceView
   readonly onShow: (change: Partial<RepriceShown>) => void
 }) {
-  const { shown, what, whatWords } = view
+  const { shown, what, whatWords, choices } = view
   const source = useWhatSource()
   const [choosing, setChoosing] = useState<string | null>(null)
   return (
@@ -153,7 +146,8 @@ function RuleSentence({
           <Select
             label="Which of it"
             value={shown.only}
-            options={FILTERS}
+            groups={choices.facts}
+            isWrong={view.problem?.field === 'only'}
             onChange={(only) => onShow({ only })}
           />
           :
@@ -162,8 +156,9 @@ function RuleSentence({
         <Select
           label="Which amount"
           value={shown.field}
-          options={Object.entries(REPRICE_FIELDS) as [RepriceShown['field'], string][]}
-          onChange={(field) => onShow({ field, from: field })}
+          groups={choices.fields}
+          isWrong={view.problem?.field === 'field'}
+          onChange={(field) => onShow({ field, from: '' })}
         />
         by
         <Typed
@@ -175,20 +170,17 @@ function RuleSentence({
           width={16}
           onDone={(rule) => onShow({ rule })}
         />
-        {shown.field !== 'cost' && (
-          <>
-            of the
-            <span>
-              <Select
-                label="Starting from"
-                value={shown.from}
-                options={Object.entries(REPRICE_FIELDS) as [RepriceShown['field'], string][]}
-                onChange={(from) => onShow({ from })}
-              />
-              ,
-            </span>
-          </>
-        )}
+        of the
+        <span>
+          <Select
+            label="Starting from"
+            value={shown.from}
+            groups={choices.sources}
+            isWrong={view.problem?.field === 'from'}
+            onChange={(from) => onShow({ from })}
+          />
+          ,
+        </span>
         rounded
         <Typed
           key={`ending ${shown.rounding}`}
@@ -222,29 +214,44 @@ function RuleSentence({
   )
 }
 
-function Select<Value extends string>({
+function Select({
   label,
   value,
-  options,
+  groups,
+  isWrong,
   onChange,
 }: {
   readonly label: string
-  readonly value: Value
-  readonly options: readonly (readonly [value: Value, name: string])[]
-  readonly onChange: (value: Value) => void
+  readonly value: string
+  readonly groups: readonly ChoiceGroup[]
+  readonly isWrong: boolean
+  readonly onChange: (value: string) => void
 }) {
+  const isKnown = groups.some(({ choices }) => choices.some(([each]) => each === value))
+  const options = (choices: ChoiceGroup['choices']) =>
+    choices.map(([each, name]) => (
+      <option key={each} value={each}>
+        {name}
+      </option>
+    ))
   return (
     <select
       aria-label={label}
-      className="max-w-56 bg-transparent word text-base-content"
+      aria-invalid={isWrong}
+      className="max-w-72 bg-transparent word text-base-content aria-[invalid=true]:border-error"
       value={value}
-      onChange={(event) => onChange(event.target.value as Value)}
+      onChange={(event) => onChange(event.target.value)}
     >
-      {options.map(([each, name]) => (
-        <option key={each} value={each}>
-          {name}
-        </option>
-      ))}
+      {!isKnown && <option value={value}>{value}</option>}
+      {groups.map(({ title, choices }) =>
+        title === '' ? (
+          options(choices)
+        ) : (
+          <optgroup key={title} label={title}>
+            {options(choices)}
+          </optgroup>
+        ),
+      )}
     </select>
   )
 }

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { compare, type Decimal, multiply, subtract } from '@/core/decimal/decimal'
+import type { CompiledList } from '@/core/engine/lists/compiled-list'
 import { type RepriceRow, type RepriceRule, repriceRows } from '@/core/reprice/reprice'
 import { changedSince } from '@/server/changes/changed-since'
 import { currentInstant } from '@/server/clock'
@@ -8,7 +9,8 @@ import { Slices } from '@/server/doors/slices'
 import { Remembered } from '@/server/engine/remembered'
 import { soldSince } from '@/server/shop/sold-since'
 import type { View } from '@/server/views/view'
-import type { RepriceFilter, RepriceShown } from './reprice-url'
+import { readFact } from './reprice-choices'
+import type { RepriceShown } from './reprice-url'
 
 const ROWS = new Remembered<readonly RepriceRow[]>('reprice')
 const DAY = 86_400_000
@@ -22,24 +24,23 @@ const LOW_MARGIN = '15' as Decimal
 export function rowsOf(view: View, shown: RepriceShown, rule: RepriceRule): Promise<readonly RepriceRow[]> {
   const { of, only, field, from, rule: text, rounding } = shown
   return ROWS.of(view, JSON.stringify([of, only, field, from, text, rounding]), async () => {
-    const rows = await new Slices().run(repriceRows(view.prepared, rule))
+    const at = currentInstant().getTime()
+    const rows = await new Slices().run(repriceRows(view.prepared, rule, at))
     const isWanted = await filterOf(view, only)
     return rows.filter(isWanted)
   })
 }
 
-async function filterOf(
-  { steppe, prepared }: View,
-  only: RepriceFilter,
-): Promise<(row: RepriceRow) => boolean> {
-  const { store } = prepared
+async function filterOf({ steppe, prepared }: View, only: string): Promise<(row: RepriceRow) => boolean> {
+  const { store, index } = prepared
   const now = currentInstant().getTime()
-  const variantsOf = ({ record, id }: RepriceRow): readonly string[] =>
-    record === 'variant'
-      ? [id]
-      : (prepared.index.numbersOfProduct.get(id) ?? []).map(
-          (number) => prepared.index.items[number] as string,
-        )
+  const variantsOf = ({ numbers }: RepriceRow): readonly string[] =>
+    numbers.map((number) => index.items[number] as string)
+  const list = readFact(store, only)
+  if (list.ok && list.value !== null) {
+    const compiled = prepared.lists.get(list.value)
+    return ({ numbers }) => numbers.some((number) => compiled && isSpokenOf(compiled, number))
+  }
   switch (only) {
     case '':
       return () => true
@@ -58,7 +59,14 @@ async function filterOf(
     }
     case 'unchanged': {
       const changed = await changedSince(steppe, new Date(now - LONG_DAYS * DAY))
-      return ({ record, id }) => store[record].has(id) && !changed(record, id)
+      return ({ record, id }) => !changed(record, id)
     }
+    default:
+      throw new RangeError(`no filter ${only}`)
   }
+}
+
+/** Whether a line of a list is for an item: what only its default line prices is not in it. */
+function isSpokenOf({ layout, lines }: CompiledList, number: number): boolean {
+  return layout.holds(number) && layout.candidates(number).some(({ line }) => line < lines.length)
 }

@@ -28,13 +28,15 @@ export function RepriceSide({ view }: { readonly view: RepriceView }) {
           </p>
         </Part>
       )}
-      <Part title="What stays behind">
-        <p>
-          {fixedLines === 0
-            ? 'No list fixes a price of what changes.'
-            : `${fixedLines} ${fixedLines === 1 ? 'line of a list fixes a price and does' : 'lines of lists fix prices and do'} not follow.`}
-        </p>
-      </Part>
+      {fixedLines !== null && (
+        <Part title="What stays behind">
+          <p>
+            {fixedLines === 0
+              ? 'No list fixes a price of what changes.'
+              : `${fixedLines} ${fixedLines === 1 ? 'line of a list fixes a price and does' : 'lines of lists fix prices and do'} not follow.`}
+          </p>
+        </Part>
+      )}
       <Part title="Checks">
         <p className={belowCost > 0 ? 'font-semibold text-error' : ''}>
           {belowCost === 0 ? 'No amount falls below cost.' : `${belowCost} fall below cost.`}

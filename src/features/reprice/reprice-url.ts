@@ -1,25 +1,16 @@
-import type { ReferenceField } from '@/core/catalogue/product'
-
-export const REPRICE_FIELDS: Readonly<Record<ReferenceField, string>> = {
-  basePrice: 'base price',
-  cost: 'cost',
-  recommendedPrice: 'recommended price',
-  floor: 'floor',
-}
-
 const REPRICE_TABS = ['all', 'outliers', 'same', 'problems'] as const
 export type RepriceTab = (typeof REPRICE_TABS)[number]
 
-const REPRICE_FILTERS = ['', 'low-margin', 'never-sold', 'sold', 'unchanged'] as const
-export type RepriceFilter = (typeof REPRICE_FILTERS)[number]
-
-/** What is repriced and how, as the address says. */
+/** What is repriced and how, as the address says; all of it in codes and words people can read. */
 export interface RepriceShown {
   /** A scope as text; empty is everything. */
   readonly of: string
-  readonly only: RepriceFilter
-  readonly field: ReferenceField
-  readonly from: ReferenceField
+  /** `low-margin`, `never-sold`, `sold`, `unchanged`, or `in:CODE` for what a price list speaks of; empty for all of it. */
+  readonly only: string
+  /** `basePrice`, `basePrice@GBP` for one set in a currency, or `list:CODE` for the fixed prices of a list. */
+  readonly field: string
+  /** What the rule starts from; empty for the amount itself. */
+  readonly from: string
   /** `+5%`, or steps by what an amount is now: `+5%; 20: +4%; 60: +3%`. */
   readonly rule: string
   /** As roundings are typed; empty for the digits of the currency. */
@@ -29,18 +20,14 @@ export interface RepriceShown {
   readonly page: number
 }
 
-const isField = (text: string | undefined): text is ReferenceField =>
-  text !== undefined && text in REPRICE_FIELDS
-
 /** What `repriceHref` wrote into the address; what is not understood is left as usual. */
 export function parseReprice(fields: Readonly<Record<string, string | undefined>>): RepriceShown {
-  const { field, from, only, show, sort, page } = fields
-  const chosen = isField(field) ? field : 'basePrice'
+  const { show, sort, page } = fields
   return {
     of: fields['of'] ?? '',
-    only: REPRICE_FILTERS.find((each) => each === only) ?? '',
-    field: chosen,
-    from: isField(from) ? from : chosen,
+    only: fields['only'] ?? '',
+    field: fields['field'] ?? 'basePrice',
+    from: fields['from'] ?? '',
     rule: fields['rule'] ?? '',
     rounding: fields['ending'] ?? '',
     tab: REPRICE_TABS.find((tab) => tab === show) ?? 'all',
@@ -49,8 +36,8 @@ export function parseReprice(fields: Readonly<Record<string, string | undefined>
   }
 }
 
-export function repriceHref(shown: RepriceShown): string {
-  const { of, only, field, from, rule, rounding, tab, sort, page } = shown
+export function repriceHref(shown: Partial<RepriceShown>): string {
+  const { of, only, field, from, rule, rounding, tab, sort, page } = { ...parseReprice({}), ...shown }
   const fields = new URLSearchParams()
   const put = (name: string, value: string, usual: string) => {
     if (value !== usual) fields.set(name, value)
@@ -58,7 +45,7 @@ export function repriceHref(shown: RepriceShown): string {
   put('of', of, '')
   put('only', only, '')
   put('field', field, 'basePrice')
-  put('from', from, field)
+  put('from', from, '')
   put('rule', rule, '')
   put('ending', rounding, '')
   put('show', tab, 'all')

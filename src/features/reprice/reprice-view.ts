@@ -1,9 +1,10 @@
 import type { What } from '@/core/predicates/what'
 import type { RepriceProblem } from './read-reprice'
+import type { ChoiceGroup } from './reprice-choices'
 import type { RepriceShown } from './reprice-url'
 
 export interface RepriceRowView {
-  /** `product/ID` or `variant/ID`. */
+  /** As `placeKey` makes it. */
   readonly key: string
   readonly title: string
   readonly code: string
@@ -48,11 +49,15 @@ export interface RepriceView {
   }[]
   readonly margin: { readonly now: string; readonly next: string } | null
   readonly belowCost: number
-  /** Fixed prices of lists that do not follow. */
-  readonly fixedLines: number
+  /** Fixed prices of lists that do not follow; `null` where none could. */
+  readonly fixedLines: number | null
   readonly draft: { readonly name: string; readonly already: number } | null
   readonly live: boolean
-  readonly currency: string
+  readonly choices: {
+    readonly fields: readonly ChoiceGroup[]
+    readonly facts: readonly ChoiceGroup[]
+    readonly sources: readonly ChoiceGroup[]
+  }
 }
 
 export const PAGE_ROWS = 100

@@ -1,15 +1,16 @@
 import 'server-only'
 
+import type { RecordKind } from '@/core/issue/issue'
 import { gte } from 'drizzle-orm'
 import { changeSets } from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
 
-/** Whether a product or variant was changed since an instant, live. */
+/** Whether a record was changed since an instant, live. */
 export async function changedSince(
   { database, revisions }: Steppe,
   since: Date,
-): Promise<(kind: 'product' | 'variant', id: string) => boolean> {
+): Promise<(kind: RecordKind, id: string) => boolean> {
   const [first] = await database
     .select({ id: changeSets.id })
     .from(changeSets)

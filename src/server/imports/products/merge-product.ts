@@ -1,4 +1,10 @@
-import { findOwnAmount, type OwnAmounts, type Product, type Variant } from '@/core/catalogue/product'
+import {
+  NO_AMOUNTS,
+  findOwnAmount,
+  type OwnAmounts,
+  type Product,
+  type Variant,
+} from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { parseDecimal } from '@/core/decimal/decimal'
 import type { Issue } from '@/core/issue/issue'
@@ -225,8 +231,6 @@ function withBasePrice(own: OwnAmounts, currency: string, basePrice: Decimal | n
   const { [currency]: _before, ...others } = own
   return Object.values(amounts).every((amount) => amount === null) ? others : { ...own, [currency]: amounts }
 }
-
-const NO_AMOUNTS = { basePrice: null, cost: null, recommendedPrice: null, floor: null }
 
 /** Amounts were checked row by row, so each is a decimal here. */
 function toDecimal(text: string | null): Decimal | null {

@@ -1,4 +1,4 @@
-import type { Product, Variant } from '@/core/catalogue/product'
+import { NO_AMOUNTS, type Product, type Variant } from '@/core/catalogue/product'
 import { writtenContent } from '@/core/catalogue/content'
 import { parseRecord } from '@/core/store/parse-record'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
@@ -169,5 +169,4 @@ function checkRow(
     book.refuse(number, { code: 'other-product', sku, product: product.code, typed })
 }
 
-const NO_AMOUNTS = { basePrice: null, cost: null, recommendedPrice: null, floor: null }
 const STATUSES: readonly string[] = ['active', 'archived']
