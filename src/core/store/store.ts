@@ -39,7 +39,7 @@ export interface Settings extends TaxSettings {
   /** Whether nobody ever pays more than a guest. */
   readonly neverAbovePublic: boolean
   /** What the shop compares a lower price with, struck through. */
-  readonly comparedWith: 'nothing' | 'public' | 'base' | 'recommended'
+  readonly comparedWith: 'nothing' | 'public' | 'prior' | 'base' | 'recommended'
   /** What delivery of an order costs, without tax, in the store's currency; `null` is nothing. */
   readonly deliveryPrice: Decimal | null
   /** From which value of goods on it costs nothing; `null` is never. */

@@ -95,6 +95,9 @@ export async function loadPriceListSheet(
     audience: list.audience,
     audienceText: audienceWords(list, store),
     accounts: accountsReached(list, store).length,
+    hasFixed: (prepared.lists.get(list.id)?.lines ?? []).some(({ breaks }) =>
+      breaks.some(({ method }) => method.kind === 'fixed'),
+    ),
     otherwise: list.defaultLine ? breaksText(list.defaultLine, codeOf) : '',
     otherwiseText: list.defaultLine ? phrase(store, list, list.defaultLine) : '',
     otherwiseEffect: list.defaultLine ? (effects.get(compiled.lines.length)?.effect ?? none) : null,

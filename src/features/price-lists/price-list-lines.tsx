@@ -84,6 +84,14 @@ export function PriceListLines({ initial }: { readonly initial: PriceListView })
         <VantageLink href={`/import?list=${encodeURIComponent(view.code)}`} className="link-name">
           Import prices from a spreadsheet
         </VantageLink>
+        {view.hasFixed && (
+          <VantageLink
+            href={`/reprice?field=${encodeURIComponent(`list:${view.code}`)}`}
+            className="link-name"
+          >
+            Reprice what it fixes
+          </VantageLink>
+        )}
         {example && example.as !== vantage.as && (
           <button type="button" className="link-name" onClick={() => setVantage({ as: example.as })}>
             Look as {example.name}

@@ -83,6 +83,8 @@ export interface PriceListView {
   /** Whom it is for, in words. */
   readonly audienceText: string
   readonly accounts: number
+  /** Whether any line fixes a price. */
+  readonly hasFixed: boolean
   readonly otherwise: string
   readonly otherwiseText: string
   readonly otherwiseEffect: LineEffect | null

@@ -134,7 +134,7 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
 }
 
 /** One change for each record, from what it is in a store to what the last of its changes makes of it. */
-function netChanges(store: Store, changes: readonly Change[]): readonly Change[] {
+export function netChanges(store: Store, changes: readonly Change[]): readonly Change[] {
   const last = new Map(changes.map((change) => [revisionKey(change), change]))
   return [...last.values()].map(
     (change) => ({ ...change, before: store[change.kind].get(change.id) ?? null }) as Change,

@@ -9,6 +9,7 @@ import type { What } from '@/core/predicates/what'
 import type { Address } from '@/core/buyers/buyer'
 import type { OwnAmounts } from '@/core/catalogue/product'
 import type { Status } from '@/core/issue/issue'
+import type { Settings } from '@/core/store/store'
 import type { Schedule } from '@/core/predicates/when'
 import type { Where } from '@/core/predicates/where'
 import type { AdjustmentMethod } from '@/core/price/adjustment'
@@ -64,7 +65,7 @@ export const settings = pgTable('settings', {
   taxBasis: text('tax_basis').$type<'net' | 'gross'>().notNull(),
   policy: text('policy').$type<LadderPolicy>().notNull(),
   neverAbovePublic: boolean('never_above_public').notNull(),
-  comparedWith: text('compared_with').$type<'nothing' | 'public' | 'base' | 'recommended'>().notNull(),
+  comparedWith: text('compared_with').$type<Settings['comparedWith']>().notNull(),
   taxPlace: text('tax_place').$type<'delivery' | 'billing' | 'store'>().notNull(),
   taxRounding: text('tax_rounding').$type<'line' | 'document'>().notNull(),
   grossElsewhere: text('gross_elsewhere').$type<'keep-net' | 'keep-gross'>().notNull(),

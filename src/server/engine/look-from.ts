@@ -10,6 +10,7 @@ import { resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { redirect } from 'next/navigation'
 import type { Source, View } from '../views/view'
 import { getView } from '../views/views'
+import { priorPricesStruck } from '../shop/prior-prices'
 import { getSteppe, type Steppe } from './steppe'
 import { currentInstant } from '@/server/clock'
 
@@ -41,7 +42,14 @@ export async function lookFrom(vantage: Vantage): Promise<RequestContext> {
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
-  return toRequestContext(await getView(steppe, sourceOf(vantage)), vantage, currentInstant().getTime())
+  const looked = toRequestContext(
+    await getView(steppe, sourceOf(vantage)),
+    vantage,
+    currentInstant().getTime(),
+  )
+  if (vantage.on !== null) return looked
+  const priorPrices = await priorPricesStruck(steppe, looked.buyerContext)
+  return priorPrices === null ? looked : { ...looked, buyerContext: { ...looked.buyerContext, priorPrices } }
 }
 
 /** A draft is looked through whatever the instant is; without one the past is what was live. */

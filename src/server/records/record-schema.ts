@@ -202,7 +202,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     taxBasis,
     policy,
     neverAbovePublic: Joi.boolean(),
-    comparedWith: Joi.valid('nothing', 'public', 'base', 'recommended'),
+    comparedWith: Joi.valid('nothing', 'public', 'prior', 'base', 'recommended'),
     taxPlace: Joi.valid('delivery', 'billing', 'store'),
     taxRounding: Joi.valid('line', 'document'),
     grossElsewhere: Joi.valid('keep-net', 'keep-gross'),

@@ -20,6 +20,7 @@ import { getSteppe, type Steppe } from '../engine/steppe'
 import type { View } from '../views/view'
 import { getView } from '../views/views'
 import { readCartFacts } from '../shop/cart-store'
+import { priorPricesStruck } from '../shop/prior-prices'
 import { factsOfBuyer } from '../shop/promotion-facts'
 
 /** A random word that says nothing: whom it stands for is in the database. */
@@ -83,10 +84,12 @@ export async function shopVisitor(): Promise<ShopVisitor> {
   }
   const resolved = resolveVantage(prepared.store, vantage, currentInstant().getTime())
   const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)
-  const buyerContext = { ...resolved.buyerContext, passcode: isGiven ? session.passcode : null }
+  const steppe = await getSteppe()
+  const standsThere = { ...resolved.buyerContext, passcode: isGiven ? session.passcode : null }
+  const buyerContext = { ...standsThere, priorPrices: await priorPricesStruck(steppe, standsThere) }
   const pricingContext = pricingContextOf(prepared, buyerContext)
   const standing = { prepared, pricingContext, buyerContext, cart: session.cart }
-  const facts = await visitorFacts(await getSteppe(), standing)
+  const facts = await visitorFacts(steppe, standing)
   return {
     prepared,
     vantage,

@@ -37,6 +37,7 @@ export const SETTINGS_FIELDS: readonly FieldRule[] = [
     [
       ['nothing', 'nothing: own price only'],
       ['public', 'what guests pay'],
+      ['prior', 'the lowest price of the 30 days before a reduction'],
       ['base', 'the base price before adjustments'],
       ['recommended', 'the recommended price'],
     ],

@@ -16,6 +16,11 @@ export interface BuyerContext {
   readonly passcode: string | null
   /** Epoch milliseconds. */
   readonly at: number
+  /**
+   * Of variants, by id, that the public pays less for now: the lowest price before, in the basis of the store. Only where the
+   * store strikes it through and its history is known.
+   */
+  readonly priorPrices?: ReadonlyMap<string, Decimal> | null
 }
 
 /** How many of another variant are bought together with the one in question. */

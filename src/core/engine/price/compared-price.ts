@@ -1,14 +1,17 @@
+import { toFraction } from '../../decimal/fraction'
+import { roundToDigits } from '../../decimal/rounding'
 import type { BasedAmount } from '../../price/based-amount'
 import { getSettings } from '../../store/store'
 import { amountAt, referenceAmounts } from '../amounts/amounts'
 import type { BasedUnits } from '../lists/based-units'
 import { comparePrices, storeBasis } from '../amounts/basis'
 import type { Quantities } from './find-in-list'
-import { findPrice } from './find-price'
+import { findPrice, ONE_PIECE } from './find-price'
 import { findRights } from '../rules/find-rights'
 import { makeCurrencyView } from '../context/currency-view'
 import { openPricingContext } from './open-pricing-context'
 import type { PreparedStore } from '../context/prepared-store'
+import { toUnits } from '../lists/operation'
 import { fromUnits } from '../lists/price-step'
 import type { PricingContext } from '../context/pricing-context'
 import type { BuyerContext } from '../context/buyer-context'
@@ -30,6 +33,7 @@ export function findComparedPrice(
 ): BasedAmount | null {
   const { comparedWith } = getSettings(prepared.store)
   if (comparedWith === 'nothing') return null
+  if (comparedWith === 'prior') return reducedFrom(prepared, pricingContext, buyerContext, number, own)
   const other =
     comparedWith === 'public'
       ? publicPrice(prepared, pricingContext, buyerContext, number, quantities)
@@ -40,6 +44,33 @@ export function findComparedPrice(
   if (!other || other.units !== other.units || own.units !== own.units) return null
   if (comparePrices(prepared, pricingContext.currencyView, number, other, own) <= 0) return null
   return { amount: fromUnits(other.units, pricingContext.digits), basis: other.basis }
+}
+
+/**
+ * The lowest price the public paid before it was reduced, for whoever pays what the public pays: an agreement is no reduction.
+ *
+ * Source  Directive 98/6/EC, Article 6a: only a price reduction is announced beside a prior price.
+ */
+function reducedFrom(
+  prepared: PreparedStore,
+  pricingContext: PricingContext,
+  buyerContext: BuyerContext,
+  number: number,
+  own: BasedUnits,
+): BasedAmount | null {
+  const prior = buyerContext.priorPrices?.get(prepared.index.items[number] as string)
+  if (prior === undefined || own.units !== own.units) return null
+  // Brought from another basis it may have more digits than a price.
+  const amount = roundToDigits(toFraction(prior), pricingContext.digits, 'half-up')
+  const other = { units: toUnits(amount, pricingContext.digits), basis: storeBasis(prepared) }
+  if (comparePrices(prepared, pricingContext.currencyView, number, other, own) <= 0) return null
+  if (buyerContext.buyer.kind !== 'guest') {
+    const mine = findPrice(prepared, pricingContext, number, ONE_PIECE)
+    const guests = publicPrice(prepared, pricingContext, buyerContext, number, ONE_PIECE)
+    if (!guests || comparePrices(prepared, pricingContext.currencyView, number, guests, mine) !== 0)
+      return null
+  }
+  return { amount, basis: other.basis }
 }
 
 function publicPrice(
