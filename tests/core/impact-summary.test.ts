@@ -1,4 +1,5 @@
-import type { ClassImpact, MovedPrice } from '@/core/impact/class-impact'
+import type { ClassImpact } from '@/core/impact/class-impact'
+import type { MovedPrice } from '@/core/impact/compare-prices'
 import {
   isNewlyAbovePublic,
   isNewlyBelow,

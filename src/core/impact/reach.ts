@@ -1,7 +1,8 @@
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { LadderEntry, PricingContext } from '../engine/context/pricing-context'
-import { scopeMatcher } from '../engine/items/scope-matcher'
+import { isFiledOnly, scopeMatcher } from '../engine/items/scope-matcher'
 import type { RecordKind } from '../issue/issue'
+import { sharedMemory } from '../maps/shared-memory'
 import { eachInSteps, type Steps } from '../steps/steps'
 import { touchedFields } from '../store/rebase'
 import type { Change, RecordOfKind } from '../store/store'
@@ -36,10 +37,15 @@ const REACHES_ALL: ReadonlySet<RecordKind> = new Set([
   'price-family',
 ])
 
+/** Kinds whose records say nothing of who gets what: who is in which class, and from which lists they pay, stays as it is. */
+const LEAVE_STANDINGS: ReadonlySet<RecordKind> = new Set(['price-line', 'variant', 'product'])
+
 /** Whatever could differ between two stores, as far as their changes can tell. */
 export interface Reach {
   /** Anybody's price or right of anything may be another one. */
   readonly isEverything: boolean
+  /** Nobody stands anywhere else: only what is reached can differ, and for whom is as before. */
+  readonly leavesStandings: boolean
   /** Goods may come to be taxed otherwise. */
   readonly mindsTaxes: boolean
   /** Ids of variants whose own records, or whose product's, are others. */
@@ -62,7 +68,8 @@ export function* reachOfChanges(
   const mindsTaxes = isEverything || counting.some((change) => touchedFields(change).includes('taxClass'))
   const variants = new Set<string>()
   const byList = new Map<string, Set<string>>()
-  if (isEverything) return { isEverything, mindsTaxes, variants, byList }
+  const leavesStandings = counting.every(({ kind }) => LEAVE_STANDINGS.has(kind))
+  if (isEverything) return { isEverything, leavesStandings, mindsTaxes, variants, byList }
   for (const change of counting) {
     if (change.kind === 'variant') variants.add(change.id)
     if (change.kind === 'product')
@@ -77,7 +84,7 @@ export function* reachOfChanges(
     ] as const)
       if (line) yield* gatherItems(prepared, line, ofList(byList, line.list))
   }
-  return { isEverything, mindsTaxes, variants, byList }
+  return { isEverything, leavesStandings, mindsTaxes, variants, byList }
 }
 
 function ofList(byList: Map<string, Set<string>>, list: string): Set<string> {
@@ -97,13 +104,38 @@ function* gatherItems(
   if (include.length === 1 && exclude.length === 0 && only?.kind === 'variant')
     return void into.add(only.variant)
   const holds = scopeMatcher(prepared, line.scope)
+  if (isFiledOnly(line.scope)) {
+    const { signatureStarts, variantSignatures, items } = index
+    for (let signature = 0; signature < variantSignatures; signature += 1) {
+      const [from, to] = [signatureStarts[signature] as number, signatureStarts[signature + 1] as number]
+      if (from === to || !holds(from)) continue
+      for (let number = from; number < to; number += 1) into.add(items[number] as string)
+      yield
+    }
+    return
+  }
   yield* eachInSteps(Array(index.variantCount).keys(), (number) => {
     if (holds(number)) into.add(index.items[number] as string)
   })
 }
 
-/** Every list a buyer's prices are computed from, those that others start from too. */
-export function listsBehind(
+const BEHIND = sharedMemory(
+  'lists-behind',
+  () => new WeakMap<PreparedStore, WeakMap<PricingContext, ReadonlySet<string>>>(),
+)
+
+/** Every list a buyer's prices are computed from, those that others start from too; kept as long as both. */
+export function listsBehind(prepared: PreparedStore, pricingContext: PricingContext): ReadonlySet<string> {
+  const known = BEHIND.get(prepared) ?? new WeakMap<PricingContext, ReadonlySet<string>>()
+  BEHIND.set(prepared, known)
+  const kept = known.get(pricingContext)
+  if (kept) return kept
+  const found = findListsBehind(prepared, pricingContext)
+  known.set(pricingContext, found)
+  return found
+}
+
+function findListsBehind(
   prepared: PreparedStore,
   { ladder, publicPricingContext }: PricingContext,
 ): ReadonlySet<string> {

@@ -1,7 +1,8 @@
 import { type Decimal, fromDigits } from '../decimal/decimal'
 import { roundToDigits } from '../decimal/rounding'
 import { breakEvenPercent, differencePercent, marginPercent, medianDifferencePercent } from '../price/margin'
-import type { ClassImpact, MovedPrice } from './class-impact'
+import type { ClassImpact } from './class-impact'
+import type { MovedPrice } from './compare-prices'
 
 /** What moved prices come to, of one class or of several together. */
 export interface ImpactSummary {

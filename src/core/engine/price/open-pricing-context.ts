@@ -29,12 +29,19 @@ type Opened =
 export function openPricingContext(prepared: PreparedStore, from: BuyerContext): Opened {
   const key = buyerContextKey(from)
   const known = prepared.pricingContexts.get(key)
-  const at = known?.findIndex(({ validity }) => from.at >= validity.since && from.at < validity.until) ?? -1
-  const found = known?.[at]
-  if (known && found) {
-    // Pricing contexts outlive edits of lines: what was compiled anew since is put in when somebody asks again.
-    if (found.lists !== prepared.lists) known[at] = withLists(prepared, found)
-    return { ok: true, value: known[at] as PricingContext }
+  const standing =
+    known?.filter(({ validity }) => from.at >= validity.since && from.at < validity.until) ?? []
+  const found = standing.find(({ lists }) => lists === prepared.lists)
+  if (found) return { ok: true, value: found }
+  const latest = standing.at(-1)
+  if (known && latest) {
+    // Pricing contexts outlive edits of lines: what was compiled anew since is put in when somebody asks again. What is live
+    // and a draft of it are asked in turn, so that more than the latest is kept.
+    const value = withLists(prepared, latest)
+    const oldest = standing[0] as PricingContext
+    if (standing.length >= MOST_STATES) known.splice(known.indexOf(oldest), 1)
+    known.push(value)
+    return { ok: true, value }
   }
   const opened = resolvePricingContext(prepared, from)
   if (!opened.ok) return opened
@@ -60,6 +67,8 @@ export function openPricingContextExactly(prepared: PreparedStore, from: BuyerCo
 }
 
 const MOST_INSTANTS = 8
+/** States of the store a standing is kept for at once: what is live, a draft, and what either was made from. */
+const MOST_STATES = 3
 const MOST_CONTEXTS = 5000
 
 function buyerContextKey({ buyer, channel, deliverTo, currency, passcode }: BuyerContext): string {

@@ -1,7 +1,8 @@
 import 'server-only'
 
 import type { Decimal } from '@/core/decimal/decimal'
-import type { ClassImpact, MovedPrice } from '@/core/impact/class-impact'
+import type { ClassImpact } from '@/core/impact/class-impact'
+import type { MovedPrice } from '@/core/impact/compare-prices'
 import {
   isBelow,
   isNewlyAbovePublic,
