@@ -2,9 +2,15 @@ import type { FindingCode } from '@/core/finding/finding'
 import { findFindings, worstFirst } from '@/core/finding/find-findings'
 import { prepare, refresh } from '@/core/engine/prepare'
 import { atOnce } from '@/core/steps/steps'
+import { checkChanges } from '@/core/store/check-changes'
 import { applyChanges, type Change } from '@/core/store/store'
+import { randomStore } from '@tests/fixtures/random-store'
+import { someChanges } from '@tests/fixtures/some-changes'
 import { goods, TWO_RATES, writtenStore } from '@tests/fixtures/written-store'
+import fc from 'fast-check'
 
+/** Many thousands were looked at once by hand. */
+const RUNS = Number(process.env['STEPPE_RUNS'] ?? 80)
 const AT = Date.parse('2026-11-25T10:00:00Z')
 
 const BASE = {
@@ -215,4 +221,25 @@ test('after an edit only kinds that look at what was edited are asked again, and
   const kept = [...next.byKind].filter(([kind, found]) => known.byKind.get(kind) === found)
   expect(kept.length).toBeGreaterThan(4)
   expect(worstFirst(next)).toEqual(worstFirst(atOnce(findFindings({ prepared: after, at: AT }))))
+})
+
+test('after any edit the prices of classes it does not reach are kept, and the findings are those of asking all', () => {
+  let kept = 0
+  fc.assert(
+    fc.property(randomStore, randomStore, fc.array(fc.nat(60), { maxLength: 3 }), (store, other, picked) => {
+      const changes = someChanges(store, other, (place) => picked.includes(place))
+      const next = applyChanges(store, changes)
+      fc.pre(checkChanges(next, changes).length === 0)
+      const prepared = prepare(store)
+      const known = atOnce(findFindings({ prepared, at: AT }))
+      const found = atOnce(findFindings({ prepared: refresh(prepared, next, changes), at: AT }, known))
+      for (const [key, { cells }] of found.prices.classes)
+        if (known.prices.classes.get(key)?.cells === cells) kept += 1
+      const told = (all: typeof known) =>
+        worstFirst(all).map(({ key, count, cases }) => [key, count, JSON.stringify(cases)])
+      expect(told(found)).toEqual(told(atOnce(findFindings({ prepared: prepare(next), at: AT }))))
+    }),
+    { numRuns: RUNS },
+  )
+  expect(kept).toBeGreaterThan(RUNS)
 })

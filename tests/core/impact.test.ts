@@ -9,29 +9,17 @@ import { findLimits } from '@/core/engine/rules/find-limits'
 import { findRights } from '@/core/engine/rules/find-rights'
 import { leviesOf, taxClassOf } from '@/core/engine/rules/find-tax'
 import { findImpact } from '@/core/impact/impact'
-import { RECORD_KINDS } from '@/core/issue/issue'
 import { atOnce } from '@/core/steps/steps'
 import { checkChanges } from '@/core/store/check-changes'
-import { meansTheSame } from '@/core/store/same-meaning'
-import { applyChanges, type Change, type Store } from '@/core/store/store'
+import { applyChanges, type Store } from '@/core/store/store'
 import { EVERY_VARIANT, INSTANTS, randomStore } from '@tests/fixtures/random-store'
 import { randomGuardedStore } from '@tests/fixtures/random-terms'
 import { randomTaxedStore } from '@tests/fixtures/random-taxes'
+import { someChanges } from '@tests/fixtures/some-changes'
 import fc from 'fast-check'
 
 /** Many thousands were looked at once by hand. */
 const RUNS = Number(process.env['STEPPE_RUNS'] ?? 80)
-
-/** What differs between two stores, some of it. */
-function someChanges(from: Store, to: Store, take: (at: number) => boolean): readonly Change[] {
-  const all = RECORD_KINDS.flatMap((kind) => {
-    const ids = new Set([...from[kind].keys(), ...to[kind].keys()])
-    return [...ids].map(
-      (id) => ({ kind, id, before: from[kind].get(id) ?? null, after: to[kind].get(id) ?? null }) as Change,
-    )
-  }).filter(({ before, after }) => !meansTheSame(before, after))
-  return all.filter((_, at) => take(at))
-}
 
 /** One piece, and every quantity a break begins at in a list somebody's prices may come from. */
 function quantities(...stands: readonly (readonly [Store, PricingContext])[]): readonly number[] {

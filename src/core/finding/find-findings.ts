@@ -2,14 +2,13 @@ import type { PreparedStore } from '../engine/context/prepared-store'
 import type { Steps } from '../steps/steps'
 import { FINDING_GROUPS, type Finding, type FindingKind, type Looking } from './finding'
 import { CONTRACT_FINDINGS, EXEMPTION_FINDINGS, LIST_FINDINGS, PASSCODE_FINDINGS } from './periods'
-import { PRICE_FINDINGS } from './prices'
+import { findPriceFaults, type PriceFindings } from './prices'
 import { RATE_FINDINGS, TAX_FINDINGS } from './rates'
 import { AUDIENCE_FINDINGS, LINE_FINDINGS, RULE_FINDINGS } from './reach'
 import { BREAK_FINDINGS, CLASH_FINDINGS } from './rules'
 import { TIE_FINDINGS } from './ties'
 
 const KINDS: readonly FindingKind[] = [
-  PRICE_FINDINGS,
   CONTRACT_FINDINGS,
   LIST_FINDINGS,
   PASSCODE_FINDINGS,
@@ -28,6 +27,8 @@ const KINDS: readonly FindingKind[] = [
 export interface FoundFindings {
   readonly looking: Looking
   readonly byKind: ReadonlyMap<FindingKind, readonly Finding[]>
+  /** What hangs on prices, which nearly every record can move. */
+  readonly prices: PriceFindings
 }
 
 /**
@@ -42,21 +43,19 @@ export function* findFindings(looking: Looking, before: FoundFindings | null = n
       known !== undefined && before !== null && areSame(kind, before.looking.prepared, looking.prepared)
     byKind.set(kind, isSame ? known : yield* kind.find(looking))
   }
-  return { looking, byKind }
+  return { looking, byKind, prices: yield* findPriceFaults(looking, before?.prices ?? null) }
 }
 
 function areSame({ looksAt }: FindingKind, before: PreparedStore, after: PreparedStore): boolean {
-  return looksAt !== null && looksAt.every((kind) => before.store[kind] === after.store[kind])
+  return looksAt.every((kind) => before.store[kind] === after.store[kind])
 }
 
 /** All findings, by how bad they are and how many cases they have. */
-export function worstFirst({ byKind }: FoundFindings): readonly Finding[] {
-  return [...byKind.values()]
-    .flat()
-    .sort(
-      (left, right) =>
-        FINDING_GROUPS.indexOf(left.group) - FINDING_GROUPS.indexOf(right.group) ||
-        right.cases.length - left.cases.length ||
-        (left.key < right.key ? -1 : 1),
-    )
+export function worstFirst({ byKind, prices }: FoundFindings): readonly Finding[] {
+  return [...prices.findings, ...[...byKind.values()].flat()].sort(
+    (left, right) =>
+      FINDING_GROUPS.indexOf(left.group) - FINDING_GROUPS.indexOf(right.group) ||
+      right.count - left.count ||
+      (left.key < right.key ? -1 : 1),
+  )
 }

@@ -34,7 +34,12 @@ export interface Finding {
   /** The same as long as it is the same finding: what a mute is kept under. */
   readonly key: string
   readonly cause: FindingRecord
+  /** How many cases there are. */
+  readonly count: number
+  /** Of very many only the first. */
   readonly cases: readonly FindingCase[]
+  /** Whether any of them can be put right at once. */
+  readonly isFixable: boolean
   /** Days, dates, names: whatever the sentence needs beside the cases. */
   readonly facts: Readonly<Record<string, string>>
 }
@@ -70,8 +75,8 @@ export interface Looking {
 /** One kind of finding. */
 export interface FindingKind {
   readonly code: FindingCode
-  /** Kinds of record it reads: while these stay as they are, so does what was found. `null` reads whatever decides a price. */
-  readonly looksAt: readonly RecordKind[] | null
+  /** Kinds of record it reads: while these stay as they are, so does what was found. */
+  readonly looksAt: readonly RecordKind[]
   readonly find: (looking: Looking) => Steps<readonly Finding[]>
 }
 
@@ -88,7 +93,17 @@ export function aboutRecord(
     group,
     key: `${code}/${cause.kind}/${cause.id}`,
     cause,
+    count: 1,
     cases: [{ variant: null, buyer: null, amounts: {}, currency: '', fix }],
+    isFixable: fix.length > 0,
     facts,
   }
+}
+
+/** The same finding with its cases counted. */
+export function withCases(
+  found: Omit<Finding, 'count' | 'cases' | 'isFixable'>,
+  cases: readonly FindingCase[],
+): Finding {
+  return { ...found, count: cases.length, cases, isFixable: cases.some(({ fix }) => fix.length > 0) }
 }

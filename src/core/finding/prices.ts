@@ -1,183 +1,186 @@
-import { type Decimal, decimal } from '../decimal/decimal'
+import { decimal, type Decimal, HUNDRED, multiply, subtract } from '../decimal/decimal'
 import { divide, toFraction } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
-import { multiply, subtract, HUNDRED } from '../decimal/decimal'
-import { everyAmount, referenceAmounts } from '../engine/amounts/amounts'
+import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
-import { columnPrice, priceColumn } from '../engine/column/price-column'
-import type { PreparedStore, PriceColumn } from '../engine/context/prepared-store'
+import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
 import { toPrice } from '../engine/lists/price-step'
-import { openPricingContext } from '../engine/price/open-pricing-context'
-import { findRights } from '../engine/rules/find-rights'
+import { findPrice, ONE_PIECE } from '../engine/price/find-price'
+import { type BuyerClass, buyerClasses, standsAt } from '../impact/buyer-classes'
+import { listsBehind, standsAlike } from '../impact/reach'
 import { fixPrice } from '../price/fix-price'
-import { buyerClasses, type BuyerClass, standsAt } from '../impact/buyer-classes'
+import type { Steps } from '../steps/steps'
 import type { Change } from '../store/store'
-import { compare } from '../decimal/decimal'
-import type { Finding, FindingCase, FindingKind, FindingRecord, Looking } from './finding'
-
-const ONE = 1000
-const ITEMS_A_STEP = 1_024
+import type { Finding, FindingCase, FindingGroup, FindingRecord, Looking } from './finding'
+import { type FaultyCells, faultyCells, guestsBeside, type PriceFault } from './price-cells'
 
 /** A margin that prices below cost are raised to. */
 const LEAST_MARGIN = decimal(5)
+/** So many cases of a finding are told one by one; the others are counted. */
+const MOST_CASES = 1_000
 
-/** Cases by what decided the price: its list, or the product's base price. */
-class ByCause {
-  private readonly found = new Map<string, { readonly cause: FindingRecord; readonly cases: FindingCase[] }>()
-
-  constructor(
-    private readonly code: 'below-cost' | 'above-public' | 'no-price',
-    private readonly group: Finding['group'],
-  ) {}
-
-  add(cause: FindingRecord, one: FindingCase): void {
-    const key = `${cause.kind}/${cause.id}`
-    const known = this.found.get(key)
-    if (known) known.cases.push(one)
-    else this.found.set(key, { cause, cases: [one] })
-  }
-
-  findings(): readonly Finding[] {
-    return [...this.found].map(([key, { cause, cases }]) => ({
-      code: this.code,
-      group: this.group,
-      key: `${this.code}/${key}`,
-      cause,
-      cases,
-      facts: {},
-    }))
-  }
+const GROUPS: Readonly<Record<PriceFault, FindingGroup>> = {
+  'below-cost': 'loses-money',
+  'above-public': 'wrong-for-buyers',
+  'no-price': 'wrong-for-buyers',
 }
 
-/** Prices below cost, trade prices above what guests pay, and what is shown without a price: one walk over all of them. */
-export const PRICE_FINDINGS: FindingKind = { code: 'below-cost', looksAt: null, find: findPrices }
+/** One class, what holds for it, and what is wrong with its prices. */
+interface KnownClass {
+  readonly of: BuyerClass
+  readonly context: PricingContext
+  readonly cells: readonly FaultyCells[]
+}
 
-function* findPrices({ prepared, at }: Looking) {
-  const below = new ByCause('below-cost', 'loses-money')
-  const above = new ByCause('above-public', 'wrong-for-buyers')
-  const missing = new ByCause('no-price', 'wrong-for-buyers')
+/** What was found about prices, class by class, so that after an edit only those it reaches are looked at again. */
+export interface PriceFindings {
+  readonly findings: readonly Finding[]
+  readonly looking: Looking
+  /** By the buyer and currency of a class. */
+  readonly classes: ReadonlyMap<string, KnownClass>
+}
+
+/** Prices below cost, trade prices above what guests pay, and what is shown without a price. */
+export function* findPriceFaults(looking: Looking, before: PriceFindings | null): Steps<PriceFindings> {
+  const { prepared, at } = looking
   const comparison = { before: prepared, after: prepared, at, channel: null }
+  const classes = new Map<string, KnownClass>()
+  const isSameDay = before?.looking.at === at && haveSameItems(before.looking.prepared, prepared)
   for (const of of yield* buyerClasses(comparison, false)) {
-    const pricingContext = standsAt(comparison, 'after', of)
-    if (!pricingContext) continue
-    const column = priceColumn(prepared, pricingContext, ONE)
-    const guests = of.buyer.kind === 'guest' ? null : guestsBeside(prepared, pricingContext)
-    const costs = everyAmount(referenceAmounts(prepared, 'cost', pricingContext.currencyView))
+    const context = standsAt(comparison, 'after', of)
+    if (!context) continue
+    const key = JSON.stringify([of.buyer, of.currency])
+    const known = isSameDay ? before.classes.get(key) : undefined
     yield
-    const { index, store } = prepared
-    for (let number = 0; number < index.variantCount; number += 1) {
-      if (number % ITEMS_A_STEP === 0) yield
-      if (isInOrder(column, guests?.column ?? null, costs, number)) continue
-      const id = index.items[number] as string
-      const variant = store.variant.get(id)
-      const product = variant && store.product.get(variant.product)
-      if (variant?.status !== 'active' || product?.status !== 'active') continue
-      const price = homePrice(prepared, pricingContext, column, number)
-      if (price === null) {
-        const rights = findRights(prepared, pricingContext, number)
-        if (rights.see && rights.seePrice)
-          missing.add({ kind: 'product', id: product.id }, caseOf(of, id, pricingContext, {}, []))
-        continue
-      }
-      const cost = toPrice(costs[number] as number, pricingContext.digits)
-      const isBelow = cost !== null && compare(price, cost) < 0
-      const usual = guests && homePrice(prepared, guests.pricingContext, guests.column, number)
-      const isAbove = usual !== null && compare(price, usual) > 0
-      if (!isBelow && !isAbove) continue
-      if (!findRights(prepared, pricingContext, number).see) continue
-      const cause = causeOf(prepared, column, number)
-      if (isBelow) {
-        const raised = atMargin(cost, pricingContext.digits)
-        below.add(
-          cause,
-          caseOf(
-            of,
-            id,
-            pricingContext,
-            { price, cost, raised },
-            raiseTo(prepared, cause, id, raised, pricingContext),
-          ),
-        )
-      }
-      if (isAbove && usual !== null)
-        above.add(
-          cause,
-          caseOf(
-            of,
-            id,
-            pricingContext,
-            { price, usual },
-            raiseTo(prepared, cause, id, usual, pricingContext),
-          ),
-        )
-    }
+    const isSame =
+      known && before && isLeftAlone(of, [before.looking.prepared, known.context], [prepared, context])
+    classes.set(key, { of, context, cells: isSame ? known.cells : yield* faultyCells(prepared, of, context) })
   }
-  return [...below.findings(), ...above.findings(), ...missing.findings()]
+  return { findings: gather(prepared, [...classes.values()]), looking, classes }
 }
 
-/** Whether a price is there, covers its cost and is not above the public one, as its smallest units tell; else it is looked at. */
-function isInOrder(
-  { prices, bases }: PriceColumn,
-  guests: PriceColumn | null,
-  costs: Float64Array,
-  number: number,
-): boolean {
-  // Amounts with and without tax are compared exactly.
-  if (bases !== null || guests?.bases) return false
-  const price = prices[number] as number
-  const [cost, usual] = [costs[number] as number, guests ? (guests.prices[number] as number) : Number.NaN]
-  return price === price && !(price < cost) && !(price > usual)
-}
-
-function guestsBeside(prepared: PreparedStore, own: PricingContext) {
-  const opened = openPricingContext(prepared, {
-    buyer: { kind: 'guest' },
-    channel: own.terms.channel?.id ?? null,
-    deliverTo: own.deliverTo,
-    currency: own.currency,
-    passcode: null,
-    at: own.at,
-  })
-  return opened.ok ? { pricingContext: opened.value, column: priceColumn(prepared, opened.value, ONE) } : null
-}
-
-function homePrice(
-  prepared: PreparedStore,
-  { currencyView }: PricingContext,
-  column: PriceColumn,
-  number: number,
-): Decimal | null {
-  return shownInBasis(
-    prepared,
-    currencyView,
-    number,
-    columnPrice(prepared, column, number),
-    storeBasis(prepared),
+function haveSameItems(before: PreparedStore, { store, index }: PreparedStore): boolean {
+  return (
+    before.index === index &&
+    before.store.variant === store.variant &&
+    before.store.product === store.product &&
+    before.store.category === store.category &&
+    before.store.settings === store.settings
   )
 }
 
-function causeOf(
-  { store, index }: PreparedStore,
-  { sources, lists }: PriceColumn,
-  number: number,
-): FindingRecord {
-  const source = sources[number] ?? -1
-  const list = source >= 0 ? lists[source] : undefined
-  if (list !== undefined) return { kind: 'price-list', id: list }
-  return { kind: 'product', id: store.variant.get(index.items[number] as string)?.product ?? '' }
+type Standing = readonly [PreparedStore, PricingContext]
+
+/** Whether a class pays and sees the same in two stores of the same items, and guests beside it too. */
+function isLeftAlone(of: BuyerClass, before: Standing, after: Standing): boolean {
+  const [then, now] = [guestsBeside(before[0], of, before[1]), guestsBeside(after[0], of, after[1])]
+  const doGuests = then && now ? paysTheSame([before[0], then], [after[0], now]) : then === now
+  return doGuests && paysTheSame(before, after)
+}
+
+function paysTheSame([before, then]: Standing, [after, now]: Standing): boolean {
+  if (!standsAlike([before, then], [after, now])) return false
+  for (const id of listsBehind(after, now)) if (before.lists.get(id) !== after.lists.get(id)) return false
+  return true
+}
+
+/** One finding for each fault and cause, over all classes. */
+function gather(prepared: PreparedStore, classes: readonly KnownClass[]): readonly Finding[] {
+  const byCause = new Map<string, { readonly first: FaultyCells; readonly parts: Part[]; count: number }>()
+  for (const { of, context, cells } of classes)
+    for (const each of cells) {
+      const key = `${each.fault}/${each.cause.kind}/${each.cause.id}`
+      const known = byCause.get(key) ?? { first: each, parts: [], count: 0 }
+      byCause.set(key, known)
+      known.parts.push({ of, context, numbers: each.numbers })
+      known.count += each.numbers.length
+    }
+  return [...byCause].map(
+    ([
+      key,
+      {
+        first: { fault, cause },
+        parts,
+        count,
+      },
+    ]): Finding => {
+      let cases: readonly FindingCase[] | null = null
+      return {
+        code: fault,
+        group: GROUPS[fault],
+        key,
+        cause,
+        count,
+        isFixable: fault !== 'no-price' && parts.some(({ context }) => canBeSet(prepared, cause, context)),
+        // Told one by one only for whoever opens it.
+        get cases() {
+          return (cases ??= casesOf(prepared, fault, cause, parts))
+        },
+        facts: {},
+      }
+    },
+  )
+}
+
+interface Part {
+  readonly of: BuyerClass
+  readonly context: PricingContext
+  readonly numbers: readonly number[]
+}
+
+function casesOf(
+  prepared: PreparedStore,
+  fault: PriceFault,
+  cause: FindingRecord,
+  parts: readonly Part[],
+): readonly FindingCase[] {
+  const cases: FindingCase[] = []
+  for (const { of, context, numbers } of parts) {
+    const guests = guestsBeside(prepared, of, context)
+    for (const number of numbers) {
+      if (cases.length === MOST_CASES) return cases
+      cases.push(caseOf(prepared, fault, cause, { of, context, guests }, number))
+    }
+  }
+  return cases
 }
 
 function caseOf(
-  { buyer }: BuyerClass,
-  variant: string,
-  { currency }: PricingContext,
-  amounts: FindingCase['amounts'],
-  fix: readonly Change[],
+  prepared: PreparedStore,
+  fault: PriceFault,
+  cause: FindingRecord,
+  {
+    of: { buyer },
+    context,
+    guests,
+  }: Pick<Part, 'of' | 'context'> & { readonly guests: PricingContext | null },
+  number: number,
 ): FindingCase {
+  const variant = prepared.index.items[number] as string
   const id = buyer.kind === 'group' ? buyer.group : buyer.kind === 'account' ? buyer.account : ''
   const kind = buyer.kind === 'group' || buyer.kind === 'account' ? buyer.kind : 'guest'
-  return { variant, buyer: { kind, id }, amounts, currency, fix }
+  const about = { variant, buyer: { kind, id }, currency: context.currency } as const
+  const price = homePrice(prepared, context, number)
+  if (price === null) return { ...about, amounts: {}, fix: [] }
+  if (fault === 'below-cost') {
+    const costs = referenceAmounts(prepared, 'cost', context.currencyView)
+    const cost = toPrice(amountAt(costs, number), context.digits) ?? price
+    const raised = atMargin(cost, context.digits)
+    return {
+      ...about,
+      amounts: { price, cost, raised },
+      fix: setTo(prepared, cause, variant, raised, context),
+    }
+  }
+  const usual = (guests && homePrice(prepared, guests, number)) ?? price
+  return { ...about, amounts: { price, usual }, fix: setTo(prepared, cause, variant, usual, context) }
+}
+
+/** In the basis of the store. */
+function homePrice(prepared: PreparedStore, context: PricingContext, number: number): Decimal | null {
+  const price = findPrice(prepared, context, number, ONE_PIECE)
+  return shownInBasis(prepared, context.currencyView, number, price, storeBasis(prepared))
 }
 
 /** A price that leaves the least margin, rounded up to the digits of the currency. */
@@ -186,26 +189,33 @@ function atMargin(cost: Decimal, digits: number): Decimal {
   return roundToDigits(divide(multiply(cost, HUNDRED), rest), digits, 'ceiling')
 }
 
-/** A fixed price in the list that decides, in its currency, or a base price. None where the price is converted. */
-function raiseTo(
-  { store }: PreparedStore,
+/** None where the price is converted. */
+function canBeSet({ store }: PreparedStore, cause: FindingRecord, { currency }: PricingContext): boolean {
+  return cause.kind === 'product'
+    ? store.settings.get('settings')?.currency === currency
+    : store['price-list'].get(cause.id)?.currency === currency
+}
+
+/** A fixed price in the list that decides, in its currency, or a base price. */
+function setTo(
+  prepared: PreparedStore,
   cause: FindingRecord,
   variant: string,
   amount: Decimal,
-  { currency, digits }: PricingContext,
+  context: PricingContext,
 ): readonly Change[] {
+  if (!canBeSet(prepared, cause, context)) return []
+  const { store } = prepared
   if (cause.kind === 'product') {
     const record = store.variant.get(variant)
-    if (!record || store.settings.get('settings')?.currency !== currency) return []
-    return [{ kind: 'variant', id: variant, before: record, after: { ...record, basePrice: amount } }]
+    return record
+      ? [{ kind: 'variant', id: variant, before: record, after: { ...record, basePrice: amount } }]
+      : []
   }
-  const list = store['price-list'].get(cause.id)
-  if (list?.currency !== currency) return []
-  const lines = [...store['price-line'].values()].filter((line) => line.list === list.id)
-  const fixed = roundToDigits(toFraction(amount), digits, 'half-up')
-  const id = `${list.id}/found/${variant}`
-  return fixPrice(lines, { kind: 'variant', variant }, fixed, {
-    list: list.id,
+  const fixed = roundToDigits(toFraction(amount), context.digits, 'half-up')
+  const id = `${cause.id}/found/${variant}`
+  return fixPrice(prepared.lists.get(cause.id)?.lines ?? [], { kind: 'variant', variant }, fixed, {
+    list: cause.id,
     id,
     quantity: decimal(1),
   }).map(({ before, after }) => ({ kind: 'price-line', id: (after ?? before)?.id ?? id, before, after }))

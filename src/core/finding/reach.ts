@@ -3,11 +3,12 @@ import { sharedMemory } from '../maps/shared-memory'
 import { findBuyerFacts } from '../buyers/buyer'
 import { keptScopeMatcher } from '../engine/items/scope-matcher'
 import type { PreparedStore } from '../engine/context/prepared-store'
-import { matchWho, type Who } from '../predicates/who'
+import { type BuyerFacts, matchWho, type Who } from '../predicates/who'
 import type { What } from '../predicates/what'
-import { eachInSteps, type Steps } from '../steps/steps'
-import type { Change } from '../store/store'
-import { aboutRecord, type Finding, type FindingKind, type Looking } from './finding'
+import type { Steps } from '../steps/steps'
+import type { Change, Store } from '../store/store'
+import { listByList } from './by-list'
+import { aboutRecord, withCases, type Finding, type FindingKind, type Looking } from './finding'
 
 /** Lists for nobody, and lists that offer only what they list to buyers no contract brings them to. */
 export const AUDIENCE_FINDINGS: FindingKind = {
@@ -62,43 +63,66 @@ function reachesAnybody({ store }: PreparedStore, who: Who): boolean {
     )
   )
     return true
-  const buyers = [
-    ...[...store.group.values()]
-      .filter(({ status }) => status === 'active')
-      .map(({ id }) => ({ kind: 'group', group: id }) as const),
-    ...[...store.account.values()]
-      .filter(({ status }) => status === 'active')
-      .map(({ id }) => ({ kind: 'account', account: id }) as const),
-  ]
-  return buyers.some((buyer) => {
-    const facts = findBuyerFacts(store.group, store.account, buyer)
-    return facts !== null && matchWho(who, facts).matches
-  })
+  return everyBuyer(store).some((facts) => matchWho(who, facts).matches)
+}
+
+const BUYERS = sharedMemory(
+  'every-buyer',
+  () =>
+    new WeakMap<
+      Store['account'],
+      { readonly groups: Store['group']; readonly facts: readonly BuyerFacts[] }
+    >(),
+)
+
+/** What rules know of every active group and account; kept as long as these. */
+function everyBuyer({ group: groups, account: accounts }: Store): readonly BuyerFacts[] {
+  const known = BUYERS.get(accounts)
+  if (known?.groups === groups) return known.facts
+  const active = <Kept extends { readonly status: string }>(records: ReadonlyMap<string, Kept>) =>
+    [...records.values()].filter(({ status }) => status === 'active')
+  const facts = [
+    ...active(groups).map(({ id }) => ({ kind: 'group', group: id }) as const),
+    ...active(accounts).map(({ id }) => ({ kind: 'account', account: id }) as const),
+  ].flatMap((buyer) => findBuyerFacts(groups, accounts, buyer) ?? [])
+  BUYERS.set(accounts, { groups, facts })
+  return facts
 }
 
 /** Lines of price lists for nothing that is sold. */
 export const LINE_FINDINGS: FindingKind = {
   code: 'line-reaches-nothing',
   looksAt: ['price-line', 'price-list', 'product', 'variant', 'category', 'extra'],
-  *find({ prepared }: Looking): Steps<readonly Finding[]> {
-    const { store } = prepared
-    const byList = new Map<string, Change[]>()
-    yield* eachInSteps(store['price-line'].values(), (line) => {
-      const list = store['price-list'].get(line.list)
-      if (list?.status !== 'active' || reachesSomething(prepared, line.scope)) return
-      const removed: Change = { kind: 'price-line', id: line.id, before: line, after: null }
-      byList.set(line.list, [...(byList.get(line.list) ?? []), removed])
-    })
-    return [...byList].map(([list, fix]) => ({
-      code: 'line-reaches-nothing',
-      group: 'untidy',
-      key: `line-reaches-nothing/price-list/${list}`,
-      cause: { kind: 'price-list', id: list },
-      cases: fix.map((each) => ({ variant: null, buyer: null, amounts: {}, currency: '', fix: [each] })),
-      facts: {},
-    }))
-  },
+  find: ({ prepared }) => findLinesForNothing(prepared),
 }
+
+const findLinesForNothing = listByList(
+  'lines-for-nothing',
+  ({ store }) => [store.product, store.variant, store.category, store.extra],
+  (prepared, { list, lines }) => {
+    if (list.status !== 'active') return []
+    const idle = lines.filter(({ scope }) => !reachesSomething(prepared, scope))
+    if (idle.length === 0) return []
+    return [
+      withCases(
+        {
+          code: 'line-reaches-nothing',
+          group: 'untidy',
+          key: `line-reaches-nothing/price-list/${list.id}`,
+          cause: { kind: 'price-list', id: list.id },
+          facts: {},
+        },
+        idle.map((line) => ({
+          variant: null,
+          buyer: null,
+          amounts: {},
+          currency: '',
+          fix: [{ kind: 'price-line', id: line.id, before: line, after: null }],
+        })),
+      ),
+    ]
+  },
+)
 
 /** Ids of categories with anything sold in them, or below them; kept as long as the catalogue. */
 const SOLD_IN = sharedMemory(

@@ -2,10 +2,17 @@ import { compare, type Decimal } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { roundPrice } from '../decimal/rounding'
 import { findClashes } from '../engine/promoted/find-clashes'
-import type { PriceLine } from '../price/price-list'
+import type { PriceLine, PriceList } from '../price/price-list'
 import type { Steps } from '../steps/steps'
-import { eachInSteps } from '../steps/steps'
-import { aboutRecord, type Finding, type FindingCase, type FindingKind, type Looking } from './finding'
+import { listByList } from './by-list'
+import {
+  aboutRecord,
+  withCases,
+  type Finding,
+  type FindingCase,
+  type FindingKind,
+  type Looking,
+} from './finding'
 
 /** Promotions of one priority that can take the same units. */
 export const CLASH_FINDINGS: FindingKind = {
@@ -33,51 +40,55 @@ export const CLASH_FINDINGS: FindingKind = {
 export const BREAK_FINDINGS: FindingKind = {
   code: 'break-gap',
   looksAt: ['price-line', 'price-list'],
-  *find({ prepared: { store } }: Looking): Steps<readonly Finding[]> {
-    const findings: Finding[] = []
-    const missed = new Map<string, FindingCase[]>()
-    yield* eachInSteps(store['price-line'].values(), (line) => {
-      const list = store['price-list'].get(line.list)
-      if (!list || list.status !== 'active' || list.state === 'off') return
+  find: ({ prepared }) => findBreakFaults(prepared),
+}
+
+const findBreakFaults = listByList(
+  'breaks',
+  () => [],
+  (_, { list, lines }) => {
+    if (list.status !== 'active' || list.state === 'off') return []
+    const cause = { kind: 'price-list', id: list.id } as const
+    const gaps = lines.flatMap((line) => {
       const gap = risingBreak(line)
-      if (gap) {
-        const found = aboutRecord('break-gap', 'wrong-for-buyers', { kind: 'price-list', id: list.id }, gap)
-        findings.push({ ...found, key: `${found.key}/${line.id}` })
-      }
-      const rounding = line.rounding ?? list.rounding
-      if (rounding?.kind !== 'endings') return
-      for (const each of line.breaks) {
-        if (each.method.kind !== 'fixed') continue
-        const { amount } = each.method
-        const wanted = roundPrice(toFraction(amount), rounding)
-        if (compare(wanted, amount) === 0) continue
-        const [term] = line.scope.include
-        const breaks = line.breaks.map((other) =>
-          other === each ? { ...other, method: { kind: 'fixed', amount: wanted } as const } : other,
-        )
-        missed.set(list.id, [
-          ...(missed.get(list.id) ?? []),
-          {
-            variant: term?.kind === 'variant' ? term.variant : null,
-            buyer: null,
-            amounts: { amount, wanted },
-            currency: list.currency,
-            fix: [{ kind: 'price-line', id: line.id, before: line, after: { ...line, breaks } }],
-          },
-        ])
-      }
+      if (!gap) return []
+      const found = aboutRecord('break-gap', 'wrong-for-buyers', cause, gap)
+      return [{ ...found, key: `${found.key}/${line.id}` }]
     })
-    for (const [list, cases] of missed)
-      findings.push({
-        code: 'ending-missed',
-        group: 'untidy',
-        key: `ending-missed/price-list/${list}`,
-        cause: { kind: 'price-list', id: list },
-        cases,
-        facts: {},
-      })
-    return findings
+    const missed = lines.flatMap((line) => missedEndings(list, line))
+    if (missed.length === 0) return gaps
+    const about = {
+      code: 'ending-missed',
+      group: 'untidy',
+      key: `ending-missed/price-list/${list.id}`,
+    } as const
+    return [...gaps, withCases({ ...about, cause, facts: {} }, missed)]
   },
+)
+
+/** Fixed prices of a line that do not end as its list says. */
+function missedEndings(list: PriceList, line: PriceLine): readonly FindingCase[] {
+  const rounding = line.rounding ?? list.rounding
+  if (rounding?.kind !== 'endings') return []
+  const cases: FindingCase[] = []
+  for (const each of line.breaks) {
+    if (each.method.kind !== 'fixed') continue
+    const { amount } = each.method
+    const wanted = roundPrice(toFraction(amount), rounding)
+    if (compare(wanted, amount) === 0) continue
+    const [term] = line.scope.include
+    const breaks = line.breaks.map((other) =>
+      other === each ? { ...other, method: { kind: 'fixed', amount: wanted } as const } : other,
+    )
+    cases.push({
+      variant: term?.kind === 'variant' ? term.variant : null,
+      buyer: null,
+      amounts: { amount, wanted },
+      currency: list.currency,
+      fix: [{ kind: 'price-line', id: line.id, before: line, after: { ...line, breaks } }],
+    })
+  }
+  return cases
 }
 
 /** Two neighbouring breaks of which the higher one is dearer, as far as the line alone tells. */

@@ -1,7 +1,9 @@
 import type { Decimal } from '../decimal/decimal'
 import { matchWhen } from '../predicates/when'
 import type { PriceLine, PriceList } from '../price/price-list'
-import { eachInSteps, type Steps } from '../steps/steps'
+import type { CompiledList } from '../engine/lists/compiled-list'
+import { sharedMemory } from '../maps/shared-memory'
+import type { Steps } from '../steps/steps'
 import { aboutRecord, type Finding, type FindingKind, type Looking } from './finding'
 
 interface Priced {
@@ -17,7 +19,7 @@ interface Priced {
 export const TIE_FINDINGS: FindingKind = {
   code: 'lists-tie',
   looksAt: ['price-list', 'price-line', 'settings'],
-  *find({ prepared: { lists, store }, at }: Looking): Steps<readonly Finding[]> {
+  *find({ prepared: { lists }, at }: Looking): Steps<readonly Finding[]> {
     const placesOf = new Map<string, readonly string[]>()
     const sharing = new Map<string, number>()
     for (const { list, schedule } of lists.values()) {
@@ -32,24 +34,26 @@ export const TIE_FINDINGS: FindingKind = {
     }
     const priced = new Map<string, Priced>()
     const pairs = new Map<string, { first: PriceList; then: PriceList; count: number }>()
-    yield* eachInSteps(store['price-line'].values(), (line) => {
-      const list = store['price-list'].get(line.list)
-      const keys = list && placesOf.get(list.id)?.filter((key) => (sharing.get(key) ?? 0) > 1)
-      const set = keys && keys.length > 0 ? setPrice(line) : null
-      if (!list || !keys || !set) return
-      const met = new Set<string>()
-      for (const key of keys) {
-        const item = `${key} ${set.variant}`
-        const other = priced.get(item)
-        if (!other) priced.set(item, { list, amount: set.amount })
-        else if (other.list.id !== list.id && other.amount !== set.amount && !met.has(other.list.id)) {
-          met.add(other.list.id)
-          const [first, then] = other.list.code < list.code ? [other.list, list] : [list, other.list]
-          const pair = `${first.id}/${then.id}`
-          pairs.set(pair, { first, then, count: (pairs.get(pair)?.count ?? 0) + 1 })
+    for (const compiled of lists.values()) {
+      const { list } = compiled
+      const keys = placesOf.get(list.id)?.filter((key) => (sharing.get(key) ?? 0) > 1) ?? []
+      if (keys.length === 0) continue
+      yield
+      for (const set of setPrices(compiled)) {
+        const met = new Set<string>()
+        for (const key of keys) {
+          const item = `${key} ${set.variant}`
+          const other = priced.get(item)
+          if (!other) priced.set(item, { list, amount: set.amount })
+          else if (other.list.id !== list.id && other.amount !== set.amount && !met.has(other.list.id)) {
+            met.add(other.list.id)
+            const [first, then] = other.list.code < list.code ? [other.list, list] : [list, other.list]
+            const pair = `${first.id}/${then.id}`
+            pairs.set(pair, { first, then, count: (pairs.get(pair)?.count ?? 0) + 1 })
+          }
         }
       }
-    })
+    }
     return [...pairs.values()].map(({ first, then, count }) => {
       const found = aboutRecord(
         'lists-tie',
@@ -63,12 +67,22 @@ export const TIE_FINDINGS: FindingKind = {
   },
 }
 
+const SET = sharedMemory('set-prices', () => new WeakMap<CompiledList, readonly SetPrice[]>())
+
+/** Prices a list sets for single variants; kept as long as it. */
+function setPrices(compiled: CompiledList): readonly SetPrice[] {
+  let known = SET.get(compiled)
+  if (!known) SET.set(compiled, (known = compiled.lines.flatMap((line) => setPrice(line) ?? [])))
+  return known
+}
+
+interface SetPrice {
+  readonly variant: string
+  readonly amount: Decimal
+}
+
 /** The price a line sets for one variant from the first piece on, whenever its list holds. */
-function setPrice({
-  scope,
-  schedule,
-  breaks,
-}: PriceLine): { readonly variant: string; readonly amount: Decimal } | null {
+function setPrice({ scope, schedule, breaks }: PriceLine): SetPrice | null {
   const [term] = scope.include
   const [{ from, method } = { from: null, method: null }] = breaks
   if (scope.include.length !== 1 || scope.exclude.length > 0 || schedule !== null || from !== '0') return null

@@ -43,7 +43,7 @@ export async function fixFinding(key: string, cases: readonly number[] | null): 
     changes.set(place, together(changes.get(place), change))
   }
   if (changes.size === 0) return { ok: false, problem: 'Choose at least one.' }
-  const words = `${FIX_WORDS[finding.code] ?? 'Put right'}: ${wanted.length} ${findingSentence({ ...finding, cases: wanted })}`
+  const words = `${FIX_WORDS[finding.code] ?? 'Put right'}: ${wanted.length} ${findingSentence({ ...finding, count: wanted.length })}`
   const view = looked.draft
     ? looked
     : await viewOf(looked.steppe, await beginDraft(looked.steppe.database, { name: 'Put right', ...by }))

@@ -31,17 +31,13 @@ type Say = (finding: Finding) => string
 
 /** What is the matter, behind how many cases there are. */
 const SENTENCES: Readonly<Record<FindingCode, Say>> = {
-  'below-cost': ({ cases }) => many(cases.length, 'price is below cost', 'prices are below cost'),
-  'above-public': ({ cases }) =>
-    many(cases.length, 'price is above what guests pay', 'prices are above what guests pay'),
+  'below-cost': ({ count }) => many(count, 'price is below cost', 'prices are below cost'),
+  'above-public': ({ count }) =>
+    many(count, 'price is above what guests pay', 'prices are above what guests pay'),
   'break-gap': ({ facts }) =>
     `quantity break is dearer than the one before: from ${facts['from']} it is ${facts['more']}, before ${facts['less']}`,
-  'no-price': ({ cases }) =>
-    many(
-      cases.length,
-      'item is shown to somebody without a price',
-      'items are shown to somebody without a price',
-    ),
+  'no-price': ({ count }) =>
+    many(count, 'item is shown to somebody without a price', 'items are shown to somebody without a price'),
   'contract-ends': ({ facts }) => `contract ends in ${facts['days']} days and nothing follows it`,
   'contract-ended': ({ facts }) =>
     `contract ended ${facts['days']} days ago: its buyers pay as their group again`,
@@ -55,17 +51,13 @@ const SENTENCES: Readonly<Record<FindingCode, Say>> = {
   'only-listed': ({ facts }) =>
     `list offers only what it lists, and contract ${facts['contracts']} has no assortment`,
   'list-reaches-nobody': () => 'price list is for nobody there is',
-  'line-reaches-nothing': ({ cases }) =>
-    many(cases.length, 'line is for nothing that is sold', 'lines are for nothing that is sold'),
+  'line-reaches-nothing': ({ count }) =>
+    many(count, 'line is for nothing that is sold', 'lines are for nothing that is sold'),
   'rule-reaches-nothing': ({ facts }) => `rule is switched on and for ${facts['what']} there is`,
   'promotions-clash': ({ facts }) =>
     `pair of promotions shares priority ${facts['rank']} on ${facts['count']} variants, the other is ${facts['other']}`,
-  'ending-missed': ({ cases }) =>
-    many(
-      cases.length,
-      'fixed price misses the endings of its list',
-      'fixed prices miss the endings of their list',
-    ),
+  'ending-missed': ({ count }) =>
+    many(count, 'fixed price misses the endings of its list', 'fixed prices miss the endings of their list'),
   'lists-tie': ({ facts }) =>
     `pair of price lists shares rank ${facts['rank']} and disagrees on ${facts['count']} ${many(Number(facts['count']), 'variant', 'variants')}, the other is ${facts['other']}: only their codes decide`,
 }

@@ -64,18 +64,17 @@ export async function loadFindings(
 function toRow(finding: Finding, store: Store, isOpen: boolean): Omit<FindingRow, 'muted'> {
   const { kind, id } = finding.cause
   const record = store[kind].get(id)
-  const isFixable = finding.cases.some(({ fix }) => fix.length > 0)
   return {
     key: finding.key,
     group: finding.group,
-    count: finding.cases.length,
+    count: finding.count,
     sentence: findingSentence(finding),
     cause: {
       name: record ? ((record as { readonly name?: string }).name ?? labelOf(kind, record)) : id,
       href: record ? recordHref(sectionOf(kind as EditableKind).path, labelOf(kind, record)) : null,
     },
     place: placeOf(finding),
-    fix: isFixable ? (FIX_WORDS[finding.code] ?? '') : '',
+    fix: finding.isFixable ? (FIX_WORDS[finding.code] ?? '') : '',
     cases: isOpen ? finding.cases.slice(0, MOST_CASES).map((each) => toCase(each, store)) : null,
   }
 }
