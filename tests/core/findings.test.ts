@@ -1,3 +1,5 @@
+import { decimal } from '@/core/decimal/decimal'
+import type { PastFacts } from '@/core/finding/past'
 import type { FindingCode } from '@/core/finding/finding'
 import { findFindings, worstFirst } from '@/core/finding/find-findings'
 import { prepare, refresh } from '@/core/engine/prepare'
@@ -59,6 +61,36 @@ test.each<readonly [code: FindingCode, why: string, sections: object]>([
     'above-public',
     'a trade price above the base',
     { priceLists: [list('l')], priceLines: [line('x', 'l', 'F1', [fixed('10.01')])] },
+  ],
+  [
+    'gift-hidden',
+    'a promotion gives away what is hidden',
+    {
+      accessRules: [
+        {
+          code: 'hide',
+          name: 'Hide',
+          effect: 'hide',
+          audience: { include: [{ kind: 'everyone' }], exclude: [] },
+          scope: { include: [{ kind: 'variant', variant: 'F2' }], exclude: [] },
+        },
+      ],
+      promotions: [
+        {
+          code: 'gift',
+          name: 'Gift',
+          state: 'on',
+          audience: { include: [{ kind: 'everyone' }], exclude: [] },
+          scope: { include: [{ kind: 'variant', variant: 'F1' }], exclude: [] },
+          value: {
+            kind: 'free-goods',
+            brackets: [{ from: 2, free: 1 }],
+            gift: { variant: 'F2' },
+            repeats: true,
+          },
+        },
+      ],
+    },
   ],
   [
     'break-gap',
@@ -242,4 +274,47 @@ test('after any edit the prices of classes it does not reach are kept, and the f
     { numRuns: RUNS },
   )
   expect(kept).toBeGreaterThan(RUNS)
+})
+
+describe('what hangs on what has happened', () => {
+  const facts = (sections: object, past: PastFacts) => {
+    const store = writtenStore({ ...BASE, ...sections } as Parameters<typeof writtenStore>[0])
+    const found = findFindings({ prepared: prepare(store), at: AT }, null, past)
+    return worstFirst(atOnce(found)).map(({ code, cases }) => [code, cases.map(({ variant }) => variant)])
+  }
+  const NOTHING: PastFacts = { sold: null, priorPrices: new Map() }
+  const cheap = {
+    ...goods(['F1', '10.00', 'frames', { cost: '12.00' }], ['F2', '20.00', 'frames', { cost: '12.00' }]),
+  }
+
+  test('what is offered below cost and not bought even so, where anything was ever sold', () => {
+    const codes = (sold: PastFacts['sold']) => facts(cheap, { ...NOTHING, sold }).map(([code]) => code)
+    expect(codes(null)).toEqual(['below-cost'])
+    expect(codes(new Set(['F1']))).toEqual(['below-cost'])
+    expect(codes(new Set(['F2']))).toEqual(['below-cost', 'unsold-at-loss'])
+  })
+
+  // Source: Directive 98/6/EC, Article 6a(1): the prior price is the lowest of the 30 days before the reduction.
+  test('a base price struck through beside an adjusted one is lawful only where it was the lowest price before', () => {
+    const reduced = {
+      settings: { ...BASE.settings, comparedWith: 'base' },
+      adjustments: [
+        {
+          code: 'sale',
+          name: 'Sale',
+          state: 'on',
+          target: 'shown',
+          audience: { include: [{ kind: 'everyone' }] },
+          scope: { include: [{ kind: 'variant', variant: 'F1' }] },
+          method: { kind: 'percent', percent: '-20' },
+        },
+      ],
+    }
+    const codes = (prior: string | null) =>
+      facts(reduced, { ...NOTHING, priorPrices: new Map(prior === null ? [] : [['F1', decimal(prior)]]) })
+    // 10.00 less 20 %. Before, it was 10.00; or 9.00 for a while; or 8.00 all the time.
+    expect(codes('10')).toEqual([])
+    expect(codes('9')).toEqual([['struck-unlawful', ['F1']]])
+    expect(codes(null)).toEqual([['struck-unlawful', ['F1']]])
+  })
 })

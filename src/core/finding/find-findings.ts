@@ -2,6 +2,8 @@ import type { PreparedStore } from '../engine/context/prepared-store'
 import type { Steps } from '../steps/steps'
 import { FINDING_GROUPS, type Finding, type FindingKind, type Looking } from './finding'
 import { CONTRACT_FINDINGS, EXEMPTION_FINDINGS, LIST_FINDINGS, PASSCODE_FINDINGS } from './periods'
+import { GIFT_FINDINGS } from './gifts'
+import { findInPast, type PastFacts } from './past'
 import { findPriceFaults, type PriceFindings } from './prices'
 import { RATE_FINDINGS, TAX_FINDINGS } from './rates'
 import { AUDIENCE_FINDINGS, LINE_FINDINGS, RULE_FINDINGS } from './reach'
@@ -21,6 +23,7 @@ const KINDS: readonly FindingKind[] = [
   CLASH_FINDINGS,
   BREAK_FINDINGS,
   TIE_FINDINGS,
+  GIFT_FINDINGS,
 ]
 
 /** What was found in a store, kind by kind, so that the next one asks only what an edit touches. */
@@ -29,13 +32,19 @@ export interface FoundFindings {
   readonly byKind: ReadonlyMap<FindingKind, readonly Finding[]>
   /** What hangs on prices, which nearly every record can move. */
   readonly prices: PriceFindings
+  /** What hangs on what has happened; nothing where that is not known. */
+  readonly past: readonly Finding[]
 }
 
 /**
  * Everything worth a look in a store, worst first. `before` is what was found in another state of it at the same instant:
  * a kind whose records have not changed is not asked again.
  */
-export function* findFindings(looking: Looking, before: FoundFindings | null = null): Steps<FoundFindings> {
+export function* findFindings(
+  looking: Looking,
+  before: FoundFindings | null = null,
+  facts: PastFacts | null = null,
+): Steps<FoundFindings> {
   const byKind = new Map<FindingKind, readonly Finding[]>()
   for (const kind of KINDS) {
     const known = before?.looking.at === looking.at ? before.byKind.get(kind) : undefined
@@ -43,7 +52,8 @@ export function* findFindings(looking: Looking, before: FoundFindings | null = n
       known !== undefined && before !== null && areSame(kind, before.looking.prepared, looking.prepared)
     byKind.set(kind, isSame ? known : yield* kind.find(looking))
   }
-  return { looking, byKind, prices: yield* findPriceFaults(looking, before?.prices ?? null) }
+  const prices = yield* findPriceFaults(looking, before?.prices ?? null)
+  return { looking, byKind, prices, past: facts ? yield* findInPast(looking, facts, prices) : [] }
 }
 
 function areSame({ looksAt }: FindingKind, before: PreparedStore, after: PreparedStore): boolean {
@@ -51,8 +61,8 @@ function areSame({ looksAt }: FindingKind, before: PreparedStore, after: Prepare
 }
 
 /** All findings, by how bad they are and how many cases they have. */
-export function worstFirst({ byKind, prices }: FoundFindings): readonly Finding[] {
-  return [...prices.findings, ...[...byKind.values()].flat()].sort(
+export function worstFirst({ byKind, prices, past }: FoundFindings): readonly Finding[] {
+  return [...prices.findings, ...past, ...[...byKind.values()].flat()].sort(
     (left, right) =>
       FINDING_GROUPS.indexOf(left.group) - FINDING_GROUPS.indexOf(right.group) ||
       right.count - left.count ||

@@ -64,6 +64,9 @@ export type FindingCode =
   | 'promotions-clash'
   | 'ending-missed'
   | 'lists-tie'
+  | 'gift-hidden'
+  | 'unsold-at-loss'
+  | 'struck-unlawful'
 
 /** What a kind of finding is asked with. */
 export interface Looking {

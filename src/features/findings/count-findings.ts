@@ -13,5 +13,5 @@ export async function countFindings({ view, steppe, now }: RequestContext): Prom
   const { prepared } = view
   if (prepared.index.variantCount > MOST_VARIANTS && !knowsFindings(prepared)) return null
   const mutes = await mutesAt(steppe, new Date(now))
-  return worstFirst(await findingsOf(prepared)).filter(({ key }) => !mutes.has(key)).length
+  return worstFirst(await findingsOf(view)).filter(({ key }) => !mutes.has(key)).length
 }

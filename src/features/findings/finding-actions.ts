@@ -34,7 +34,7 @@ export async function fixFinding(key: string, cases: readonly number[] | null): 
   await asMerchant()
   const by = { author: await currentAuthor(), at: currentInstant() }
   const looked = await currentView()
-  const finding = worstFirst(await findingsOf(looked.prepared)).find((each) => each.key === key)
+  const finding = worstFirst(await findingsOf(looked)).find((each) => each.key === key)
   if (!finding) return { ok: false, problem: GONE }
   const wanted = finding.cases.filter((_, at) => cases === null || cases.includes(at))
   const changes = new Map<string, Change>()

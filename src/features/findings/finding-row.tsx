@@ -89,8 +89,11 @@ export function FindingRowView({ row, view }: { readonly row: FindingRow; readon
   )
 }
 
+/** So many are put right at once. */
+const MOST_PUT_RIGHT = 1_000
+
 function kept(count: number, left: ReadonlySet<number>): readonly number[] {
-  return Array.from({ length: count }, (_, at) => at).filter((at) => !left.has(at))
+  return Array.from({ length: Math.min(count, MOST_PUT_RIGHT) }, (_, at) => at).filter((at) => !left.has(at))
 }
 
 function toggled(left: ReadonlySet<number>, at: number): ReadonlySet<number> {

@@ -58,6 +58,24 @@ const SENTENCES: Readonly<Record<FindingCode, Say>> = {
     `pair of promotions shares priority ${facts['rank']} on ${facts['count']} variants, the other is ${facts['other']}`,
   'ending-missed': ({ count }) =>
     many(count, 'fixed price misses the endings of its list', 'fixed prices miss the endings of their list'),
+  'gift-hidden': ({ count }) =>
+    many(
+      count,
+      'kind of buyer is given an item it is not shown',
+      'kinds of buyers are given an item they are not shown',
+    ),
+  'unsold-at-loss': ({ count }) =>
+    many(
+      count,
+      'variant is offered below cost, and nobody has bought it for 90 days',
+      'variants are offered below cost, and nobody has bought them for 90 days',
+    ),
+  'struck-unlawful': ({ count }) =>
+    many(
+      count,
+      'price is struck through that is above the lowest of the last 30 days',
+      'prices are struck through that are above the lowest of the last 30 days',
+    ),
   'lists-tie': ({ facts }) =>
     `pair of price lists shares rank ${facts['rank']} and disagrees on ${facts['count']} ${many(Number(facts['count']), 'variant', 'variants')}, the other is ${facts['other']}: only their codes decide`,
 }
@@ -79,4 +97,5 @@ export const FIX_WORDS: Readonly<Partial<Record<FindingCode, string>>> = {
   'promotions-clash': 'Put the other one after it',
   'ending-missed': 'Move to the ending',
   'lists-tie': 'Put the other one after it',
+  'struck-unlawful': 'Strike through that price',
 }

@@ -25,7 +25,7 @@ export async function loadFindings(
 ): Promise<FindingsView> {
   const { store, index } = view.prepared
   const { timeZone } = getSettings(store)
-  const findings = worstFirst(await findingsOf(view.prepared))
+  const findings = worstFirst(await findingsOf(view))
   const mutes = await mutesAt(steppe, new Date(now))
   const told = findings.filter(({ key }) => !mutes.has(key))
   const places = new Map<string, number>()
