@@ -5,9 +5,10 @@ import type { Vantage } from '@/core/engine/context/vantage'
 import { loadCalendar } from '@/features/calendar/load-calendar'
 import { loadDrafts } from '@/features/drafts/load-drafts'
 import { loadDraftsPage } from '@/features/drafts/load-drafts-page'
-import { exportImpact } from '@/features/drafts/review/export-impact'
+import { impactSheet, impactTable } from '@/features/drafts/review/export-impact'
+import { loadBetween } from '@/features/drafts/review/load-between'
 import { loadReview } from '@/features/drafts/review/load-review'
-import { parseReview, reviewHref } from '@/features/drafts/review/review-url'
+import { parseReview, reviewAddress, reviewHref } from '@/features/drafts/review/review-url'
 import { countFindings } from '@/features/findings/count-findings'
 import { loadFindings } from '@/features/findings/load-findings'
 import { loadPriceHistory } from '@/features/price-history/load-price-history'
@@ -15,13 +16,14 @@ import { loadProofs } from '@/features/proofs/load-proofs'
 import { loadReprice } from '@/features/reprice/load-reprice'
 import { parseReprice, repriceHref } from '@/features/reprice/reprice-url'
 import { currentInstant } from '@/server/clock'
-import type { DraftView } from '@/server/drafts/draft-impact'
+import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { type RequestContext, toRequestContext } from '@/server/engine/look-from'
 import type { Steppe } from '@/server/engine/steppe'
 import { getView } from '@/server/views/views'
 import { liveView } from '@/server/views/view'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import Papa from 'papaparse'
+import readExcel from 'read-excel-file/node'
 import { demoSteppe } from './demo-steppe'
 
 const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
@@ -143,9 +145,16 @@ describe('reprice', () => {
 })
 
 describe('a draft', () => {
+  const moved = async () => ({
+    impacts: await draftImpact(draft),
+    before: draft.draft.live.store,
+    after: draft.prepared.store,
+    names: ['Live', 'Draft'] as const,
+  })
+
   test('its review, its bar and its file count the same prices', async () => {
     const review = await loadReview(draft, parseReview({}))
-    const file = Papa.parse<Record<string, string>>(await exportImpact(draft), {
+    const file = Papa.parse<Record<string, string>>(impactTable(await moved()), {
       header: true,
       skipEmptyLines: true,
     })
@@ -169,9 +178,22 @@ describe('a draft', () => {
     expect(review.classes.reduce((all, { moved }) => all + moved, 0)).toBe(review.moved)
   })
 
+  // Read back by another library than wrote it.
+  test('its spreadsheet has the rows of its CSV file, with amounts as numbers', async () => {
+    const file = Papa.parse<string[]>(impactTable(await moved()).slice(1), { skipEmptyLines: true })
+    const sheet = await impactSheet(await moved())
+    const [{ data: rows } = { data: [] }] = await readExcel(Buffer.from(sheet ?? new Uint8Array()))
+    expect(rows).toHaveLength(file.data.length)
+    for (const [at, row] of rows.entries())
+      expect(row.map((each) => (each === null ? '' : String(each)))).toEqual(
+        file.data[at]?.map((each) => each.trim()),
+      )
+    expect(typeof rows[1]?.[5]).toBe('number')
+  })
+
   test('a class opened shows its prices, and its address leads back to it', async () => {
     const [first] = (await loadReview(draft, parseReview({}))).classes
-    const href = reviewHref('reprice', { who: first?.key ?? '', isWhole: true })
+    const href = reviewHref(reviewAddress('reprice'), { who: first?.key ?? '', isWhole: true })
     const shown = parseReview(Object.fromEntries(new URL(href, 'http://x').searchParams))
     const { opened } = await loadReview(draft, shown)
     expect(opened?.key).toBe(first?.key)
@@ -205,6 +227,42 @@ describe('a draft', () => {
       who: 'Fennmoor Honey Farm',
       title: expect.stringContaining('Brood frames'),
     })
+  })
+})
+
+describe('two instants', () => {
+  const between = (since: string, until: string) => loadBetween(look(), { since, until }, parseReview({}))
+
+  test('what the calendar is going to move is told before it comes, and what moved after', async () => {
+    // On 1 March 2027 the spring list begins; nothing else does in the week around it.
+    const view = await between('2027-02-27T12:00:00Z', '2027-03-02T12:00:00Z')
+    expect(view.moved).toBeGreaterThan(0)
+    expect(view.classes.reduce((all, { moved }) => all + moved, 0)).toBe(view.moved)
+    expect(view.note).toContain('What lies ahead')
+    const guests = view.classes.find(({ as, currency }) => as === 'guest' && currency === null)
+    const opened = await loadBetween(
+      look(),
+      { since: view.since, until: view.until },
+      parseReview({ who: guests?.key ?? '', all: '1' }),
+    )
+    const first = opened.opened?.rows.find(({ from }) => from === '')
+    for (const [on, price] of [
+      [view.since, first?.before],
+      [view.until, first?.after],
+    ] as const) {
+      const course = await loadPriceHistory(look('guest', { on }), { sku: first?.sku ?? '', months: 24 })
+      expect(course.then?.price).toBe(`€${price}`)
+    }
+    expect((await between('2027-02-27T12:00:00Z', '2027-02-28T12:00:00Z')).moved).toBe(0)
+  })
+
+  test('the other way round is the same, and before the store began there is nothing to compare', async () => {
+    const [there, back] = [
+      await between('2026-02-25T00:00:00Z', '2026-11-25T00:00:00Z'),
+      await between('2026-11-25T00:00:00Z', '2026-02-25T00:00:00Z'),
+    ]
+    expect(back).toEqual(there)
+    expect((await between('1999-01-01T00:00:00Z', '2026-11-25T00:00:00Z')).note).toContain('The store began')
   })
 })
 

@@ -189,6 +189,9 @@ function Side({ view: { looked, started, over, next, gaps } }: { readonly view: 
           <VantageLink href="/board" className="link-name">
             Board on that day
           </VantageLink>
+          <VantageLink href={looked.changesHref} className="link-name">
+            {looked.days < 0 ? 'What changed since' : 'What changes by then'}
+          </VantageLink>
         </p>
       )}
       {looked && <Events title={looked.days < 0 ? 'Started since' : 'Started by then'} events={started} />}

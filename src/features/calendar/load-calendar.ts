@@ -39,7 +39,13 @@ export interface CalendarView {
   readonly months: readonly { readonly name: string; readonly at: number }[]
   readonly today: number
   /** The day looked from; `null` for today. */
-  readonly looked: { readonly at: number; readonly text: string; readonly days: number } | null
+  readonly looked: {
+    readonly at: number
+    readonly text: string
+    readonly days: number
+    /** What changes for whom between today and then. */
+    readonly changesHref: string
+  } | null
   readonly started: readonly Event[]
   readonly over: readonly Event[]
   readonly next: readonly Event[]
@@ -117,7 +123,15 @@ export async function loadCalendar({ view, steppe, vantage, now }: RequestContex
     })).filter((group) => group.spans.length > 0),
     months: monthsBetween(start, end, timeZone).map(({ name, at: first }) => ({ name, at: share(first) })),
     today: share(now),
-    looked: vantage.on === null ? null : { at: share(at), text: day(at), days: Math.round((at - now) / DAY) },
+    looked:
+      vantage.on === null
+        ? null
+        : {
+            at: share(at),
+            text: day(at),
+            days: Math.round((at - now) / DAY),
+            changesHref: changesHref(Math.min(now, at), Math.max(now, at)),
+          },
     started: between('from', Math.min(now, at), Math.max(now, at)),
     over: between('to', Math.min(now, at), Math.max(now, at)),
     next: between('from', Math.max(now, at), end).slice(0, MOST_NEXT),
@@ -127,6 +141,11 @@ export async function loadCalendar({ view, steppe, vantage, now }: RequestContex
       .map((span) => event(span, span.to)),
     timeZone,
   }
+}
+
+function changesHref(since: number, until: number): string {
+  const fields = { since: new Date(since).toISOString(), until: new Date(until).toISOString() }
+  return `/impact?${new URLSearchParams(fields).toString()}`
 }
 
 function monthsBetween(start: number, end: number, timeZone: string) {

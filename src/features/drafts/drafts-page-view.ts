@@ -18,6 +18,8 @@ export interface HistoryRow {
   readonly when: string
   /** To look at the minute before it. */
   readonly before: string
+  /** What it changed for whom. */
+  readonly moved: string
   readonly author: string
   readonly note: string
   readonly records: number

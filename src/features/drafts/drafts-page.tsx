@@ -98,7 +98,7 @@ function OpenDrafts({ view: { drafts } }: { readonly view: DraftsPageView }) {
 }
 
 function History({ row }: { readonly row: HistoryRow }) {
-  const { id, when, before, author, note, records, isUndone, isFirst, changes } = row
+  const { id, when, before, moved, author, note, records, isUndone, isFirst, changes } = row
   return (
     <>
       <tr className="border-b border-base-300 align-baseline">
@@ -120,8 +120,11 @@ function History({ row }: { readonly row: HistoryRow }) {
         <td className="w-[250px] py-1.5 text-right whitespace-nowrap">
           {!isFirst && (
             <>
+              <VantageLink href={moved} className="link-name">
+                What it moved
+              </VantageLink>{' '}
               <VantageLink href="/board" lookOn={before} lookDraft={null} className="link-name">
-                Prices before
+                Board before
               </VantageLink>
               {!isUndone && (
                 <span className="pl-4">

@@ -10,6 +10,7 @@ import type { Steppe } from '@/server/engine/steppe'
 import { liveView, type View } from '@/server/views/view'
 import { formatDay, formatMoment } from '@/ui/format/instant'
 import { failureSentence } from './draft-sentences'
+import { betweenHref } from './review/between-url'
 import { newlyBroken } from './newly-broken'
 import type { DraftsPageView, OpenDraftRow } from './drafts-page-view'
 
@@ -36,6 +37,7 @@ export async function loadDraftsPage(
         id,
         when: formatMoment(at.getTime(), timeZone),
         before: `${new Date(Math.floor(at.getTime() / MINUTE) * MINUTE - MINUTE).toISOString().slice(0, 16)}Z`,
+        moved: betweenHref(new Date(at.getTime() - 1), at),
         author,
         note,
         records,

@@ -59,7 +59,9 @@ export async function loadPriceHistory(
   const { store } = view.prepared
   const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
-  const end = now
+  const at = vantage.on === null ? null : Date.parse(vantage.on)
+  // Looked at from a day to come, it goes on to there as the calendar has it.
+  const end = Math.max(now, at === null ? now : at + 1)
   // Before there was a store nobody paid anything.
   const start = Math.max(await beganAt(steppe), end - months * 30.4375 * DAY)
   const empty = {
@@ -100,7 +102,6 @@ export async function loadPriceHistory(
       on: `${new Date(Math.ceil((step.since + 1) / 60_000) * 60_000).toISOString().slice(0, 16)}Z`,
     }
   })
-  const at = vantage.on === null ? null : Date.parse(vantage.on)
   const stood = at === null ? null : course.steps.findLast(({ since }) => since <= at)
   return {
     ...empty,

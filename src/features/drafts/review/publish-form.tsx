@@ -1,9 +1,9 @@
 'use client'
 
+import { instantOf, localText } from '@/ui/format/local-time'
 import { useDrafts } from '@/ui/frame/drafts-context'
 import { useFrame } from '@/ui/frame/frame-context'
 import { VantageLink } from '@/ui/frame/vantage-link'
-import { parseAbsolute, parseDateTime, toCalendarDateTime, toZoned } from '@internationalized/date'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { toast } from 'sonner'
@@ -125,17 +125,4 @@ function wayText(proofs: number, conflicts: number): string {
     conflicts > 0 ? `${conflicts} ${conflicts === 1 ? 'conflict' : 'conflicts'}` : '',
   ].filter(Boolean)
   return `${parts.join(' and ')} in the way`
-}
-
-function localText(instant: string, timeZone: string): string {
-  return toCalendarDateTime(parseAbsolute(instant, timeZone)).toString().slice(0, 16)
-}
-
-/** Empty for what is no day and time. */
-function instantOf(local: string, timeZone: string): string {
-  try {
-    return toZoned(parseDateTime(local), timeZone).toAbsoluteString()
-  } catch {
-    return ''
-  }
 }

@@ -1,11 +1,11 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import { PublishForm } from './publish-form'
-import { AllChanges, Contracts, SidePart, WhoSees } from './review-parts'
+import { ImpactPart, ImpactTabs } from './impact-tabs'
+import { AllChanges, SidePart } from './review-parts'
 import type { ReviewView } from './review-view'
-import { reviewHref, type ReviewShown, type ReviewTab } from './review-url'
+import type { ReviewShown } from './review-url'
 import { SettleForm } from './settle-form'
-import { WhoPays } from './who-pays'
 
 /** What a draft would change for whom, before it is live. */
 export function ReviewPage({
@@ -28,8 +28,12 @@ export function ReviewPage({
           <p className="pt-1 text-base leading-6">
             <Headline view={view} />
           </p>
-          <Tabs view={view} shown={shown} />
-          <Shown view={view} shown={shown} traces={traces} />
+          <ImpactTabs view={view} shown={shown} more={[['changes', 'All changes', view.changes.length]]} />
+          {shown.tab === 'changes' ? (
+            <AllChanges view={view} />
+          ) : (
+            <ImpactPart view={view} shown={shown} traces={traces} />
+          )}
         </section>
         <aside
           aria-label="Before it can be published"
@@ -77,72 +81,6 @@ function Headline({
 
 function counted(count: number, noun: string): string {
   return `${count} ${noun}${count === 1 ? '' : 's'}`
-}
-
-function Tabs({ view, shown }: { readonly view: ReviewView; readonly shown: ReviewShown }) {
-  const seen = view.sees.reduce((sum, { count }) => sum + count, 0)
-  const tabs: readonly (readonly [tab: ReviewTab, name: string, count: number])[] = [
-    ['pays', 'Who pays what', view.moved],
-    ['sees', 'Who sees what', seen],
-    ['contracts', 'Contracts', view.contracts.length],
-    ['changes', 'All changes', view.changes.length],
-  ]
-  return (
-    <nav aria-label="Parts of the review" className="flex flex-wrap items-baseline gap-x-5 pt-3 pb-1">
-      {tabs.map(([tab, name, count]) => (
-        <VantageLink
-          key={tab}
-          href={reviewHref(view.code, { ...shown, tab })}
-          aria-current={shown.tab === tab ? 'page' : undefined}
-          className={`border-b-2 pb-1 ${shown.tab === tab ? 'border-primary font-semibold' : 'border-transparent text-soft hover:text-base-content'}`}
-        >
-          {name} {count}
-        </VantageLink>
-      ))}
-      {shown.tab === 'pays' && (
-        <span className="ml-auto flex gap-4 text-soft">
-          <span>
-            each price counts{' '}
-            <VantageLink
-              href={reviewHref(view.code, { ...shown, counts: shown.counts === 'once' ? 'sold' : 'once' })}
-              className="word text-base-content"
-              title="Change what each price counts"
-            >
-              {shown.counts === 'once' ? 'once' : 'as sold in 90 days'}
-            </VantageLink>
-          </span>
-          <a
-            className="link-name"
-            href={`/api/drafts/impact?draft=${encodeURIComponent(view.code)}`}
-            download
-          >
-            Export
-          </a>
-        </span>
-      )}
-    </nav>
-  )
-}
-
-function Shown({
-  view,
-  shown,
-  traces,
-}: {
-  readonly view: ReviewView
-  readonly shown: ReviewShown
-  readonly traces: ReactNode
-}) {
-  switch (shown.tab) {
-    case 'pays':
-      return <WhoPays view={view} shown={shown} traces={traces} />
-    case 'sees':
-      return <WhoSees view={view} />
-    case 'contracts':
-      return <Contracts view={view} />
-    case 'changes':
-      return <AllChanges view={view} />
-  }
 }
 
 function Before({ view }: { readonly view: ReviewView }) {

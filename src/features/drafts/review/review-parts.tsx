@@ -2,10 +2,10 @@ import type { ChangeWords } from '@/sheet/effect/change-words'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import { TakeOut } from './take-out'
-import type { ReviewView } from './review-view'
+import type { ImpactView, ReviewView } from './review-view'
 
 /** Who sees and may buy what else, and whose limits and taxes are others. */
-export function WhoSees({ view: { sees, others } }: { readonly view: ReviewView }) {
+export function WhoSees({ view: { sees, others } }: { readonly view: ImpactView }) {
   if (sees.length === 0 && others.length === 0)
     return <p className="py-4 text-soft">Everybody sees, and may do, what they did before.</p>
   return (
@@ -30,7 +30,7 @@ export function WhoSees({ view: { sees, others } }: { readonly view: ReviewView 
   )
 }
 
-export function Contracts({ view: { contracts } }: { readonly view: ReviewView }) {
+export function Contracts({ view: { contracts } }: { readonly view: ImpactView }) {
   if (contracts.length === 0) return <p className="py-4 text-soft">No price of a contract moves.</p>
   return (
     <ul aria-label="Contracts">

@@ -29,9 +29,15 @@ export function parseReview(fields: Readonly<Record<string, string | undefined>>
   }
 }
 
-/** The address of a review with what it shows. */
-export function reviewHref(code: string, shown: Partial<ReviewShown>): string {
-  const fields = new URLSearchParams()
+/** The address of a draft's review, with nothing opened. */
+export function reviewAddress(code: string): string {
+  return `/drafts/${encodeURIComponent(code)}`
+}
+
+/** An address with what it shows. */
+export function reviewHref(address: string, shown: Partial<ReviewShown>): string {
+  const [path = '', query] = address.split('?')
+  const fields = new URLSearchParams(query)
   const { tab, who, isWhole, sku, quantity, counts } = { ...FIRST, ...shown }
   if (tab !== FIRST.tab) fields.set('show', tab)
   if (who !== null) fields.set('who', who)
@@ -40,5 +46,5 @@ export function reviewHref(code: string, shown: Partial<ReviewShown>): string {
   if (quantity !== 1) fields.set('from', String(quantity))
   if (counts !== 'once') fields.set('counts', counts)
   const text = fields.toString()
-  return `/drafts/${encodeURIComponent(code)}${text === '' ? '' : `?${text}`}`
+  return text === '' ? path : `${path}?${text}`
 }

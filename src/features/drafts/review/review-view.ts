@@ -80,10 +80,13 @@ export interface BelowCostRow {
   readonly cost: string
 }
 
-export interface ReviewView {
-  readonly code: string
-  readonly name: string
-  readonly about: string
+/** What moves for whom between two states of the store. */
+export interface ImpactView {
+  /** Where it is shown, without what is opened. */
+  readonly address: string
+  /** What the two states are called. */
+  readonly names: readonly [before: string, after: string]
+  readonly exportHref: string
   readonly moved: number
   readonly classCount: number
   readonly belowCost: number
@@ -94,13 +97,19 @@ export interface ReviewView {
   /** The class that is opened, and its prices, worst first. */
   readonly opened: { readonly key: string; readonly rows: readonly CellRow[]; readonly more: number } | null
   readonly sees: readonly SeesRow[]
+  readonly below: readonly BelowCostRow[]
+  /** Limits and taxes of how many variants are others, by class. */
+  readonly others: readonly string[]
+}
+
+export interface ReviewView extends ImpactView {
+  readonly code: string
+  readonly name: string
+  readonly about: string
   readonly changes: readonly ChangeWords[]
   readonly conflicts: readonly ConflictView[]
   /** How many proofs hold, and those the draft breaks. */
   readonly proofs: { readonly holds: number; readonly broken: readonly BrokenProof[] }
-  readonly below: readonly BelowCostRow[]
-  /** Limits and taxes of how many variants are others, by class. */
-  readonly others: readonly string[]
   readonly planned: { readonly at: string; readonly text: string; readonly reason: string } | null
   readonly failure: string
   readonly timeZone: string

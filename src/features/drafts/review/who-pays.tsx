@@ -3,7 +3,7 @@ import { ChangeStrip, StripAxis, stripScale } from '@/ui/chart/change-strip'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react'
 import { Fragment, type ReactNode } from 'react'
-import type { CellRow, ClassRow, ReviewView } from './review-view'
+import type { CellRow, ClassRow, ImpactView } from './review-view'
 import { reviewHref, type ReviewShown } from './review-url'
 
 /** Which buyers pay what else, class by class; one of them opened into its prices. */
@@ -12,9 +12,9 @@ export function WhoPays({
   shown,
   traces,
 }: {
-  readonly view: ReviewView
+  readonly view: ImpactView
   readonly shown: ReviewShown
-  /** How the price that is opened comes about, live and in the draft. */
+  /** How the price that is opened comes about, before and after. */
   readonly traces: ReactNode
 }) {
   const scale = stripScale(view.classes.flatMap(({ percents }) => percents))
@@ -34,7 +34,7 @@ export function WhoPays({
             <StripAxis scale={scale} />
           </th>
           <th className="w-[100px] py-1 pr-4 text-right font-semibold">
-            Margin, %<span className="block text-xs font-normal text-soft">live → draft</span>
+            Margin, %<span className="block text-xs font-normal text-soft">before → after</span>
           </th>
           <th
             className="w-[92px] py-1 pr-4 text-right font-semibold"
@@ -59,7 +59,7 @@ export function WhoPays({
               <tr className="border-b border-base-300">
                 <td className="py-1 pr-3">
                   <VantageLink
-                    href={reviewHref(view.code, {
+                    href={reviewHref(view.address, {
                       ...shown,
                       who: isOpen ? '' : row.key,
                       sku: null,
@@ -152,20 +152,20 @@ function OpenedClass({
   rows,
   traces,
 }: {
-  readonly view: ReviewView
+  readonly view: ImpactView
   readonly shown: ReviewShown
   readonly rows: readonly CellRow[]
   readonly traces: ReactNode
 }) {
-  const { code, opened } = view
+  const { address, opened, names } = view
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-6">
       <table className="self-start" aria-label="Prices, worst first">
         <thead>
           <tr className="text-xs text-soft">
             <th className="py-0.5 pr-2 text-left font-normal">Worst first</th>
-            <th className="py-0.5 pr-3 text-right font-normal">Live</th>
-            <th className="py-0.5 pr-3 text-right font-normal">Draft</th>
+            <th className="py-0.5 pr-3 text-right font-normal">{names[0]}</th>
+            <th className="py-0.5 pr-3 text-right font-normal">{names[1]}</th>
             <th className="py-0.5 text-right font-normal">Margin, %</th>
           </tr>
         </thead>
@@ -179,7 +179,7 @@ function OpenedClass({
               >
                 <td className="py-1 pr-2">
                   <VantageLink
-                    href={reviewHref(code, {
+                    href={reviewHref(address, {
                       ...shown,
                       who: opened?.key ?? null,
                       sku: row.sku,
@@ -213,7 +213,7 @@ function OpenedClass({
             <tr>
               <td className="pt-1">
                 <VantageLink
-                  href={reviewHref(code, { ...shown, who: opened.key, isWhole: true })}
+                  href={reviewHref(address, { ...shown, who: opened.key, isWhole: true })}
                   className="link-name"
                 >
                   {opened.more} more
@@ -225,7 +225,7 @@ function OpenedClass({
       </table>
       <div>
         {traces ?? (
-          <p className="pt-5 text-soft">Choose a price to see how it comes about, live and in the draft.</p>
+          <p className="pt-5 text-soft">Choose a price to see how it comes about, before and after.</p>
         )}
       </div>
     </div>

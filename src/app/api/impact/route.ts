@@ -1,0 +1,16 @@
+import { parseBetween } from '@/features/drafts/review/between-url'
+import { sendImpact } from '@/features/drafts/review/send-impact'
+import { currentInstant } from '@/server/clock'
+import { withStore } from '@/server/doors/with-store'
+import { impactBetween } from '@/server/views/impact-between'
+import type { NextRequest } from 'next/server'
+
+/** What moved for whom between two instants, as a file. */
+export const GET = withStore(async (request: NextRequest, { steppe }) => {
+  const fields = Object.fromEntries(request.nextUrl.searchParams)
+  const { since, until } = parseBetween(fields, currentInstant().getTime())
+  const { before, after, impacts } = await impactBetween(steppe, since, until)
+  const moved = { impacts, before: before.store, after: after.store, names: ['Before', 'After'] } as const
+  const name = `impact-${since.toISOString().slice(0, 10)}-${until.toISOString().slice(0, 10)}`
+  return sendImpact(moved, { as: fields['as'] ?? null, name })
+})
