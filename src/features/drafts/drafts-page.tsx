@@ -117,13 +117,13 @@ function History({ row }: { readonly row: HistoryRow }) {
             {isUndone && ', undone since'}
           </span>
         </td>
-        <td className="w-[250px] py-1.5 text-right whitespace-nowrap">
+        <td className="w-[270px] py-1.5 text-right whitespace-nowrap">
           {!isFirst && (
             <>
               <VantageLink href={moved} className="link-name">
                 What it moved
-              </VantageLink>{' '}
-              <VantageLink href="/board" lookOn={before} lookDraft={null} className="link-name">
+              </VantageLink>
+              <VantageLink href="/board" lookOn={before} lookDraft={null} className="pl-4 link-name">
                 Board before
               </VantageLink>
               {!isUndone && (

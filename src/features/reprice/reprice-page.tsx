@@ -238,7 +238,7 @@ function Select({
     <select
       aria-label={label}
       aria-invalid={isWrong}
-      className="max-w-72 bg-transparent word text-base-content aria-[invalid=true]:border-error"
+      className="[field-sizing:content] max-w-72 bg-transparent word text-base-content aria-[invalid=true]:border-error"
       value={value}
       onChange={(event) => onChange(event.target.value)}
     >
