@@ -119,6 +119,8 @@ test('steps by what a price is, another amount to start from, endings, and what 
   ])
 })
 
+const figuresOf = (rows: readonly RepriceRow[]) => atOnce(repriceFigures(rows))
+
 const row = (
   now: string | null,
   next: string | null,
@@ -137,7 +139,7 @@ const row = (
 
 // Worked by hand; no source needed for arithmetic.
 test('figures of a rule: the middle, the half around it, margins, and what falls below cost', () => {
-  const figures = repriceFigures([
+  const figures = figuresOf([
     row('10.00', '10.40', '6.00'),
     row('20.00', '20.60', '20.70'),
     row('1.60', '2.06'),
@@ -158,7 +160,7 @@ test('figures of a rule: the middle, the half around it, margins, and what falls
 })
 
 test('an amount that moves by more than three deviations stands out, unless more than half move alike', () => {
-  const of = (...next: string[]) => repriceFigures(next.map((each) => row('100.00', each)))
+  const of = (...next: string[]) => figuresOf(next.map((each) => row('100.00', each)))
   // The median is 5; 2, 1, 0, 1 and 3 away from it, in the middle 1.
   expect([...of('103.00', '104.00', '105.00', '106.00', '108.00').outliers]).toEqual([])
   const outliers = [...of('103.00', '104.00', '105.00', '106.00', '108.01').outliers]

@@ -6,6 +6,7 @@ import {
   medianDifferencePercent,
   type PriceAgainst,
 } from '../price/margin'
+import { eachInSteps, type Steps } from '../steps/steps'
 import { medianDeviation, OUTLYING } from './median-deviation'
 import type { RepriceRow } from './reprice'
 
@@ -26,6 +27,8 @@ export interface RepriceFigures {
   /** Changing rows of which the new amount does not bring the cost back. */
   readonly belowCost: number
   /** Of one of each that changes and has a cost; `null` where there is none. */
+  /** By how many percent a row moves; not exact, for putting rows in order. */
+  readonly percentOf: ReadonlyMap<RepriceRow, number>
   readonly margins: { readonly now: Decimal | null; readonly next: Decimal | null } | null
 }
 
@@ -36,24 +39,42 @@ interface Moved {
   readonly percent: number
 }
 
-export function repriceFigures(rows: readonly RepriceRow[]): RepriceFigures {
-  const changing = rows.filter(({ next, now }) => next !== null && next !== now)
-  const moved = changing.flatMap(movedOf).sort((left, right) => left.percent - right.percent)
+export function* repriceFigures(rows: readonly RepriceRow[]): Steps<RepriceFigures> {
+  const changing: RepriceRow[] = []
+  const same: RepriceRow[] = []
+  const problems: RepriceRow[] = []
+  const moved: Moved[] = []
+  const percentOf = new Map<RepriceRow, number>()
+  let belowCost = 0
+  yield* eachInSteps(rows, (row) => {
+    const { next, now, cost, problem } = row
+    if (problem !== null) problems.push(row)
+    else if (next === now) same.push(row)
+    if (next === null || next === now) return
+    changing.push(row)
+    if (cost !== null && isBelowCost(next, cost)) belowCost += 1
+    for (const each of movedOf(row)) {
+      moved.push(each)
+      percentOf.set(row, each.percent)
+    }
+  })
+  yield
+  moved.sort((left, right) => left.percent - right.percent)
   const moves = moved.map(({ percent }) => percent)
   const { median, deviation } = medianDeviation(moves)
   return {
     changing,
-    same: rows.filter(({ problem, next, now }) => problem === null && next === now),
-    problems: rows.filter(({ problem }) => problem !== null),
+    same,
+    problems,
     outliers: new Set(
       moved.filter(({ percent }) => isOutlying(percent, median, deviation)).map(({ row }) => row),
     ),
     moves,
     median: medianDifferencePercent(moved.map(({ against }) => against)),
     quartiles: quartilesOf(moved),
-    belowCost: changing.filter(({ next, cost }) => next !== null && cost !== null && isBelowCost(next, cost))
-      .length,
-    margins: marginsOf(changing),
+    belowCost,
+    margins: yield* marginsOf(changing),
+    percentOf,
   }
 }
 
@@ -81,12 +102,13 @@ function quartilesOf(moved: readonly Moved[]): RepriceFigures['quartiles'] {
   return lower === null || upper === null ? null : [lower, upper]
 }
 
-function marginsOf(changing: readonly RepriceRow[]): RepriceFigures['margins'] {
+function* marginsOf(changing: readonly RepriceRow[]): Steps<RepriceFigures['margins']> {
   const known = changing.filter(({ now, cost }) => now !== null && cost !== null)
   if (known.length === 0) return null
   const cost = sum(known.map((row) => row.cost as Decimal))
-  return {
-    now: marginPercent(sum(known.map(({ now }) => now as Decimal)), cost),
-    next: marginPercent(sum(known.map(({ next }) => next as Decimal)), cost),
-  }
+  yield
+  const now = sum(known.map((row) => row.now as Decimal))
+  yield
+  const next = sum(known.map((row) => row.next as Decimal))
+  return { now: marginPercent(now, cost), next: marginPercent(next, cost) }
 }

@@ -6,8 +6,9 @@ import { EVERYTHING } from '@/core/predicates/what'
 import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
 import { medianDeviation } from '@/core/reprice/median-deviation'
 import type { RepriceRow } from '@/core/reprice/reprice'
-import { isOutlying, repriceFigures } from '@/core/reprice/reprice-figures'
+import { isOutlying, type RepriceFigures, repriceFigures } from '@/core/reprice/reprice-figures'
 import { digitsOfTarget, placeKey } from '@/core/reprice/reprice-target'
+import { atOnce } from '@/core/steps/steps'
 import { getSettings, type Store } from '@/core/store/store'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { RequestContext } from '@/server/engine/look-from'
@@ -18,11 +19,12 @@ import { whatSentence } from '@/ui/format/rule-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 import { readReprice } from './read-reprice'
 import { factChoices, fieldChoices, sourceChoices } from './reprice-choices'
-import { rowsOf } from './reprice-rows'
+import { reprice, type Repriced } from './reprice-rows'
 import { PAGE_ROWS, type RepriceRowView, type RepriceView } from './reprice-view'
 import type { RepriceShown } from './reprice-url'
 
 const BARS = 12
+const NOTHING: Repriced = { rows: [], figures: atOnce(repriceFigures([])) }
 
 /** What a rule would make of many amounts, before anything is written. */
 export async function loadReprice({ view, live }: RequestContext, shown: RepriceShown): Promise<RepriceView> {
@@ -32,11 +34,10 @@ export async function loadReprice({ view, live }: RequestContext, shown: Reprice
   const priceDigits = target ? digitsOfTarget(store, target) : getSettings(store).priceDigits
   const what = read.ok ? (read.rule?.what ?? EVERYTHING) : EVERYTHING
   const isOfCosts = target !== null && target.kind !== 'list' && target.field === 'cost'
-  const rows = read.ok && read.rule ? await rowsOf(view, shown, read.rule) : []
-  const { changing, same, problems, outliers, moves, median, quartiles, belowCost, margins } =
-    repriceFigures(rows)
+  const { rows, figures } = read.ok && read.rule ? await reprice(view, shown, read.rule) : NOTHING
+  const { changing, same, problems, outliers, moves, median, quartiles, belowCost, margins } = figures
   const groups = { all: rows, outliers: rows.filter((row) => outliers.has(row)), same, problems }
-  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, view.prepared))
+  const tab = [...groups[shown.tab]].sort(sorter(shown.sort, view.prepared, figures))
   const start = Math.min(shown.page, Math.max(0, Math.ceil(tab.length / PAGE_ROWS) - 1)) * PAGE_ROWS
   const inDraft = view.draft
     ? changing.filter(({ record, id }) => view.draft?.known.has(revisionKey({ kind: record, id }))).length
@@ -89,9 +90,9 @@ function shareText(share: Decimal | null): string {
 function sorter(
   sort: RepriceShown['sort'],
   prepared: PreparedStore,
+  { percentOf }: RepriceFigures,
 ): (left: RepriceRow, right: RepriceRow) => number {
-  const size = ({ now, next }: RepriceRow) =>
-    now === null || next === null ? 0 : Math.abs(Number(differencePercent(next, now) ?? 0))
+  const size = (row: RepriceRow) => Math.abs(percentOf.get(row) ?? 0)
   if (sort === 'name') {
     const names = new Map<RepriceRow, string>()
     const nameOf = (row: RepriceRow) => {

@@ -16,7 +16,7 @@ import { currentView } from '@/server/views/current-view'
 import { revisionOf } from '@/server/views/view'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { readReprice } from './read-reprice'
-import { rowsOf } from './reprice-rows'
+import { reprice } from './reprice-rows'
 import { targetWords } from './reprice-choices'
 import { parseReprice } from './reprice-url'
 
@@ -47,7 +47,7 @@ export async function putIntoDraft(
   const { target } = read.rule
   const digits = digitsOfTarget(store, target)
   const wanted: { readonly row: RepriceRow; readonly value: Decimal }[] = []
-  for (const row of await rowsOf(looked, shown, read.rule)) {
+  for (const row of (await reprice(looked, shown, read.rule)).rows) {
     const { now, next } = row
     const key = placeKey(row)
     if (out.has(key)) continue

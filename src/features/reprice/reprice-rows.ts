@@ -3,6 +3,7 @@ import 'server-only'
 import { compare, type Decimal, multiply, subtract } from '@/core/decimal/decimal'
 import type { CompiledList } from '@/core/engine/lists/compiled-list'
 import { type RepriceRow, type RepriceRule, repriceRows } from '@/core/reprice/reprice'
+import { type RepriceFigures, repriceFigures } from '@/core/reprice/reprice-figures'
 import { changedSince } from '@/server/changes/changed-since'
 import { currentInstant } from '@/server/clock'
 import { Slices } from '@/server/doors/slices'
@@ -12,7 +13,13 @@ import type { View } from '@/server/views/view'
 import { readFact } from './reprice-choices'
 import type { RepriceShown } from './reprice-url'
 
-const ROWS = new Remembered<readonly RepriceRow[]>('reprice')
+/** What a rule makes of every amount it is for, and what all of that comes to. */
+export interface Repriced {
+  readonly rows: readonly RepriceRow[]
+  readonly figures: RepriceFigures
+}
+
+const ROWS = new Remembered<Repriced>('reprice')
 const DAY = 86_400_000
 /** “Not changed for long” and “sold” look back so far. */
 const LONG_DAYS = 365
@@ -20,14 +27,15 @@ const SOLD_DAYS = 90
 /** A margin below it is low (common practice, no source). */
 const LOW_MARGIN = '15' as Decimal
 
-/** What a rule makes of every amount it is for, in what is looked at. */
-export function rowsOf(view: View, shown: RepriceShown, rule: RepriceRule): Promise<readonly RepriceRow[]> {
+/** What a rule makes of what is looked at; kept as long as that. */
+export function reprice(view: View, shown: RepriceShown, rule: RepriceRule): Promise<Repriced> {
   const { of, only, field, from, rule: text, rounding } = shown
   return ROWS.of(view, JSON.stringify([of, only, field, from, text, rounding]), async () => {
     const at = currentInstant().getTime()
-    const rows = await new Slices().run(repriceRows(view.prepared, rule, at))
-    const isWanted = await filterOf(view, only)
-    return rows.filter(isWanted)
+    const slices = new Slices()
+    const all = await slices.run(repriceRows(view.prepared, rule, at))
+    const rows = all.filter(await filterOf(view, only))
+    return { rows, figures: await slices.run(repriceFigures(rows)) }
   })
 }
 
