@@ -1,18 +1,11 @@
 import type { Page } from 'playwright-core'
 import { cell, eachTestInItsOwnWindow, openBoard, openWindow, reads, typeInto } from './browser'
 import { withServer } from './server'
+import { startDraft } from './start-draft'
 
 jest.setTimeout(240_000)
 
 const here = eachTestInItsOwnWindow()
-
-/** Begins a draft from the vantage and looks through it. */
-async function startDraft(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: /^Looking in:/ }).click()
-  await page.getByRole('textbox', { name: 'Name of a new draft' }).fill(name)
-  await page.getByRole('button', { name: 'Start' }).click()
-  await page.getByRole('button', { name: `Looking in: draft “${name}”. Change` }).waitFor()
-}
 
 const bar = (page: Page) => page.getByRole('region', { name: 'Draft', exact: true })
 test('a price is raised in a draft, seen by nobody else, proved, published and taken back to the cent', async () => {

@@ -30,6 +30,7 @@ const impact = (prices: readonly MovedPrice[], before = 'EUR', after = 'EUR'): C
   currency: { before, after },
   digits: 2,
   prices,
+  costs: [],
   rights: [],
   limits: [],
   taxes: [],
@@ -144,5 +145,18 @@ test('prices brought into the basis of the store keep their digits', () => {
   expect(summarize([impact([moved('a', before, after)])])).toMatchObject({
     marginBefore: '53.6',
     median: '0.6',
+  })
+})
+
+test('a price that stays falls below a cost that rises: it does not move, and counts in what is left', () => {
+  // 8.00 over 6.00 leaves 25 %; over 8.40 it loses 5 %.
+  const dearer = { ...impact([]), costs: [moved('a', 800, 800, { costAfter: 840 })] }
+  expect(summarize([dearer])).toMatchObject({
+    moved: 0,
+    newlyBelowCost: 1,
+    belowCost: 1,
+    marginBefore: '25',
+    marginAfter: '-5',
+    median: null,
   })
 })

@@ -1,4 +1,5 @@
 import type { BuyerReference } from '@/core/buyers/buyer'
+import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { PricingContext } from '@/core/engine/context/pricing-context'
@@ -44,6 +45,10 @@ function quantities(...stands: readonly (readonly [Store, PricingContext])[]): r
 }
 
 type Told = Record<string, string>
+
+function costOf(prepared: PreparedStore, context: PricingContext, number: number): number {
+  return amountAt(referenceAmounts(prepared, 'cost', context.currencyView), number)
+}
 
 /** Everything that is another thing for one buyer, found by asking for everything in stores that were prepared anew. */
 function everything(
@@ -104,8 +109,11 @@ function everything(
         }
       })
       const step = found.map(({ raw }) => raw).join()
+      const [costThen, costNow] = [costOf(before, then, a), costOf(after, now, b)]
       const isMoved = found[0]?.entered !== found[1]?.entered && found[0]?.home !== found[1]?.home
       if (step !== last && isMoved) told[`price ${variant} ${own}`] = `${found[0]?.home} → ${found[1]?.home}`
+      else if (step !== last && !Object.is(costThen, costNow) && found[1]?.raw !== 'NaN')
+        told[`cost ${variant} ${own}`] = 'other'
       last = step
     }
   }
@@ -126,6 +134,7 @@ function told(
     found[`rights ${variant}`] = `${word(before)} → ${word(after)}`
   for (const variant of impact.limits) found[`limits ${variant}`] = 'others'
   for (const variant of impact.taxes) found[`taxes ${variant}`] = 'others'
+  for (const { variant, quantity } of impact.costs) found[`cost ${variant} ${quantity}`] = 'other'
   for (const { variant, quantity } of impact.prices) found[`price ${variant} ${quantity}`] = ''
   return found
 }

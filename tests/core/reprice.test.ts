@@ -41,6 +41,7 @@ const rows = (rule: Partial<RepriceRule>) =>
       prepare(STORE),
       {
         what: EVERYTHING,
+        only: null,
         target: { kind: 'amount', field: 'basePrice' },
         from: null,
         steps: [{ from: null, expression: { kind: 'percent', percent: decimal(5) } }],
@@ -65,6 +66,11 @@ test('where only some variants are meant, each gets a price of its own', () => {
   expect(rows({ what })).toEqual([['variant', 'P-S', '10.5']])
 })
 
+test('what is meant is narrowed by what it has, variant by variant', () => {
+  const only = { include: [{ kind: 'attribute', name: 'Size', value: 'M' } as const], exclude: [] }
+  expect(rows({ only })).toEqual([['variant', 'P-M', '10.5']])
+})
+
 test('an amount is rounded once: what lies just below the middle of two endings goes down', () => {
   // 24.90 × 1.02004 = 25.398996; rounded to the cent first it would be 25.40, the middle of 24.90 and 25.90.
   const store = writtenStore({
@@ -77,6 +83,7 @@ test('an amount is rounded once: what lies just below the middle of two endings 
       prepare(store),
       {
         what: EVERYTHING,
+        only: null,
         target: { kind: 'amount', field: 'basePrice' },
         from: null,
         steps: [{ from: null, expression: { kind: 'percent', percent: decimal('2.004') } }],
@@ -238,6 +245,7 @@ describe('amounts set in another currency, and prices fixed in lists', () => {
         prepare(abroad),
         {
           what: EVERYTHING,
+          only: null,
           target: { kind: 'own-amount', field: 'basePrice', currency: 'GBP' },
           from: null,
           steps: [{ from: null, expression: { kind: 'percent', percent: decimal(5) } }],

@@ -15,6 +15,8 @@ export interface ClassImpact {
   readonly currency: { readonly before: string | null; readonly after: string | null }
   readonly digits: number
   readonly prices: readonly MovedPrice[]
+  /** Prices that stay, of items that cost something else: what is left of them is another thing. */
+  readonly costs: readonly MovedPrice[]
   readonly rights: readonly MovedRights[]
   /** Ids of variants whose limits, and whose taxes, are others. */
   readonly limits: readonly string[]
@@ -47,14 +49,14 @@ export function* classImpact(
   const before = then && new Standing(comparison.before, then)
   const after = now && new Standing(comparison.after, now)
   const terms = { rights: [] as MovedRights[], limits: [] as string[], taxes: [] as string[] }
-  const prices: MovedPrice[] = []
+  const found = { prices: [] as MovedPrice[], costs: [] as MovedPrice[] }
   const seen = yield* compareTerms(pairs, before, after, terms)
   if (before && after) {
     const sides = { pairs, before, after, guests: new GuestsBeside(comparison, of) }
     const few = Math.max(LEAST_CELLS, FEW_CELLS * comparison.after.index.variantCount)
-    yield* seen.length < few ? compareCells(sides, seen, prices) : compareColumns(sides, seen, prices)
+    yield* seen.length < few ? compareCells(sides, seen, found) : compareColumns(sides, seen, found)
   }
-  return { ...untouched(of, then, now), ...terms, prices }
+  return { ...untouched(of, then, now), ...terms, ...found }
 }
 
 /** The impact on a class for which nothing is another thing. */
@@ -68,6 +70,7 @@ export function untouched(
     currency: { before: then?.currency ?? null, after: now?.currency ?? null },
     digits: (now ?? then)?.digits ?? 2,
     prices: [],
+    costs: [],
     rights: [],
     limits: [],
     taxes: [],

@@ -33,15 +33,23 @@ interface Sides {
   readonly guests: GuestsBeside
 }
 
+/** What is found: prices that are others, and prices that stay while their cost is another one. */
+export interface FoundPrices {
+  readonly prices: MovedPrice[]
+  readonly costs: MovedPrice[]
+}
+
 /** Whole columns, where much may move. `seen` are places of items that are seen on both sides. */
-export function* compareColumns(sides: Sides, seen: Places, found: MovedPrice[]): Steps<void> {
+export function* compareColumns(sides: Sides, seen: Places, found: FoundPrices): Steps<void> {
   const { pairs, before, after } = sides
+  const otherCosts = placesOfOtherCosts(sides, seen)
+  yield
   let last: readonly [PriceColumn, PriceColumn] | null = null
   for (const quantity of breakQuantities(before, after)) {
     const columns = [before.column(quantity), after.column(quantity)] as const
     yield
     const differing = placesDiffering(sides, seen, columns)
-    for (const place of differing) {
+    for (const place of otherCosts.length === 0 ? differing : new Set([...differing, ...otherCosts])) {
       const [then, now] = [pairs.before[place] as number, pairs.after[place] as number]
       const isStep =
         last === null ||
@@ -50,11 +58,22 @@ export function* compareColumns(sides: Sides, seen: Places, found: MovedPrice[])
       if (!isStep) continue
       const old = columnPrice(before.prepared, columns[0], then)
       const next = columnPrice(after.prepared, columns[1], now)
-      addIfMoved(sides, place, quantity, old, next, found)
+      add(sides, place, quantity, old, next, found)
     }
     yield
     last = columns
   }
+}
+
+/** Where an item costs the merchant something else. */
+function placesOfOtherCosts({ pairs, before, after }: Sides, seen: Places): readonly number[] {
+  if (before.hasCostsOf(after)) return []
+  const places: number[] = []
+  for (const place of seen) {
+    const [then, now] = [pairs.before[place] as number, pairs.after[place] as number]
+    if (!isSame(before.cost(then), after.cost(now))) places.push(place)
+  }
+  return places
 }
 
 /** Where prices differ, as their smallest units tell; every place where these cannot be compared. */
@@ -81,7 +100,7 @@ function placesDiffering(
 }
 
 /** Single prices, where few can move. */
-export function* compareCells(sides: Sides, seen: Places, found: MovedPrice[]): Steps<void> {
+export function* compareCells(sides: Sides, seen: Places, found: FoundPrices): Steps<void> {
   const { pairs, before, after } = sides
   if (seen.length === 0) return
   const quantities = breakQuantities(before, after)
@@ -95,32 +114,36 @@ export function* compareCells(sides: Sides, seen: Places, found: MovedPrice[]): 
       const isStep = step === 0 || !isSame(lastOld, old.units) || !isSame(lastNext, next.units)
       lastOld = old.units
       lastNext = next.units
-      if (isStep) addIfMoved(sides, place, quantity, old, next, found)
+      if (isStep) add(sides, place, quantity, old, next, found)
     }
   }
 }
 
-function addIfMoved(
-  { pairs, before, after, guests }: Sides,
+function add(
+  sides: Sides,
   place: number,
   quantity: number,
   old: BasedUnits,
   next: BasedUnits,
-  found: MovedPrice[],
+  found: FoundPrices,
 ): void {
-  const isSameCurrency = before.pricingContext.currency === after.pricingContext.currency
-  if (isSameCurrency && old.basis === next.basis && isSame(old.units, next.units)) return
+  const { pairs, before, after, guests } = sides
   const [then, now] = [pairs.before[place] as number, pairs.after[place] as number]
+  const isSameCurrency = before.pricingContext.currency === after.pricingContext.currency
+  const isUnmoved = isSameCurrency && old.basis === next.basis && isSame(old.units, next.units)
+  const [costBefore, costAfter] = [before.cost(then), after.cost(now)]
+  if (isUnmoved && isSame(costBefore, costAfter)) return
   const [oldHome, nextHome] = [before.home(then, old), after.home(now, next)]
-  if (isSameCurrency && isSame(oldHome, nextHome)) return
+  const isPriceOf = !isUnmoved && !(isSameCurrency && isSame(oldHome, nextHome))
+  if (!isPriceOf && (isSame(costBefore, costAfter) || Number.isNaN(nextHome))) return
   const variant = pairs.ids[place] as string
-  found.push({
+  ;(isPriceOf ? found.prices : found.costs).push({
     variant,
     quantity,
     before: oldHome,
     after: nextHome,
-    costBefore: before.cost(then),
-    costAfter: after.cost(now),
+    costBefore,
+    costAfter,
     wasAbovePublic: guests.isAbove('before', oldHome, variant, quantity),
     isAbovePublic: guests.isAbove('after', nextHome, variant, quantity),
   })

@@ -11,6 +11,7 @@ import { lookUpPrice } from '../engine/price/find-price'
 import { findLimits } from '../engine/rules/find-limits'
 import { findRights, isUnrestricted } from '../engine/rules/find-rights'
 import { leviesOf, taxClassOf } from '../engine/rules/find-tax'
+import { getSettings } from '../store/store'
 import { type BuyerClass, type Comparison, standsAt } from './buyer-classes'
 
 /** A class on one side of a comparison: its prices, costs and rights, by the numbers of variants. */
@@ -53,6 +54,19 @@ export class Standing {
 
   cost(number: number): number {
     return amountAt(this.costs, number)
+  }
+
+  /** Whether every item surely costs the merchant what it costs on another side. */
+  hasCostsOf({ prepared, pricingContext }: Standing): boolean {
+    const [mine, theirs] = [this.prepared.store, prepared.store]
+    const home = getSettings(mine).currency
+    return (
+      mine.variant === theirs.variant &&
+      mine.product === theirs.product &&
+      home === getSettings(theirs).currency &&
+      this.pricingContext.currency === home &&
+      pricingContext.currency === home
+    )
   }
 
   column(quantity: number): PriceColumn {

@@ -11,7 +11,7 @@ export interface ImpactSummary {
   readonly fall: number
   readonly appear: number
   readonly vanish: number
-  /** Prices that do not bring their cost back after, and those of them that did before. */
+  /** Prices that do not bring their cost back after, and those of them that did before; moved or not. */
   readonly belowCost: number
   readonly newlyBelowCost: number
   /** Prices above what guests pay after, and were not before. */
@@ -101,8 +101,13 @@ export function summarize(impacts: readonly ClassImpact[], weightOf: Weights = O
   // One basket of several currencies would mean nothing.
   const basket = { before: 0n, after: 0n, costBefore: 0n, costAfter: 0n }
   let moved = 0
-  for (const { prices, currency } of impacts) {
+  for (const { prices, costs, currency } of impacts) {
     const isComparable = currency.before === currency.after
+    for (const price of costs) {
+      countBelow(price, counts)
+      if (isComparable && currency.after === impacts[0]?.currency.after)
+        put(price, weightOf(price.variant), basket)
+    }
     for (const price of prices) {
       moved += 1
       count(price, counts)
@@ -135,16 +140,19 @@ function count(
     number
   >,
 ): void {
-  const { before, after, costAfter } = price
+  const { before, after } = price
   if (before !== before) counts.appear += 1
   else if (after !== after) counts.vanish += 1
   else if (after > before) counts.rise += 1
   else counts.fall += 1
-  if (isBelow(after, costAfter)) {
-    counts.belowCost += 1
-    if (isNewlyBelow(price)) counts.newlyBelowCost += 1
-  }
+  countBelow(price, counts)
   if (isNewlyAbovePublic(price)) counts.newlyAbovePublic += 1
+}
+
+function countBelow(price: MovedPrice, counts: Record<'belowCost' | 'newlyBelowCost', number>): void {
+  if (!isBelow(price.after, price.costAfter)) return
+  counts.belowCost += 1
+  if (isNewlyBelow(price)) counts.newlyBelowCost += 1
 }
 
 function put(

@@ -17,6 +17,8 @@ import { type Sources, sourcesFor } from './sources'
 /** One rule for many amounts. */
 export interface RepriceRule {
   readonly what: What
+  /** Only what it holds, too; `null` for all of it. */
+  readonly only: What | null
   readonly target: RepriceTarget
   /** What percentages and factors start from; `null` for the amount itself, else another amount of the same item. */
   readonly from: ReferenceField | null
@@ -53,7 +55,9 @@ export function* repriceRows(
   rule: RepriceRule,
   at: number,
 ): Steps<readonly RepriceRow[]> {
-  const isIn = scopeMatcher(prepared, rule.what)
+  const isMeant = scopeMatcher(prepared, rule.what)
+  const isWanted = rule.only && scopeMatcher(prepared, rule.only)
+  const isIn = (number: number) => isMeant(number) && (isWanted === null || isWanted(number))
   const sources = sourcesFor(prepared, rule.target, at)
   const digits = digitsOfTarget(prepared.store, rule.target)
   const amounts =

@@ -74,6 +74,7 @@ export function readReprice(
     ok: true,
     rule: {
       what: what.value,
+      only: fact.value.scope,
       target: target.value,
       // The amount itself, named: the same as saying nothing.
       from: source.value === field ? null : source.value,

@@ -1,6 +1,7 @@
 import type { ReferenceField } from '@/core/catalogue/product'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { findNearest } from '@/core/issue/issue'
+import type { What } from '@/core/predicates/what'
 import type { RepriceTarget } from '@/core/reprice/reprice-target'
 import { currenciesTaken, getSettings, type Store } from '@/core/store/store'
 
@@ -27,6 +28,8 @@ const FACTS: readonly (readonly [value: string, name: string])[] = [
 
 /** Of so many lists one chooses here; those of a larger store lead here from their own sheets. */
 const MOST_LISTS = 60
+
+const MOST_ATTRIBUTES = 60
 
 const isField = (text: string): text is ReferenceField => text in FIELDS
 
@@ -68,8 +71,19 @@ export function factChoices(store: Store, chosen: string): readonly ChoiceGroup[
   )
   return [
     { title: '', choices: FACTS },
+    { title: 'With an attribute', choices: attributeChoices(store) },
     { title: 'In a price list', choices: lists },
   ].filter(({ choices }) => choices.length > 0)
+}
+
+function attributeChoices(store: Store): ChoiceGroup['choices'] {
+  const found = new Map<string, string>()
+  for (const { attributes, status } of store.product.values())
+    if (status === 'active')
+      for (const [name, value] of Object.entries(attributes))
+        found.set(`has:${name}=${value}`, `with ${name} ${value}`)
+  // Of more than can be chosen between here, the What picker chooses.
+  return found.size > MOST_ATTRIBUTES ? [] : [...found].sort(([, left], [, right]) => (left < right ? -1 : 1))
 }
 
 /** What a rule can start from. */
@@ -118,11 +132,23 @@ export function readSource(text: string): Found<ReferenceField | null> {
   return isField(text) ? { ok: true, value: text } : { ok: false, problem: `There is no amount “${text}”.` }
 }
 
-/** The id of the list rows are narrowed to; `null` where it is another fact, or none. */
-export function readFact(store: Store, text: string): Found<string | null> {
-  if (text.startsWith('in:')) return readList(store, text.slice('in:'.length))
-  return FACTS.some(([value]) => value === text)
-    ? { ok: true, value: null }
+/** The id of the list rows are narrowed to, or the scope; neither where it is another fact, or none. */
+export function readFact(
+  store: Store,
+  text: string,
+): Found<{ readonly list: string | null; readonly scope: What | null }> {
+  if (text.startsWith('in:')) {
+    const list = readList(store, text.slice('in:'.length))
+    return list.ok ? { ok: true, value: { list: list.value, scope: null } } : list
+  }
+  const [, name, value] = /^has:([^=]+)=(.+)$/.exec(text) ?? []
+  if (name !== undefined && value !== undefined)
+    return {
+      ok: true,
+      value: { list: null, scope: { include: [{ kind: 'attribute', name, value }], exclude: [] } },
+    }
+  return FACTS.some(([each]) => each === text)
+    ? { ok: true, value: { list: null, scope: null } }
     : { ok: false, problem: `There is no filter “${text}”.` }
 }
 

@@ -44,11 +44,13 @@ async function filterOf({ steppe, prepared }: View, only: string): Promise<(row:
   const now = currentInstant().getTime()
   const variantsOf = ({ numbers }: RepriceRow): readonly string[] =>
     numbers.map((number) => index.items[number] as string)
-  const list = readFact(store, only)
-  if (list.ok && list.value !== null) {
-    const compiled = prepared.lists.get(list.value)
+  const fact = readFact(store, only)
+  if (fact.ok && fact.value.list !== null) {
+    const compiled = prepared.lists.get(fact.value.list)
     return ({ numbers }) => numbers.some((number) => compiled && isSpokenOf(compiled, number))
   }
+  // What it has is asked before there are rows: a product may have it in some of its variants only.
+  if (fact.ok && fact.value.scope !== null) return () => true
   switch (only) {
     case '':
       return () => true

@@ -5,7 +5,10 @@ export type RepriceTab = (typeof REPRICE_TABS)[number]
 export interface RepriceShown {
   /** A scope as text; empty is everything. */
   readonly of: string
-  /** `low-margin`, `never-sold`, `sold`, `unchanged`, or `in:CODE` for what a price list speaks of; empty for all of it. */
+  /**
+   * `low-margin`, `never-sold`, `sold`, `unchanged`, `has:NAME=VALUE` for an attribute, or `in:CODE` for what a price list speaks
+   * of; empty for all of it.
+   */
   readonly only: string
   /** `basePrice`, `basePrice@GBP` for one set in a currency, or `list:CODE` for the fixed prices of a list. */
   readonly field: string

@@ -58,7 +58,7 @@ export async function loadImpact(
   const weightOf = shown.counts === 'sold' ? await weightsBySales(steppe) : ONCE
   const named = impacts
     .map((impact) => ({ impact, name: nameOfClass(impact.of, after, before) }))
-    .filter(({ impact }) => impact.prices.length > 0)
+    .filter(({ impact }) => impact.prices.length > 0 || impact.costs.length > 0)
   const classes = named.map((each) => toClassRow(each, weightOf)).sort(worstFirst)
   const all = summarize(impacts, weightOf)
   const opened = named.find(
@@ -67,7 +67,7 @@ export async function loadImpact(
   return {
     ...about,
     moved: all.moved,
-    classCount: named.length,
+    classCount: named.filter(({ impact }) => impact.prices.length > 0).length,
     belowCost: all.newlyBelowCost,
     abovePublic: all.newlyAbovePublic,
     contracts: contractsTouched(named, after),
@@ -125,7 +125,7 @@ function openedClass(
   before: Store,
   isWhole: boolean,
 ): NonNullable<ImpactView['opened']> {
-  const rows = worstMovesFirst(impact.prices)
+  const rows = worstMovesFirst([...impact.prices, ...impact.costs])
   const most = isWhole ? MOST_CELLS : FIRST_CELLS
   return {
     key: name.key,
@@ -160,27 +160,30 @@ function amountOf(units: number, digits: number): Decimal {
 }
 
 function contractsTouched(named: readonly NamedImpact[], store: Store): ImpactView['contracts'] {
-  const moved = new Map<string, number>()
+  const touched = new Map<string, { moved: number; below: number }>()
   for (const { impact } of named)
-    for (const id of contractsOfClass(impact, store))
-      moved.set(id, (moved.get(id) ?? 0) + impact.prices.length)
-  return [...moved].flatMap(([id, count]) => {
+    for (const id of contractsOfClass(impact, store)) {
+      const known = touched.get(id) ?? { moved: 0, below: 0 }
+      touched.set(id, known)
+      known.moved += impact.prices.length
+      known.below += newlyBelow(impact).length
+    }
+  return [...touched].flatMap(([id, counts]) => {
     const contract = store.contract.get(id)
-    return contract
-      ? [
-          {
-            name: `${contract.code} ${contract.name}`,
-            href: recordHref('contracts', contract.code),
-            moved: count,
-          },
-        ]
-      : []
+    if (!contract || counts.moved + counts.below === 0) return []
+    const name = `${contract.code} ${contract.name}`
+    return [{ name, href: recordHref('contracts', contract.code), ...counts }]
   })
+}
+
+/** Prices that do not bring their cost back any more, whichever of the two has moved. */
+function newlyBelow({ prices, costs }: ClassImpact): readonly MovedPrice[] {
+  return [...prices, ...costs].filter(isNewlyBelow)
 }
 
 function belowRows({ impact, name }: NamedImpact, store: Store): readonly BelowCostRow[] {
   const { digits, currency } = impact
-  return impact.prices.filter(isNewlyBelow).map(({ variant, after, costAfter }) => ({
+  return newlyBelow(impact).map(({ variant, after, costAfter }) => ({
     who: name.name,
     title: titleOf(variant, store, store),
     price: formatMoney(amountOf(after, digits), currency.after ?? '', digits),

@@ -166,12 +166,13 @@ function Before({ view }: { readonly view: ReviewView }) {
       {contracts.length > 0 && (
         <SidePart title={`Contracts: ${contracts.length}`}>
           <ul>
-            {contracts.slice(0, 6).map(({ name, href, moved }) => (
+            {contracts.slice(0, 6).map(({ name, href, moved, below }) => (
               <li key={href} className="border-b border-dotted border-base-300 py-1">
                 <VantageLink href={href} className="link-name">
                   {name}
                 </VantageLink>{' '}
                 {moved} {moved === 1 ? 'price moves' : 'prices move'}
+                {below > 0 && <b className="text-error">, {below} below cost</b>}
               </li>
             ))}
           </ul>

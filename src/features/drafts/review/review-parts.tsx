@@ -34,13 +34,18 @@ export function Contracts({ view: { contracts } }: { readonly view: ImpactView }
   if (contracts.length === 0) return <p className="py-4 text-soft">No price of a contract moves.</p>
   return (
     <ul aria-label="Contracts">
-      {contracts.map(({ name, href, moved }) => (
+      {contracts.map(({ name, href, moved, below }) => (
         <li key={href} className="flex justify-between border-b border-base-300 py-1.5">
           <VantageLink href={href} className="link-name">
             {name}
           </VantageLink>
           <span>
             <b>{moved}</b> {moved === 1 ? 'price moves' : 'prices move'}
+            {below > 0 && (
+              <b className="text-error">
+                , {below} {below === 1 ? 'falls' : 'fall'} below cost
+              </b>
+            )}
           </span>
         </li>
       ))}

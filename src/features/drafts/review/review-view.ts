@@ -91,7 +91,13 @@ export interface ImpactView {
   readonly classCount: number
   readonly belowCost: number
   readonly abovePublic: number
-  readonly contracts: readonly { readonly name: string; readonly href: string; readonly moved: number }[]
+  /** How many prices of each move, and fall below cost. */
+  readonly contracts: readonly {
+    readonly name: string
+    readonly href: string
+    readonly moved: number
+    readonly below: number
+  }[]
   readonly classes: readonly ClassRow[]
   readonly all: Omit<ClassRow, 'key' | 'name' | 'about' | 'as' | 'currency' | 'percents' | 'median'>
   /** The class that is opened, and its prices, worst first. */
