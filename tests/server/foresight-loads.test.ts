@@ -310,6 +310,38 @@ test('the calendar tells what starts next, and what has between now and a day lo
   ).toEqual([])
 })
 
+describe('what decides the price of one item', () => {
+  const lanes = async (as: BuyerCode, sku: string) => (await loadCalendar(look(as), sku)).item
+
+  test('a lane for each list that has a say: what decides, what holds and is beaten, and what is left', async () => {
+    const fennmoor = await lanes('account:fennmoor', 'FR-BR-PF')
+    expect(fennmoor.title).toBe('Brood frames, Pine, flat-packed, 10')
+    const byName = new Map(fennmoor.lanes.map(({ name, bars }) => [name, bars]))
+    expect(byName.get('Fennmoor agreed prices')?.map(({ kind, words }) => [kind, words.slice(0, 6)])).toEqual(
+      [['decides', '€21.65']],
+    )
+    expect(byName.get('Spring build-up 2027')).toMatchObject([
+      { kind: 'beaten', words: 'another one decides, from 1 March 2027 to 1 June 2027' },
+    ])
+    // Guests pay what the spring list says while it holds, and the base price before and after.
+    const guests = await lanes('guest', 'FR-BR-PF')
+    expect(guests.lanes.map(({ name, bars }) => [name, bars.map(({ kind }) => kind)])).toEqual([
+      ['Spring build-up 2027', ['decides']],
+      ['Base price', ['base', 'base']],
+    ])
+    for (const { bars } of guests.lanes)
+      for (const { from, to } of bars) expect(0 <= from && from < to && to <= 1).toBe(true)
+  })
+
+  test('a wrong SKU is told with the nearest, and none asked draws nothing', async () => {
+    expect(await lanes('guest', 'FR-BR-PX')).toMatchObject({
+      problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?',
+      lanes: [],
+    })
+    expect(await lanes('guest', ' ')).toMatchObject({ problem: '', lanes: [] })
+  })
+})
+
 describe('the history of a price', () => {
   test('tells each step with its cause, and what was paid on a day', async () => {
     const view = await loadPriceHistory(look('guest', { on: '2026-03-03T12:00Z' }), {

@@ -1,4 +1,5 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
+import { ItemLanesView } from './item-lanes-view'
 import type { CalendarView, SpanView } from './load-calendar'
 
 /** What starts and ends when, on one time axis. */
@@ -19,6 +20,7 @@ export function CalendarPage({ view }: { readonly view: CalendarView }) {
         {view.groups.length === 0 && <p className="py-4 text-soft">Nothing has a beginning or an end.</p>}
         <div className="relative">
           <Axis view={view} />
+          <ItemLanesView lanes={view.item} names={NAMES} />
           {view.groups.map(({ title, spans }) => (
             <section key={title} aria-label={title}>
               <h2 className="border-b border-base-300 py-1 text-xs font-semibold text-soft">{title}</h2>
@@ -45,7 +47,7 @@ export function CalendarPage({ view }: { readonly view: CalendarView }) {
           </span>
           <span>
             <span aria-hidden className="mr-1.5 inline-block h-2.5 w-6 border border-base-300" />
-            switched off
+            switched off{view.item.lanes.length > 0 && ', or another one decides'}
           </span>
         </p>
       </section>

@@ -8,6 +8,7 @@ import { type EditableKind, sectionOf } from '@/sheet/record/sections'
 import { whenSentence } from '@/ui/format/rule-phrases'
 import { formatDay } from '@/ui/format/instant'
 import { recordHref } from '@/ui/frame/record-href'
+import { type ItemLanes, itemLanes } from './item-lanes'
 
 export interface SpanView {
   readonly key: string
@@ -50,6 +51,7 @@ export interface CalendarView {
   readonly over: readonly Event[]
   readonly next: readonly Event[]
   readonly gaps: readonly Event[]
+  readonly item: ItemLanes
   readonly timeZone: string
 }
 
@@ -59,7 +61,8 @@ const AHEAD = 400 * DAY
 const MOST_NEXT = 6
 
 /** What starts and ends when, around today. */
-export async function loadCalendar({ view, steppe, vantage, now }: RequestContext): Promise<CalendarView> {
+export async function loadCalendar(requestContext: RequestContext, sku = ''): Promise<CalendarView> {
+  const { view, steppe, vantage, now } = requestContext
   const { store } = view.prepared
   const { timeZone } = getSettings(store)
   const [start, end] = [now - BACK, now + AHEAD]
@@ -139,6 +142,7 @@ export async function loadCalendar({ view, steppe, vantage, now }: RequestContex
       .filter(({ isGap, to }) => isGap && to > now - BACK)
       .sort((left, right) => left.to - right.to)
       .map((span) => event(span, span.to)),
+    item: itemLanes(requestContext, sku.trim(), { start, end, day }),
     timeZone,
   }
 }

@@ -1,11 +1,8 @@
 import 'server-only'
 
-import type { Decimal } from '@/core/decimal/decimal'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
-import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
-import { findPrice } from '@/core/engine/price/find-price'
-import { openPricingContext } from '@/core/engine/price/open-pricing-context'
+import { type PricePeriod, pricePeriods } from '@/core/engine/price/price-periods'
 import { and, asc, eq, gt, inArray, lte, ne, or } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
@@ -20,11 +17,8 @@ export type CourseCause =
   | { readonly kind: 'date'; readonly started: readonly string[]; readonly ended: readonly string[] }
   | { readonly kind: 'beginning' }
 
-/** A price from an instant on (epoch milliseconds), in the basis of the store; `null` where there was none. */
-export interface CourseStep {
-  readonly since: number
-  readonly price: Decimal | null
-  readonly currency: string
+/** What was paid from an instant on, and why. */
+export interface CourseStep extends Omit<PricePeriod, 'holding'> {
   /** Name of the list it came from; empty for the base price. */
   readonly source: string
   readonly cause: CourseCause
@@ -55,8 +49,6 @@ const MOVING = [
 ] as const
 /** A price whose store changed more often is told as far as the latest of these. */
 const MOST_CHANGES = 60
-/** Dates within one state of the store. */
-const MOST_EDGES = 100
 
 /**
  * What one buyer paid for one item over a time, computed anew from the store as it was: every step of it, with why it began.
@@ -125,40 +117,22 @@ async function movingSets(
     .orderBy(asc(sets.id))
 }
 
-/** The prices of one state of the store: one until the next date at which anything starts or ends for the buyer. */
+/** The prices of one state of the store, with why each began. */
 function stepsWithin(
   prepared: PreparedStore,
-  { from, variant, quantity }: Asked,
+  asked: Asked,
   since: number,
   until: number,
   cause: CourseCause,
 ): readonly CourseStep[] {
-  const number = prepared.index.numberOf.get(variant)
-  const steps: CourseStep[] = []
-  let before: ReadonlyMap<string, string> | null = null
-  for (let at = since, edges = 0; at < until && edges < MOST_EDGES; edges += 1) {
-    const opened = openPricingContext(prepared, { ...from, at })
-    if (number === undefined || !opened.ok) {
-      steps.push({ since: at, price: null, currency: '', source: '', cause })
-      break
-    }
-    const { value: context } = opened
-    const found = findPrice(prepared, context, number, { own: quantity, counted: null })
-    const holding = new Map([
-      ...context.ladder.flat().map(({ compiled }) => [compiled.list.id, compiled.list.name] as const),
-      ...[...context.currencyView.adjustments, ...context.shown].map(({ id, name }) => [id, name] as const),
-    ])
-    steps.push({
-      since: at,
-      price: shownInBasis(prepared, context.currencyView, number, found, storeBasis(prepared)),
-      currency: context.currency,
-      source: found.entry?.compiled.list.name ?? '',
-      cause: before === null ? cause : dateCause(before, holding),
-    })
-    before = holding
-    at = Math.max(at + 1, context.validity.until)
-  }
-  return steps
+  const periods = pricePeriods(prepared, asked, { since, until })
+  return periods.map(({ holding, list, beaten, ...period }, place) => ({
+    ...period,
+    list,
+    beaten,
+    source: (list !== null && holding.get(list)) || '',
+    cause: place === 0 ? cause : dateCause((periods[place - 1] as PricePeriod).holding, holding),
+  }))
 }
 
 function dateCause(before: ReadonlyMap<string, string>, now: ReadonlyMap<string, string>): CourseCause {

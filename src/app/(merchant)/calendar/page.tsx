@@ -12,5 +12,6 @@ export default async function Page({
   readonly searchParams: Promise<Record<string, string>>
 }) {
   const fields = await searchParams
-  return <CalendarPage view={await loadCalendar(await lookFrom(parseVantage(new URLSearchParams(fields))))} />
+  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+  return <CalendarPage view={await loadCalendar(requestContext, fields['sku'])} />
 }
