@@ -55,13 +55,13 @@ export function* compareTerms(
   ] as const)
     for (const place of places) {
       if (at++ % CELLS_A_STEP === 0) yield
-      if (compareAt(pairs, place, { before, after, isSame, hasSameTaxes }, found)) seen[count++] = place
+      if (compareItem(pairs, place, { before, after, isSame, hasSameTaxes }, found)) seen[count++] = place
     }
   return seen.slice(0, count)
 }
 
 /** One item; tells whether it is seen on both sides. `isSame` where it is the same under the same rules. */
-function compareAt(
+function compareItem(
   pairs: ItemPairs,
   place: number,
   sides: {
