@@ -1,14 +1,20 @@
 import { undo } from '@/server/changes/history'
-import { type Steppe } from '@/server/engine/steppe'
+import { seedDemo } from '@/server/changes/seed-demo'
+import { openSteppe, type Steppe } from '@/server/engine/steppe'
+import { noteImport } from '@/server/imports/import-rows'
 import {
   cancelImport,
   type ImportJob,
+  importJobs,
+  leaveOut,
   openImport,
+  resumeImports,
   startReading,
   startWriting,
 } from '@/server/imports/import-job'
 import { toDocument } from '@/server/exchange/store-document'
 import { demoSteppe } from './demo-steppe'
+import { temporaryDirectory } from './temporary-directory'
 import { liveView } from '@/server/views/view'
 
 const demo = demoSteppe()
@@ -67,6 +73,56 @@ test('stopped while it is written, an import leaves nothing behind', async () =>
     where: (variant, { like }) => like(variant.sku, 'NEW-%'),
   })
   expect(rows).toEqual([])
+}, 60_000)
+
+test('after a restart a preview is there again, with what was left out; what was being written is written, once', async () => {
+  const price = (of: Steppe, sku: string) =>
+    [...liveView(of).prepared.store.variant.values()].find((each) => each.sku === sku)?.basePrice
+  const directory = temporaryDirectory()
+  let own = await openSteppe(directory.path)
+  await seedDemo(own)
+  const skus = [...liveView(own).prepared.store.variant.values()].slice(0, 3).map(({ sku }) => sku)
+  const bytes = new TextEncoder().encode(`SKU,Price\n${skus.map((sku) => `${sku},77.10`).join('\n')}\n`)
+  const start = async () => {
+    const opened = await openImport(own, { kind: 'products' }, { name: 'prices.csv', bytes })
+    if (!opened.ok) throw new Error(opened.problem.code)
+    startReading(own, opened.job, opened.job.matching, opened.job.mark)
+    return settled(opened.job)
+  }
+  const restart = async () => {
+    await own.close()
+    importJobs().clear()
+    own = await openSteppe(directory.path)
+    await resumeImports(own)
+    for (const job of importJobs().values()) await settled(job)
+  }
+  const looked = await start()
+  await leaveOut(own, looked, [2], true)
+  await restart()
+  const again = importJobs().get(looked.id) as ImportJob
+  expect(again.state).toEqual({ step: 'preview', notice: null })
+  expect([...again.leftOut]).toEqual([2])
+
+  // The server dies when somebody has just said that it shall be written.
+  await noteImport(own.database, looked.id, { step: 'writing', author: 'Merchant' })
+  await restart()
+  const written = own.lastChangeSet
+  expect(importJobs().get(looked.id)?.state).toEqual({ step: 'done', changeSet: written, rows: 2 })
+  expect(skus.map((sku) => price(own, sku) === '77.1')).toEqual([false, true, true])
+  await restart()
+  expect(own.lastChangeSet).toBe(written)
+  expect(importJobs().get(looked.id)?.state).toMatchObject({ step: 'done', changeSet: written })
+
+  // One that was stopped stays stopped.
+  const stopped = await start()
+  startWriting(own, stopped, 'Merchant')
+  cancelImport(stopped)
+  await settled(stopped)
+  await restart()
+  expect(importJobs().get(stopped.id)?.state.step).toBe('preview')
+  expect(own.lastChangeSet).toBe(written)
+  await own.close()
+  directory.remove()
 }, 60_000)
 
 test('a store changed since the preview is looked at again before anything is written', async () => {

@@ -9,6 +9,7 @@ import {
   cancelImport,
   type ImportJob,
   importJobs,
+  leaveOut,
   matchAgain,
   startReading,
   startWriting,
@@ -40,7 +41,8 @@ export async function readFile(
 /** Goes back to the columns. */
 export async function matchColumnsAgain(id: string): Promise<ImportView | null> {
   await asMerchant()
-  return act(id, matchAgain)
+  const steppe = await getSteppe()
+  return act(id, (job) => matchAgain(steppe, job))
 }
 
 /** Takes rows out of the import, or puts them back. */
@@ -50,11 +52,8 @@ export async function leaveRows(
   out: boolean,
 ): Promise<ImportView | null> {
   await asMerchant()
-  return act(id, ({ leftOut }) => {
-    for (const row of rows)
-      if (out) leftOut.add(row)
-      else leftOut.delete(row)
-  })
+  const steppe = await getSteppe()
+  return act(id, (job) => leaveOut(steppe, job, rows, out))
 }
 
 /** Writes what is new or changed. */
@@ -89,8 +88,8 @@ export async function undoImport(changeSet: number): Promise<string | null> {
   return outcome.ok ? null : refusalSentence(toRefusal(outcome))
 }
 
-async function act(id: string, change: (job: ImportJob) => void): Promise<ImportView | null> {
+async function act(id: string, change: (job: ImportJob) => Promise<void> | void): Promise<ImportView | null> {
   const job = importJobs().get(id)
-  if (job) change(job)
+  if (job) await change(job)
   return importNow(id)
 }

@@ -22,7 +22,7 @@ export function ImportPage({ initial }: { readonly initial: ImportView }) {
       try {
         const next = await act()
         if (next) return setView(next)
-        toast.error('This import is gone: the server was started again since. Choose the file once more.')
+        toast.error('This import is gone: several others were made since. Choose the file once more.')
         router.push('/import')
       } catch {
         toast.error('The server did not answer. Nothing was lost; try again.')

@@ -21,13 +21,13 @@ import { effectsText, matchingSentence, problemSentence } from './row-sentence'
 
 const SAMPLES = 3
 
-/** Errors  `null` when there is no such import: the server was started again since, or many others were made. */
+/** Errors  `null` when there is no such import: many others were made since. */
 export function loadImport(store: Store, id: string): ImportView | null {
   const job = importJobs().get(id)
   return job ? viewOf(store, job) : null
 }
 
-/** Imports of this run of the server, the latest first. */
+/** Imports, the latest first. */
 export function loadImports(store: Store): readonly ImportView[] {
   return [...importJobs().values()].reverse().map((job) => viewOf(store, job))
 }

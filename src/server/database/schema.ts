@@ -19,10 +19,13 @@ import type { TaxBasis } from '@/core/price/based-amount'
 import type { Purpose } from '@/core/price/price-list'
 import type { ClaimKind } from '@/core/proofs/proof'
 import type { RoundingRule } from '@/core/decimal/rounding'
+import type { DecimalMark } from '@/core/decimal/written-amount'
+import type { ImportTarget, Matching } from '../imports/import-field'
 import { type SQL, sql } from 'drizzle-orm'
 import {
   boolean,
   check,
+  customType,
   index,
   integer,
   jsonb,
@@ -742,3 +745,24 @@ export const draftChanges = pgTable(
     index('draft_change_record').on(table.draft, table.kind, table.record, table.changeSet),
   ],
 )
+
+const bytes = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
+
+/** A file on its way into the store, as far as it has come: enough to go on with it when the server starts again. */
+export const imports = pgTable('import', {
+  id: text('id').primaryKey(),
+  at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+  fileName: text('file_name').notNull(),
+  content: bytes('content').notNull(),
+  target: jsonb('target').$type<ImportTarget>().notNull(),
+  matching: jsonb('matching').$type<Matching>().notNull(),
+  mark: text('mark').$type<DecimalMark>().notNull(),
+  /** Numbers of rows, as a spreadsheet counts them. */
+  leftOut: jsonb('left_out').$type<readonly number[]>().notNull(),
+  step: text('step').$type<'matching' | 'preview' | 'writing' | 'done'>().notNull(),
+  /** Who had it written. */
+  author: text('author'),
+  /** What it was written as, and how many rows that were. */
+  changeSet: integer('change_set').references(() => changeSets.id),
+  rows: integer('rows'),
+})

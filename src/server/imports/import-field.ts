@@ -1,5 +1,9 @@
 import { findNearest } from '@/core/issue/issue'
 
+/** What a file is read into: products, or lines of price lists (of one, by code, where it is chosen). */
+export type ImportTarget =
+  { readonly kind: 'products' } | { readonly kind: 'lines'; readonly list: string | null }
+
 /** Something a column of a file can be. */
 export interface ImportField {
   readonly key: string

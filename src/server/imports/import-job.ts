@@ -14,6 +14,7 @@ import {
   checkMatching,
   guessMatching,
   type ImportField,
+  type ImportTarget,
   type Matching,
   type MatchingProblem,
 } from './import-field'
@@ -23,12 +24,9 @@ import { PRODUCT_NEEDS, productFields } from './products/product-fields'
 import { readLines } from './lines/read-lines'
 import { readProducts } from './products/read-products'
 import { type ImportedTable, readTable, type TableProblem } from './read-table'
+import { keepImport, keptImports, noteImport } from './import-rows'
 import type { ImportReading } from './reading'
 import { currentInstant } from '@/server/clock'
-
-/** What a file is read into: products, or lines of price lists (of one, by code, where it is chosen). */
-export type ImportTarget =
-  { readonly kind: 'products' } | { readonly kind: 'lines'; readonly list: string | null }
 
 /** How far an import has come. */
 type ImportState =
@@ -41,7 +39,10 @@ type ImportState =
   | { readonly step: 'done'; readonly changeSet: number; readonly rows: number }
   | { readonly step: 'broken'; readonly message: string }
 
-/** A file on its way into the store. Kept in memory: leaving the page leaves it running, a restart ends it. */
+/**
+ * A file on its way into the store. Leaving the page leaves it running; how far it has come stands in the database too, so that it
+ * goes on after a restart, and is written once.
+ */
 export interface ImportJob {
   readonly id: string
   readonly fileName: string
@@ -63,7 +64,7 @@ export interface ImportJob {
 const HANDLE = Symbol.for('steppe.imports')
 const holder = globalThis as { [HANDLE]?: Map<string, ImportJob> }
 
-/** Imports of this run of the server, by id, the latest last. */
+/** Imports by id, the latest last. */
 export function importJobs(): Map<string, ImportJob> {
   return (holder[HANDLE] ??= new Map())
 }
@@ -100,10 +101,56 @@ export async function openImport(
     leftOutThen: '',
     isCancelled: false,
   }
+  const { id, fileName, startedAt: at, mark } = job
+  const row = {
+    id,
+    at,
+    fileName,
+    content: file.bytes,
+    target,
+    matching,
+    mark,
+    leftOut: [],
+    step: 'matching',
+  } as const
+  await keepImport(steppe, row, KEPT_JOBS)
   const jobs = importJobs()
-  jobs.set(job.id, job)
-  for (const [id, { state }] of [...jobs].slice(0, -KEPT_JOBS)) if (!isBusy(state)) jobs.delete(id)
+  jobs.set(id, job)
+  for (const [old, { state }] of [...jobs].slice(0, -KEPT_JOBS)) if (!isBusy(state)) jobs.delete(old)
   return { ok: true, job }
+}
+
+/** Goes on with what was on its way when the server stopped; what was written already is not written again. */
+export async function resumeImports(steppe: Steppe): Promise<void> {
+  if (!steppe.prepared) return
+  for (const kept of await keptImports(steppe)) {
+    const opened = await readTable(kept.content)
+    if (!opened.ok || importJobs().has(kept.id)) continue
+    const { id, fileName, target, matching, mark, step, author, changeSet, rows } = kept
+    const isDone = step === 'done' && changeSet !== null
+    const job: ImportJob = {
+      id,
+      fileName,
+      target,
+      table: opened.table,
+      startedAt: kept.at,
+      matching,
+      mark,
+      state: isDone ? { step: 'done', changeSet, rows: rows ?? 0 } : { step: 'matching', problem: null },
+      reading: null,
+      asOf: steppe.lastChangeSet,
+      leftOut: new Set(kept.leftOut),
+      leftOutThen: '',
+      isCancelled: false,
+    }
+    importJobs().set(id, job)
+    if (step !== 'preview' && step !== 'writing') continue
+    run(steppe, job, async () => {
+      await read(steppe, job)
+      job.state = { step: 'preview', notice: null }
+      if (step === 'writing' && author !== null) await write(steppe, job, author)
+    })
+  }
 }
 
 export function fieldsOf(store: Store, target: ImportTarget, table: ImportedTable): readonly ImportField[] {
@@ -124,15 +171,31 @@ export function startReading(steppe: Steppe, job: ImportJob, matching: Matching,
   const problem = checkMatching(job.matching, fieldsOf(store, job.target, job.table), needs)
   job.state = { step: 'matching', problem }
   if (problem) return
-  run(job, async () => {
+  run(steppe, job, async () => {
     await read(steppe, job)
+    await noteImport(steppe.database, job.id, { matching: job.matching, mark, step: 'preview' })
     job.state = { step: 'preview', notice: null }
   })
 }
 
 /** Goes back to matching columns. */
-export function matchAgain(job: ImportJob): void {
-  if (!isBusy(job.state) && job.state.step !== 'done') job.state = { step: 'matching', problem: null }
+export async function matchAgain(steppe: Steppe, job: ImportJob): Promise<void> {
+  if (isBusy(job.state) || job.state.step === 'done') return
+  job.state = { step: 'matching', problem: null }
+  await noteImport(steppe.database, job.id, { step: 'matching' })
+}
+
+/** Takes rows out of an import, or puts them back. */
+export async function leaveOut(
+  steppe: Steppe,
+  { id, leftOut }: ImportJob,
+  rows: readonly number[],
+  out: boolean,
+): Promise<void> {
+  for (const row of rows)
+    if (out) leftOut.add(row)
+    else leftOut.delete(row)
+  await noteImport(steppe.database, id, { leftOut: [...leftOut] })
 }
 
 /** Stops what an import is doing; nothing of it is written then. A change set that is on disk already stays. */
@@ -143,15 +206,23 @@ export function cancelImport(job: ImportJob): void {
 /** Writes everything that is new or changed as one change set, in the background. */
 export function startWriting(steppe: Steppe, job: ImportJob, author: string): void {
   if (isBusy(job.state) || !job.reading) return
-  run(job, () => write(steppe, job, author))
+  run(steppe, job, async () => {
+    await noteImport(steppe.database, job.id, { step: 'writing', author })
+    await write(steppe, job, author)
+    // What is on disk already says so itself.
+    if (job.state.step !== 'done') await noteImport(steppe.database, job.id, { step: 'preview' })
+  })
 }
 
 class Cancelled extends Error {}
 
-function run(job: ImportJob, work: () => Promise<void>): void {
+function run(steppe: Steppe, job: ImportJob, work: () => Promise<void>): void {
   job.isCancelled = false
   job.state = { step: 'reading', done: 0, of: job.table.rows.length }
-  void work().catch((error: unknown) => {
+  void work().catch(async (error: unknown) => {
+    // Else a restart would go on with what was stopped. A database that is gone cannot be told, and then it shall go on.
+    const step = job.reading ? 'preview' : 'matching'
+    await noteImport(steppe.database, job.id, { step }).catch(() => undefined)
     if (error instanceof Cancelled)
       job.state = job.reading ? { step: 'preview', notice: 'cancelled' } : { step: 'matching', problem: null }
     else job.state = { step: 'broken', message: (error as Error).message }
@@ -213,7 +284,13 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
   const outcome = await commit(
     view,
     requests,
-    { author, note, at: currentInstant() },
+    {
+      author,
+      note,
+      at: currentInstant(),
+      alongside: (transaction, changeSet) =>
+        noteImport(transaction, job.id, { step: 'done', changeSet, rows }),
+    },
     async (stage, done) => {
       // Every record is written twice: itself, and its line of the history.
       job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }

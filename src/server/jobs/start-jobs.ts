@@ -5,6 +5,7 @@ import type { Steppe } from '../engine/steppe'
 import { getSettings } from '@/core/store/store'
 import { currentInstant } from '../clock'
 import { NIGHTLY_PROOFS, runProofs } from '../proofs/proof-runs'
+import { resumeImports } from '../imports/import-job'
 import { openJobs } from './jobs'
 
 /** At three in the morning, when prices that end at midnight have ended. */
@@ -16,6 +17,8 @@ export async function startJobs(steppe: Steppe): Promise<void> {
   steppe.jobs = jobs
   await jobs.does(PUBLICATIONS, () => publishInTime(steppe))
   await armPublications(steppe)
+  // Reading their files again takes a while, which nobody need wait for.
+  void resumeImports(steppe).catch((error: unknown) => console.error(error))
   await jobs.does(NIGHTLY_PROOFS, () => runProofs(steppe, currentInstant()))
   if (steppe.prepared) {
     await jobs.every(NIGHTLY_PROOFS, NIGHTLY, getSettings(steppe.prepared.store).timeZone)
