@@ -1,5 +1,6 @@
 import type * as Drafts from '@/features/drafts/draft-actions'
 import type * as Findings from '@/features/findings/finding-actions'
+import type * as Records from '@/sheet/record/save/save-record'
 import type * as Reprices from '@/features/reprice/reprice-actions'
 import { worstFirst } from '@/core/finding/find-findings'
 import { calendarFeed } from '@/features/calendar/calendar-feed'
@@ -16,6 +17,7 @@ import { mutesAt } from '@/server/findings/mutes'
 import { latestRuns, runProofs } from '@/server/proofs/proof-runs'
 import { liveView, revisionOf } from '@/server/views/view'
 import { getView } from '@/server/views/views'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import ICAL from 'ical.js'
 import { demoSteppe } from './demo-steppe'
@@ -37,6 +39,7 @@ let steppe: Steppe
 let drafts: typeof Drafts
 let findings: typeof Findings
 let reprices: typeof Reprices
+let records: typeof Records
 beforeAll(async () => {
   steppe = demo.current
   const holder = globalThis as { [key: symbol]: unknown }
@@ -44,6 +47,7 @@ beforeAll(async () => {
   drafts = await import('@/features/drafts/draft-actions')
   findings = await import('@/features/findings/finding-actions')
   reprices = await import('@/features/reprice/reprice-actions')
+  records = await import('@/sheet/record/save/save-record')
 })
 beforeEach(() => {
   draftInAddress = ''
@@ -165,6 +169,43 @@ test('a draft that breaks a proof is published only with a reason, which is kept
   })
   expect(await drafts.reverseChange(last?.id ?? 0)).toMatchObject({ ok: true })
   expect(live().prepared.store.product.get(record.id)?.basePrice).toBe('25.9')
+})
+
+test('a store that is changed by drafts takes changes through them alone, and publishes and undoes as ever', async () => {
+  const settings = () => live().prepared.store.settings.get('settings')!
+  const saved = async (publishing: string) => {
+    const sheet = {
+      kind: 'settings',
+      id: 'settings',
+      label: 'store',
+      revision: revisionOf(live(), 'settings', 'settings'),
+      vantage: DEFAULT_VANTAGE,
+      copyOf: null,
+    } as const
+    return records.saveRecord(sheet, { publishing })
+  }
+  expect(await saved('by-draft')).toMatchObject({ ok: true })
+  expect(settings().publishing).toBe('by-draft')
+  const number = steppe.lastChangeSet
+  // Nothing counts at once any more, not even going back.
+  expect(JSON.stringify(await saved('as-you-go'))).toContain('This store is changed by drafts')
+  expect(steppe.lastChangeSet).toBe(number)
+  expect(await reprices.putIntoDraft({ of: 'Smokers', rule: '+10%' }, [], {})).toMatchObject({
+    draft: 'reprice',
+  })
+  await drafts.discard('reprice')
+
+  const started = await drafts.startDraft('Back')
+  if (!started.ok) throw new Error(started.problem)
+  draftInAddress = started.draft ?? ''
+  expect(await saved('as-you-go')).toMatchObject({ ok: true })
+  expect(settings().publishing).toBe('by-draft')
+  expect(await drafts.publishNow(draftInAddress, '', '')).toMatchObject({ ok: true })
+  draftInAddress = ''
+  expect(settings().publishing).toBe('as-you-go')
+  expect(await drafts.reverseChange(steppe.lastChangeSet)).toMatchObject({ ok: true })
+  expect(await drafts.reverseChange(steppe.lastChangeSet)).toMatchObject({ ok: true })
+  expect(settings().publishing).toBe('as-you-go')
 })
 
 test('proofs are asked nightly, and only what changed is noted down', async () => {

@@ -42,6 +42,7 @@ export const RECORD_DEFAULTS = {
     policy: 'first',
     neverAbovePublic: false,
     comparedWith: 'nothing',
+    publishing: 'as-you-go',
     taxPlace: 'delivery',
     taxRounding: 'line',
     grossElsewhere: 'keep-gross',

@@ -32,6 +32,8 @@ export type Refusal =
     }
   | { readonly code: 'nothing-to-change' }
   | { readonly code: 'disk-full' }
+  /** The store is changed by drafts, and this was to count at once. */
+  | { readonly code: 'drafts-only' }
   /** It was to go into a draft that is published or discarded by now. */
   | { readonly code: 'no-such-draft'; readonly draft: string }
   /** The store could not be read any more. */

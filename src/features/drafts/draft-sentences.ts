@@ -10,6 +10,7 @@ const FAILURES: Readonly<Record<Failed, string>> = {
   'nothing-to-change': 'there was nothing in it',
   'disk-full': 'the disk was nearly full',
   unreadable: 'the store could not have been read with it',
+  'drafts-only': 'it was to count at once in a store that is changed by drafts',
   'no-such-draft': 'it had ended already',
   'past-instant': 'its time was over',
 }

@@ -75,6 +75,8 @@ const NOTICES = {
     'The store was changed since this was read, so nothing was written. This is how it stands now.',
   nothing: 'Everything in the file is in the store already.',
   cancelled: 'Stopped. Nothing was written.',
+  'drafts-only':
+    'This store is changed by drafts, and a file counts at once. Let changes count at once, on the sheet of the store, to write it.',
 } as const
 
 function progressOf(job: ImportJob): ProgressView {

@@ -35,6 +35,8 @@ export type CommitOutcome =
   | Refused
   /** The disk is nearly full: nothing is written before there is room again. */
   | { readonly ok: false; readonly code: 'disk-full'; readonly freeBytes: number }
+  /** The store is changed by drafts, and this was to count at once. */
+  | { readonly ok: false; readonly code: 'drafts-only' }
   /** The draft that it was to go into is not open any more. */
   | { readonly ok: false; readonly code: 'no-such-draft'; readonly draft: string }
 

@@ -28,6 +28,7 @@ export async function commit(
 ): Promise<CommitOutcome> {
   const { steppe, draft, missing } = target
   if (missing !== null) return { ok: false, code: 'no-such-draft', draft: missing }
+  if (target.isGuarded) return { ok: false, code: 'drafts-only' }
   if (draft) return commitToDraft(target, draft, requests, note, onProgress)
   // A store that is made, or mended, is nobody's to work in yet.
   if (requests.length > MOST_AT_ONCE && steppe.prepared)

@@ -28,6 +28,8 @@ export function toRefusal(outcome: Refused): Refusal {
       return { code: 'disk-full' }
     case 'unreadable':
       return { code: 'unreadable', why: outcome.why }
+    case 'drafts-only':
+      return { code: 'drafts-only' }
     case 'nothing-to-change':
       return { code: 'nothing-to-change' }
   }

@@ -69,6 +69,7 @@ export const settings = pgTable('settings', {
   policy: text('policy').$type<LadderPolicy>().notNull(),
   neverAbovePublic: boolean('never_above_public').notNull(),
   comparedWith: text('compared_with').$type<Settings['comparedWith']>().notNull(),
+  publishing: text('publishing').$type<Settings['publishing']>().notNull().default('as-you-go'),
   taxPlace: text('tax_place').$type<'delivery' | 'billing' | 'store'>().notNull(),
   taxRounding: text('tax_rounding').$type<'line' | 'document'>().notNull(),
   grossElsewhere: text('gross_elsewhere').$type<'keep-net' | 'keep-gross'>().notNull(),

@@ -8,7 +8,7 @@ import { randomUUID } from 'node:crypto'
 import { commit } from '../changes/commit'
 import { yieldToOthers } from '../doors/slices'
 import { type ChangeRequest, parseContext } from '../changes/weigh'
-import { liveView, revisionOf } from '../views/view'
+import { isChangedByDraft, liveView, revisionOf } from '../views/view'
 import { type Steppe } from '../engine/steppe'
 import {
   checkMatching,
@@ -34,7 +34,10 @@ type ImportState =
   | { readonly step: 'matching'; readonly problem: MatchingProblem | null }
   | { readonly step: 'reading' | 'checking' | 'writing'; readonly done: number; readonly of: number }
   /** What would change is there to be looked at; `notice` says why nothing was written. */
-  | { readonly step: 'preview'; readonly notice: 'store-changed' | 'nothing' | 'cancelled' | null }
+  | {
+      readonly step: 'preview'
+      readonly notice: 'store-changed' | 'nothing' | 'cancelled' | 'drafts-only' | null
+    }
   | { readonly step: 'refused'; readonly issues: readonly Issue[] }
   | { readonly step: 'done'; readonly changeSet: number; readonly rows: number }
   | { readonly step: 'broken'; readonly message: string }
@@ -206,6 +209,7 @@ export function cancelImport(job: ImportJob): void {
 /** Writes everything that is new or changed as one change set, in the background. */
 export function startWriting(steppe: Steppe, job: ImportJob, author: string): void {
   if (isBusy(job.state) || !job.reading) return
+  if (isChangedByDraft({ steppe })) return void (job.state = { step: 'preview', notice: 'drafts-only' })
   run(steppe, job, async () => {
     await noteImport(steppe.database, job.id, { step: 'writing', author })
     await write(steppe, job, author)

@@ -203,6 +203,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     policy,
     neverAbovePublic: Joi.boolean(),
     comparedWith: Joi.valid('nothing', 'public', 'prior', 'base', 'recommended'),
+    publishing: Joi.valid('as-you-go', 'by-draft'),
     taxPlace: Joi.valid('delivery', 'billing', 'store'),
     taxRounding: Joi.valid('line', 'document'),
     grossElsewhere: Joi.valid('keep-net', 'keep-gross'),

@@ -4,7 +4,7 @@ import type { DraftChange } from '@/core/drafts/amend'
 import type { DraftConflict } from '@/core/drafts/lay-over'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { RecordKind } from '@/core/issue/issue'
-import type { Change } from '@/core/store/store'
+import { type Change, getSettings } from '@/core/store/store'
 import type { Draft } from '../drafts/draft-rows'
 import type { Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
@@ -41,6 +41,8 @@ export interface Target {
   readonly draft: ViewedDraft | null
   /** A draft that was wanted and is not there: nothing can be changed in it. */
   readonly missing: string | null
+  /** Nothing is changed here: the store wants a draft for that. */
+  readonly isGuarded?: boolean
 }
 
 /** A store somebody looks at, whose changes go where they look. */
@@ -79,4 +81,9 @@ export function revisionOf({ steppe, draft, prepared }: Target, kind: RecordKind
 export function revisionAsOf(target: Target, kind: RecordKind, id: string, asOf: number): number | null {
   const revision = revisionOf(target, kind, id)
   return revision !== null && revision > asOf ? asOf : revision
+}
+
+/** Whether what a person changes has to go through a draft. */
+export function isChangedByDraft({ steppe }: Pick<Target, 'steppe'>): boolean {
+  return steppe.prepared !== null && getSettings(steppe.prepared.store).publishing === 'by-draft'
 }

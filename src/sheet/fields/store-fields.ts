@@ -42,6 +42,13 @@ export const SETTINGS_FIELDS: readonly FieldRule[] = [
       ['recommended', 'the recommended price'],
     ],
   ),
+  choiceField(
+    ['publishing', 'Changes'],
+    [
+      ['as-you-go', 'count at once, unless a draft is looked through'],
+      ['by-draft', 'go into a draft, and count when it is published'],
+    ],
+  ),
   ...storeTaxFields,
   textField([
     'shopHeadline',

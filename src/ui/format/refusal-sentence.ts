@@ -22,6 +22,8 @@ export function refusalSentence(refusal: Refusal): string {
       return 'That is what it says already.'
     case 'no-such-draft':
       return `There is no open draft “${refusal.draft}” any more, so nothing was saved. It may have been published or discarded: look at live prices, or choose another draft above.`
+    case 'drafts-only':
+      return 'This store is changed by drafts: choose one, or start one, at “live prices” in the sentence on top, and change it there. Nothing was saved, and what you typed is still here.'
     case 'disk-full':
       return 'The disk is nearly full, so nothing was saved. Free at least 64 MB, then save again. Reading goes on meanwhile.'
     case 'unreadable':

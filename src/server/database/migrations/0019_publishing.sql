@@ -1,0 +1,1 @@
+ALTER TABLE "settings" ADD COLUMN "publishing" text DEFAULT 'as-you-go' NOT NULL;
