@@ -1,7 +1,7 @@
 import { distancesUp } from '@/core/catalogue/category'
 import type { RoundingRule } from '@/core/decimal/rounding'
-import type { PriceLine, PriceList } from '@/core/price/price-list'
-import type { Breaks, PriceMethod } from '@/core/price/price-method'
+import type { PriceLine, PriceList } from '@/core/price/lines/price-list'
+import type { Breaks, PriceMethod } from '@/core/price/lines/price-method'
 import type { Store } from '@/core/store/store'
 import Decimal from 'decimal.js'
 

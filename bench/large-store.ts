@@ -5,7 +5,7 @@ import type { RecordKind } from '@/core/issue/issue'
 import type { WhatTerm } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
 import type { WhoTerm } from '@/core/predicates/who'
-import { type Breaks, forAnyQuantity, type PriceMethod } from '@/core/price/price-method'
+import { type Breaks, forAnyQuantity, type PriceMethod } from '@/core/price/lines/price-method'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import { emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
 

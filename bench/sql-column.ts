@@ -1,5 +1,5 @@
 import { distancesUp } from '@/core/catalogue/category'
-import type { Breaks } from '@/core/price/price-method'
+import type { Breaks } from '@/core/price/lines/price-method'
 import { type Store } from '@/core/store/store'
 import { PGlite } from '@electric-sql/pglite'
 

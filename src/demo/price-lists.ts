@@ -1,10 +1,10 @@
-import { parseMethodText } from '@/core/price/method-text'
+import { parseMethodText } from '@/core/price/lines/method-text'
 import type { RoundingInput } from '@/core/issue/parse-rounding'
-import type { BreaksInput, PriceMethodInput } from '@/core/price/parse-breaks'
+import type { BreaksInput, PriceMethodInput } from '@/core/price/lines/parse-breaks'
 import type { Schedule } from '@/core/predicates/when'
 import type { WhatTerm } from '@/core/predicates/what'
 import type { Who, WhoTerm } from '@/core/predicates/who'
-import type { Purpose } from '@/core/price/price-list'
+import type { Purpose } from '@/core/price/lines/price-list'
 
 /** What a line is for: `category:jars`, `product:WF-BR`, `sku:FR-BR-PF`, `Fabric=mesh`; and what it does. */
 type DemoLine = readonly [

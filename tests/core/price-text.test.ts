@@ -1,8 +1,8 @@
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
-import { breaksText, parseBreaksText } from '@/core/price/breaks-text'
-import type { Breaks } from '@/core/price/price-method'
-import { methodText, parseMethodText } from '@/core/price/method-text'
+import { breaksText, parseBreaksText } from '@/core/price/lines/breaks-text'
+import type { Breaks } from '@/core/price/lines/price-method'
+import { methodText, parseMethodText } from '@/core/price/lines/method-text'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
 import fc from 'fast-check'
 

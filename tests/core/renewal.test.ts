@@ -2,9 +2,9 @@ import { add, compare, type Decimal, decimal, multiply, subtract } from '@/core/
 import { divide } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
 import { movedYears, nextPeriod } from '@/core/predicates/next-period'
-import type { PriceMethod } from '@/core/price/price-method'
-import { forAnyQuantity } from '@/core/price/price-method'
-import { raiseBreaks } from '@/core/price/raise-breaks'
+import type { PriceMethod } from '@/core/price/lines/price-method'
+import { forAnyQuantity } from '@/core/price/lines/price-method'
+import { raiseBreaks } from '@/core/price/lines/raise-breaks'
 import fc from 'fast-check'
 
 const BASE = { kind: 'base' } as const

@@ -13,7 +13,7 @@ import {
 import { prepare } from '@/core/engine/prepare'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { breakEvenPercent } from '@/core/price/margin'
-import type { BreakPricing, PriceMethod } from '@/core/price/price-method'
+import type { BreakPricing, PriceMethod } from '@/core/price/lines/price-method'
 import { readDocument } from '@/server/exchange/store-document'
 
 const UNITS = { source: 0, target: 0 }

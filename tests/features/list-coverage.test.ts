@@ -1,7 +1,7 @@
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { prepare } from '@/core/engine/prepare'
 import { priceColumn } from '@/core/engine/column/price-column'
-import type { PriceList } from '@/core/price/price-list'
+import type { PriceList } from '@/core/price/lines/price-list'
 import { applyChanges } from '@/core/store/store'
 import { listCoverage } from '@/features/price-lists/list-coverage'
 import { type RequestContext, toRequestContext } from '@/server/engine/look-from'

@@ -3,8 +3,8 @@ import type { RoundingRule } from '@/core/decimal/rounding'
 import type { Question } from '@/core/engine/context/buyer-context'
 import type { Adjustment } from '@/core/price/adjustment'
 import type { Contract } from '@/core/price/contract'
-import type { PriceLine, PriceList } from '@/core/price/price-list'
-import type { Breaks, PriceMethod, PriceReference } from '@/core/price/price-method'
+import type { PriceLine, PriceList } from '@/core/price/lines/price-list'
+import type { Breaks, PriceMethod, PriceReference } from '@/core/price/lines/price-method'
 import type { Store } from '@/core/store/store'
 import {
   groupsOf,

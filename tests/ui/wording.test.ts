@@ -1,7 +1,7 @@
 import { decimal } from '@/core/decimal/decimal'
 import type { Issue, IssueCode } from '@/core/issue/issue'
 import type { PriceExpressionError } from '@/core/price/price-expression'
-import type { PriceMethod } from '@/core/price/price-method'
+import type { PriceMethod } from '@/core/price/lines/price-method'
 import type { Refusal } from '@/core/store/refusal'
 import { formatDay, formatTime } from '@/ui/format/instant'
 import { refusalSentence } from '@/ui/format/refusal-sentence'

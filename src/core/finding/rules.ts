@@ -2,7 +2,7 @@ import { compare, type Decimal } from '../decimal/decimal'
 import { toFraction } from '../decimal/fraction'
 import { roundPrice } from '../decimal/rounding'
 import { findClashes } from '../engine/promoted/find-clashes'
-import type { PriceLine, PriceList } from '../price/price-list'
+import type { PriceLine, PriceList } from '../price/lines/price-list'
 import type { Steps } from '../steps/steps'
 import { listByList } from './by-list'
 import {

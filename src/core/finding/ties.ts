@@ -1,6 +1,6 @@
 import type { Decimal } from '../decimal/decimal'
 import { matchWhen } from '../predicates/when'
-import type { PriceLine, PriceList } from '../price/price-list'
+import type { PriceLine, PriceList } from '../price/lines/price-list'
 import type { CompiledList } from '../engine/lists/compiled-list'
 import { sharedMemory } from '../maps/shared-memory'
 import type { Steps } from '../steps/steps'

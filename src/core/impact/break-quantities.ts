@@ -3,7 +3,7 @@ import type { CompiledList } from '../engine/lists/compiled-list'
 import { quantityUnits } from '../engine/lists/compiled-line'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
-import type { Breaks } from '../price/price-method'
+import type { Breaks } from '../price/lines/price-method'
 import { listsBehind } from './reach'
 
 interface Standing {

@@ -1,7 +1,7 @@
 import { negate, parseDecimal } from '../decimal/decimal'
-import { parseMethodText } from '../price/method-text'
-import type { BreaksInput, PriceMethodInput } from '../price/parse-breaks'
-import type { Breaks, PriceMethod, PriceReference } from '../price/price-method'
+import { parseMethodText } from '../price/lines/method-text'
+import type { BreaksInput, PriceMethodInput } from '../price/lines/parse-breaks'
+import type { Breaks, PriceMethod, PriceReference } from '../price/lines/price-method'
 import { typedAmount } from '../decimal/written-amount'
 import { findNamed, labelsOf } from './named-text'
 

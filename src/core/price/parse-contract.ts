@@ -5,7 +5,7 @@ import { parseSchedule, parseScope } from '../predicates/parse-predicates'
 import { ALWAYS } from '../predicates/when'
 import type { Adjustment } from './adjustment'
 import type { Contract } from './contract'
-import { PERCENT_DIGITS } from './parse-breaks'
+import { PERCENT_DIGITS } from './lines/parse-breaks'
 import { parseRounding, type RoundingInput } from '../issue/parse-rounding'
 import { compare, HUNDRED, negate } from '../decimal/decimal'
 

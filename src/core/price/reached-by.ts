@@ -1,6 +1,6 @@
 import { type BuyerFacts, matchWho } from '../predicates/who'
 import { type Contract, isPartyTo } from './contract'
-import type { PriceList } from './price-list'
+import type { PriceList } from './lines/price-list'
 
 /** The contracts in force or still to come that hold a list, in no particular order. */
 export function contractsHolding(contracts: Iterable<Contract>, list: string): readonly Contract[] {

@@ -1,6 +1,6 @@
 import type { PreparedStore } from '../engine/context/prepared-store'
 import { scopeMatcher } from '../engine/items/scope-matcher'
-import type { PriceLine } from '../price/price-list'
+import type { PriceLine } from '../price/lines/price-list'
 import { eachInSteps, type Steps } from '../steps/steps'
 import type { Amount } from './reprice-target'
 

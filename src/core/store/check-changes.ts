@@ -1,6 +1,6 @@
 import { depthOf, findCycle } from '../catalogue/category'
 import { findNearest, type Issue, type IssueCode, type RecordKind } from '../issue/issue'
-import { findReferenceCycle, listsReferredTo } from '../price/price-references'
+import { findReferenceCycle, listsReferredTo } from '../price/lines/price-references'
 import { atOnce, eachInSteps, type Steps } from '../steps/steps'
 import { dependantKey, findDependants, labelOf, referencesOf } from './references'
 import { checkAccess } from './check-access'

@@ -1,4 +1,4 @@
-import { findReferenceCycle } from '../price/price-references'
+import { findReferenceCycle } from '../price/lines/price-references'
 import type { Issue } from '../issue/issue'
 import type { TaxRate } from '../tax/tax'
 import { labelOf } from './references'

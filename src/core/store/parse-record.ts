@@ -41,7 +41,7 @@ import {
   parsePriceList,
   type PriceLineInput,
   type PriceListInput,
-} from '../price/parse-price-list'
+} from '../price/lines/parse-price-list'
 import { parsePromotion, type PromotionInput } from '../promotions/parse-promotion'
 import { parseProof, type ProofInput } from '../proofs/parse-proof'
 import { parseTax, parseTaxClass, parseTaxRate, type TaxRateInput } from '../tax/parse-tax'

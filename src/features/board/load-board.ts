@@ -14,7 +14,7 @@ import type { LadderEntry, PricingContext } from '@/core/engine/context/pricing-
 import { resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { EVERYTHING } from '@/core/predicates/what'
 import { isOwnRung } from '@/core/price/ladder'
-import { onlyMethod } from '@/core/price/price-method'
+import { onlyMethod } from '@/core/price/lines/price-method'
 import { getSettings, type Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
 import { findShownProduct, type ProductWithVariants } from '@/server/engine/catalogue-order'

@@ -2,7 +2,7 @@
 
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { RecordPicker } from '@/ui/picker/records/record-picker'
-import { Unrolled } from '@/ui/picker/unrolled'
+import { Unrolled } from '@/ui/picker/panel/unrolled'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { GroupMember } from './load-group'

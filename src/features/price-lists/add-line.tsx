@@ -4,7 +4,7 @@ import type { What } from '@/core/predicates/what'
 import { useWhatSource } from '@/ui/picker/picker-sources'
 import { PickerWord } from '@/ui/picker/picker-word'
 import { RulePicker } from '@/ui/picker/rule/rule-picker'
-import { Unrolled } from '@/ui/picker/unrolled'
+import { Unrolled } from '@/ui/picker/panel/unrolled'
 import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { useState } from 'react'
 

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { PriceList } from '@/core/price/price-list'
+import type { PriceList } from '@/core/price/lines/price-list'
 import { placeWords, say, word } from '@/sheet/record/sentence/sentence'
 import type { Sentence } from '@/sheet/record/sheet-view'
 import type { Fields } from '@/sheet/fields/field-rule'

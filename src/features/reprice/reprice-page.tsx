@@ -3,7 +3,7 @@
 import { useDrafts } from '@/ui/frame/drafts-context'
 import { useFrame } from '@/ui/frame/frame-context'
 import { withVantage } from '@/ui/frame/vantage-url'
-import { Unrolled } from '@/ui/picker/unrolled'
+import { Unrolled } from '@/ui/picker/panel/unrolled'
 import { PickerWord } from '@/ui/picker/picker-word'
 import { useWhatSource } from '@/ui/picker/picker-sources'
 import { WhatPicker } from '@/ui/picker/what/what-picker'

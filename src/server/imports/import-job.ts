@@ -2,7 +2,7 @@ import 'server-only'
 
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Issue } from '@/core/issue/issue'
-import type { PriceList } from '@/core/price/price-list'
+import type { PriceList } from '@/core/price/lines/price-list'
 import type { Store } from '@/core/store/store'
 import { randomUUID } from 'node:crypto'
 import { commit } from '../changes/commit'

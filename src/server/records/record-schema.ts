@@ -3,7 +3,7 @@ import 'server-only'
 import { CLAIMS } from '@/core/proofs/proof'
 
 import { CONTRACT_STATES } from '@/core/price/contract'
-import { PURPOSES } from '@/core/price/price-list'
+import { PURPOSES } from '@/core/price/lines/price-list'
 import { ROUNDING_MODES } from '@/core/decimal/rounding'
 import { EFFECTS, GATES } from '@/core/access/access'
 import { findNearest, type RecordKind } from '@/core/issue/issue'

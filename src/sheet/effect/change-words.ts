@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { PriceLine } from '@/core/price/price-list'
+import type { PriceLine } from '@/core/price/lines/price-list'
 import { itemName } from '@/core/catalogue/product'
 import { touchedFields } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'

@@ -1,9 +1,9 @@
 import 'server-only'
 
 import { writePriceRule } from '@/core/notation/price-rule-text'
-import type { Breaks } from '@/core/price/price-method'
+import type { Breaks } from '@/core/price/lines/price-method'
 import { readLineRule } from '../price-lines/read-line'
-import { PURPOSES } from '@/core/price/price-list'
+import { PURPOSES } from '@/core/price/lines/price-list'
 import { DATE_HINT, dateField } from './date-fields'
 import {
   amountField,

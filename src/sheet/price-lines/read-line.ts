@@ -5,7 +5,7 @@ import { readPriceRule } from '@/core/notation/price-rule-text'
 import type { ReadRule } from '@/core/notation/read-rule'
 import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
-import type { BreaksInput } from '@/core/price/parse-breaks'
+import type { BreaksInput } from '@/core/price/lines/parse-breaks'
 import type { Store } from '@/core/store/store'
 import { findItem } from './find-item'
 

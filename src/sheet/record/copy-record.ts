@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { findByCode } from '@/core/catalogue/find-by-code'
-import type { PriceList } from '@/core/price/price-list'
+import type { PriceList } from '@/core/price/lines/price-list'
 import { codeFromName } from '@/core/store/code-from-name'
 import type { Store } from '@/core/store/store'
 import type { ChangeRequest } from '@/server/changes/weigh'

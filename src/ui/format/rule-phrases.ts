@@ -4,7 +4,12 @@ import type { UnnamedTerm, What, WhatTerm } from '@/core/predicates/what'
 import type { DailyWindow, Schedule } from '@/core/predicates/when'
 import type { Where, WhereTerm } from '@/core/predicates/where'
 import type { Who, WhoTerm } from '@/core/predicates/who'
-import { type Breaks, onlyMethod, type PriceMethod, type PriceReference } from '@/core/price/price-method'
+import {
+  type Breaks,
+  onlyMethod,
+  type PriceMethod,
+  type PriceReference,
+} from '@/core/price/lines/price-method'
 import type { Store } from '@/core/store/store'
 
 /** What of the store is needed to call things by their names. */

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Chips } from './picker-parts'
+import { Chips } from './panel/picker-parts'
 
 interface ChosenTermsProps<Term> {
   /** The word before what is taken in: "For", "In", "What". */

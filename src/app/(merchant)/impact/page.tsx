@@ -1,5 +1,5 @@
-import { BetweenPage } from '@/features/drafts/review/between-page'
-import { loadBetween } from '@/features/drafts/review/load-between'
+import { BetweenPage } from '@/features/drafts/impact/between-page'
+import { loadBetween } from '@/features/drafts/impact/load-between'
 import { parseReview } from '@/features/drafts/review/review-url'
 import { loadTrace } from '@/features/trace/load-trace'
 import { TracePair } from '@/features/trace/trace-pair'

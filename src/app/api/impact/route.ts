@@ -1,5 +1,5 @@
-import { parseBetween } from '@/features/drafts/review/between-url'
-import { sendImpact } from '@/features/drafts/review/send-impact'
+import { parseBetween } from '@/features/drafts/impact/between-url'
+import { sendImpact } from '@/features/drafts/impact/send-impact'
 import { currentInstant } from '@/server/clock'
 import { withStore } from '@/server/doors/with-store'
 import { impactBetween } from '@/server/views/impact-between'

@@ -1,5 +1,5 @@
 import { type ItemFacts, matchWhat } from '../../predicates/what'
-import type { PriceLine } from '../../price/price-list'
+import type { PriceLine } from '../../price/lines/price-list'
 
 /** A line that reaches an item. */
 export interface Candidate {

@@ -5,7 +5,7 @@ import {
   VARIANT_SPECIFICITY,
   type What,
 } from '../../predicates/what'
-import type { PriceLine } from '../../price/price-list'
+import type { PriceLine } from '../../price/lines/price-list'
 import type { Store } from '../../store/store'
 import type { CandidateRows } from './candidate-rows'
 import { type CatalogueIndex, factsOf } from './catalogue-index'

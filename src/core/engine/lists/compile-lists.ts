@@ -1,5 +1,5 @@
 import type { What, WhatTerm } from '../../predicates/what'
-import { compareLines, type PriceLine, type PriceList } from '../../price/price-list'
+import { compareLines, type PriceLine, type PriceList } from '../../price/lines/price-list'
 import { eachInSteps, type Steps } from '../../steps/steps'
 import type { Store } from '../../store/store'
 import type { CatalogueIndex } from '../items/catalogue-index'

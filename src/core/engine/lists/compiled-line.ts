@@ -8,8 +8,8 @@ import {
   type PriceMethod,
   type PriceReference,
   referenceOf,
-} from '../../price/price-method'
-import type { PriceLine, PriceList } from '../../price/price-list'
+} from '../../price/lines/price-method'
+import type { PriceLine, PriceList } from '../../price/lines/price-list'
 import { getSettings, priceDigitsOf, type Store } from '../../store/store'
 import { compose, methodOperation, scaling, toUnits } from './operation'
 import { compilePriceStep, type PriceStep } from './price-step'

@@ -1,5 +1,5 @@
 import { type ItemFacts, matchWhat, type WhatTerm } from '../../predicates/what'
-import type { PriceLine, PriceList } from '../../price/price-list'
+import type { PriceLine, PriceList } from '../../price/lines/price-list'
 import type { Store } from '../../store/store'
 import { type Candidate, type CandidateRows, matching, toRows } from '../items/candidate-rows'
 import { attributeKey, type CatalogueIndex, factsOf } from '../items/catalogue-index'

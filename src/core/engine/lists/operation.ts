@@ -1,6 +1,6 @@
 import { add, type Decimal, HUNDRED, subtract, toDigits } from '../../decimal/decimal'
 import { type Fraction, toFraction } from '../../decimal/fraction'
-import type { PriceMethod } from '../../price/price-method'
+import type { PriceMethod } from '../../price/lines/price-method'
 
 /**
  * An exact step from one price to another, both in smallest units: (source × numerator + addend) ÷ denominator.

@@ -1,7 +1,7 @@
 import { isMeasured } from '../../catalogue/unit-of-sale'
 import type { Fraction } from '../../decimal/fraction'
 import { matchWhen } from '../../predicates/when'
-import type { PriceReference } from '../../price/price-method'
+import type { PriceReference } from '../../price/lines/price-method'
 import { amountAt, ownAmounts, referenceAmounts } from '../amounts/amounts'
 import { basisOfReference, factorBetween, storeBasis } from '../amounts/basis'
 import { breakAt, type CompiledLine, type LineStep, QUANTITY_UNITS, sharedStep } from '../lists/compiled-line'

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { accountFacts } from '@/core/buyers/buyer'
 import { type BuyerCode, findBuyer } from '@/core/buyers/buyer-code'
-import type { PriceList } from '@/core/price/price-list'
+import type { PriceList } from '@/core/price/lines/price-list'
 import { contractsHolding, isReachedBy } from '@/core/price/reached-by'
 import type { Store } from '@/core/store/store'
 

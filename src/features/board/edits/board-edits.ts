@@ -1,6 +1,6 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import { guessDecimalMark, plainAmount } from '@/core/decimal/written-amount'
-import { listToEdit } from '@/core/price/fix-price'
+import { listToEdit } from '@/core/price/lines/fix-price'
 import { evaluatePriceExpression, parsePriceExpression } from '@/core/price/price-expression'
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import { refusalSentence } from '@/ui/format/refusal-sentence'

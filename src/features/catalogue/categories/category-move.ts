@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { changedAncestors, isLeftBehind, movedTo } from '@/core/catalogue/move-category'
-import type { PriceLine } from '@/core/price/price-list'
+import type { PriceLine } from '@/core/price/lines/price-list'
 import type { Store } from '@/core/store/store'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { revisionAsOf, revisionOf, type View } from '@/server/views/view'

@@ -11,7 +11,7 @@ import { proofSentence, verdictText } from '@/ui/format/proof-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 import { failureSentence } from '../draft-sentences'
 import { toConflict } from './conflict-view'
-import { loadImpact } from './load-impact'
+import { loadImpact } from '../impact/load-impact'
 import { reviewAddress, type ReviewShown } from './review-url'
 import type { ReviewView } from './review-view'
 

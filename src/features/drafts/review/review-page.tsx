@@ -1,7 +1,7 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import { PublishForm } from './publish-form'
-import { ImpactPart, ImpactTabs } from './impact-tabs'
+import { ImpactPart, ImpactTabs } from '../impact/impact-tabs'
 import { AllChanges, SidePart } from './review-parts'
 import type { ReviewView } from './review-view'
 import type { ReviewShown } from './review-url'

@@ -1,4 +1,4 @@
-import type { PriceList } from '@/core/price/price-list'
+import type { PriceList } from '@/core/price/lines/price-list'
 import type { Store } from '@/core/store/store'
 import { type ImportField, plainHeading } from '../import-field'
 

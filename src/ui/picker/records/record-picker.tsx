@@ -2,12 +2,12 @@
 
 import { useState } from 'react'
 import { butNot } from '@/ui/format/rule-phrases'
-import { PickerPanel } from '../picker-panel'
-import { ChoiceRow, Heading, Key } from '../picker-parts'
+import { PickerPanel } from '../panel/picker-panel'
+import { ChoiceRow, Heading, Key } from '../panel/picker-parts'
 import { useRecordSource } from '../picker-sources'
 import type { StripProps } from '../strips/strip'
-import { useDone } from '../use-done'
-import { WhenLoaded } from '../when-loaded'
+import { useDone } from '../panel/use-done'
+import { WhenLoaded } from '../panel/when-loaded'
 import type { ChoiceSource, RecordChoice, RecordChoices } from './record-choices'
 
 interface RecordPickerProps extends StripProps {

@@ -1,5 +1,5 @@
-import type { PriceMethodInput } from '@/core/price/parse-breaks'
-import type { PriceReference } from '@/core/price/price-method'
+import type { PriceMethodInput } from '@/core/price/lines/parse-breaks'
+import type { PriceReference } from '@/core/price/lines/price-method'
 
 export type RuleKind = PriceMethodInput['kind']
 

@@ -1,7 +1,7 @@
 'use client'
 
-import type { PriceMethodInput } from '@/core/price/parse-breaks'
-import type { PriceReference } from '@/core/price/price-method'
+import type { PriceMethodInput } from '@/core/price/lines/parse-breaks'
+import type { PriceReference } from '@/core/price/lines/price-method'
 import type { ListName, TriedRule } from './rule-choices'
 
 /** What a rule comes to, in one line. */

@@ -1,10 +1,10 @@
 'use client'
 
 import { useState } from 'react'
-import { PickerPanel } from '../picker-panel'
-import { Key } from '../picker-parts'
+import { PickerPanel } from '../panel/picker-panel'
+import { Key } from '../panel/picker-parts'
 import type { StripProps } from './strip'
-import { useDone } from '../use-done'
+import { useDone } from '../panel/use-done'
 
 interface ChoiceStripProps extends StripProps {
   readonly name: string

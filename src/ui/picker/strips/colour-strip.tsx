@@ -2,9 +2,9 @@
 
 import { colourName, NAMED_COLOURS, shopColours, type ShopColours } from '@/ui/theme/shop-colours'
 import { useState } from 'react'
-import { PickerPanel } from '../picker-panel'
-import { Key } from '../picker-parts'
-import { useDone } from '../use-done'
+import { PickerPanel } from '../panel/picker-panel'
+import { Key } from '../panel/picker-parts'
+import { useDone } from '../panel/use-done'
 import type { StripProps } from './strip'
 
 const USUAL = { day: '#4f6b2a', night: '#a3c06f' }

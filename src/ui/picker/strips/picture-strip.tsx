@@ -2,10 +2,10 @@
 
 import { ProductPicture } from '@/ui/format/product-picture'
 import { useState } from 'react'
-import { PickerPanel } from '../picker-panel'
-import { Key } from '../picker-parts'
+import { PickerPanel } from '../panel/picker-panel'
+import { Key } from '../panel/picker-parts'
 import type { StripProps } from './strip'
-import { useDone } from '../use-done'
+import { useDone } from '../panel/use-done'
 
 /** Drawings that ship with Steppe, for products without a picture of their own. */
 const DRAWINGS =

@@ -3,7 +3,7 @@
 import { compare, parseDecimal } from '@/core/decimal/decimal'
 import type { What } from '@/core/predicates/what'
 import { AmountInput } from '../amount-input'
-import { Heading } from '../picker-parts'
+import { Heading } from '../panel/picker-parts'
 import { priceSpanOf, type StockChoice, stockOf, withPriceSpan, withStock } from './narrowed'
 import type { Histogram, WhatMatched } from './what-choices'
 

@@ -1,6 +1,6 @@
 import type { What, WhatTerm } from '@/core/predicates/what'
 import { whatTermKey } from '@/core/predicates/what'
-import { ChoiceRow, Heading } from '../picker-parts'
+import { ChoiceRow, Heading } from '../panel/picker-parts'
 import type { AttributeChoice, BranchChoice, FoundItem, WhatChoices, WhatMatched } from './what-choices'
 import { attributeMark, branchMark, itemMark, plainMark } from './what-marks'
 

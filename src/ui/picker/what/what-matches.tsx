@@ -1,4 +1,4 @@
-import { Heading } from '../picker-parts'
+import { Heading } from '../panel/picker-parts'
 import type { WhatMatched } from './what-choices'
 
 /** What a scope comes to, as the foot of its picker says it: "27 variants of 10 products". */

@@ -2,11 +2,11 @@
 
 import { type What, type WhatTerm, whatTermKey } from '@/core/predicates/what'
 import { useState } from 'react'
-import { WhenLoaded } from '../when-loaded'
+import { WhenLoaded } from '../panel/when-loaded'
 import { NO_ANSWER } from '@/ui/format/no-answer'
 import { butNot } from '@/ui/format/rule-phrases'
 import { someOf } from '@/ui/format/some-of'
-import { PickerPanel } from '../picker-panel'
+import { PickerPanel } from '../panel/picker-panel'
 import { ChosenTerms } from '../chosen-terms'
 import type { BranchChoice, WhatChoice, WhatChoices } from './what-choices'
 import { countText, Matches } from './what-matches'
@@ -16,7 +16,7 @@ import { Attributes, Branches, FoundItems, OtherTerms } from './what-columns'
 import { Margins, PriceNarrowing, StockNarrowing } from './narrowing'
 import { atHand, knownAtFirst, nameOfTerm, textOfTerm, withKnown } from './known-terms'
 import { withoutLast } from '../term-sets'
-import { useDone } from '../use-done'
+import { useDone } from '../panel/use-done'
 
 interface WhatPickerProps {
   readonly label: string

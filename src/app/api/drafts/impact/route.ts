@@ -1,4 +1,4 @@
-import { sendImpact } from '@/features/drafts/review/send-impact'
+import { sendImpact } from '@/features/drafts/impact/send-impact'
 import { refuse, withStore } from '@/server/doors/with-store'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { getView } from '@/server/views/views'

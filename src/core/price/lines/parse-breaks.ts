@@ -1,5 +1,5 @@
-import { compare, HUNDRED, negate } from '../decimal/decimal'
-import type { InputReader } from '../issue/input-reader'
+import { compare, HUNDRED, negate } from '../../decimal/decimal'
+import type { InputReader } from '../../issue/input-reader'
 import type { Breaks, PriceMethod, PriceReference } from './price-method'
 
 export type PriceMethodInput =

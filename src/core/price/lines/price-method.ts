@@ -1,4 +1,4 @@
-import type { Decimal } from '../decimal/decimal'
+import type { Decimal } from '../../decimal/decimal'
 
 /** What a computed price starts from: an amount of the item, or its price in another list. */
 export type PriceReference =

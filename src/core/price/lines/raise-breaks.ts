@@ -1,6 +1,6 @@
-import { add, decimal, type Decimal, HUNDRED, multiply, subtract } from '../decimal/decimal'
-import { divide } from '../decimal/fraction'
-import { roundToDigits } from '../decimal/rounding'
+import { add, decimal, type Decimal, HUNDRED, multiply, subtract } from '../../decimal/decimal'
+import { divide } from '../../decimal/fraction'
+import { roundToDigits } from '../../decimal/rounding'
 import { PERCENT_DIGITS } from './parse-breaks'
 import type { Breaks, PriceMethod } from './price-method'
 

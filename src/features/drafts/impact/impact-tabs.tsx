@@ -1,8 +1,8 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
-import { Contracts, WhoSees } from './review-parts'
-import type { ImpactView } from './review-view'
-import { reviewHref, type ReviewShown, type ReviewTab } from './review-url'
+import { Contracts, WhoSees } from '../review/review-parts'
+import type { ImpactView } from '../review/review-view'
+import { reviewHref, type ReviewShown, type ReviewTab } from '../review/review-url'
 import { WhoPays } from './who-pays'
 
 /** The parts of an impact, and as what each price counts; `more` are parts beside these. */

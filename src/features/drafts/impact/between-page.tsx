@@ -8,7 +8,7 @@ import { type ReactNode, useState } from 'react'
 import { betweenHref } from './between-url'
 import { ImpactPart, ImpactTabs } from './impact-tabs'
 import type { BetweenView } from './load-between'
-import type { ReviewShown } from './review-url'
+import type { ReviewShown } from '../review/review-url'
 
 /** What moves for whom between two instants, past or to come. */
 export function BetweenPage({

@@ -1,4 +1,4 @@
-import { negate, parseDecimal, type Decimal } from '../decimal/decimal'
+import { negate, parseDecimal, type Decimal } from '../../decimal/decimal'
 import type { PriceMethodInput } from './parse-breaks'
 import type { PriceMethod, PriceReference } from './price-method'
 

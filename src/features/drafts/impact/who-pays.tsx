@@ -3,8 +3,8 @@ import { ChangeStrip, StripAxis, stripScale } from '@/ui/chart/change-strip'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react'
 import { Fragment, type ReactNode } from 'react'
-import type { CellRow, ClassRow, ImpactView } from './review-view'
-import { reviewHref, type ReviewShown } from './review-url'
+import type { CellRow, ClassRow, ImpactView } from '../review/review-view'
+import { reviewHref, type ReviewShown } from '../review/review-url'
 
 /** Which buyers pay what else, class by class; one of them opened into its prices. */
 export function WhoPays({

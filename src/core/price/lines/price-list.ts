@@ -1,10 +1,10 @@
-import type { RoundingRule } from '../decimal/rounding'
-import type { Status } from '../issue/issue'
-import type { What } from '../predicates/what'
-import type { Schedule } from '../predicates/when'
-import type { Where } from '../predicates/where'
-import type { Who } from '../predicates/who'
-import type { TaxBasis } from './based-amount'
+import type { RoundingRule } from '../../decimal/rounding'
+import type { Status } from '../../issue/issue'
+import type { What } from '../../predicates/what'
+import type { Schedule } from '../../predicates/when'
+import type { Where } from '../../predicates/where'
+import type { Who } from '../../predicates/who'
+import type { TaxBasis } from '../based-amount'
 import type { Breaks } from './price-method'
 
 export const PURPOSES = ['level', 'wholesale', 'contract', 'promotional', 'other'] as const

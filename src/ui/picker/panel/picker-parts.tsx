@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
-import { MarkBox } from './mark-box'
-import type { Mark } from './mark'
+import { MarkBox } from '../mark-box'
+import type { Mark } from '../mark'
 
 export function Heading({ children }: { readonly children: ReactNode }) {
   return <h2 className="pt-1 pb-0.5 text-xs font-semibold text-soft not-first:pt-3">{children}</h2>

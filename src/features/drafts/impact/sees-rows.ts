@@ -2,7 +2,7 @@ import type { Rights } from '@/core/access/access'
 import type { ClassImpact } from '@/core/impact/class-impact'
 import type { Store } from '@/core/store/store'
 import { nameOfClass } from './class-names'
-import type { SeesRow } from './review-view'
+import type { SeesRow } from '../review/review-view'
 import { titleOf } from './title-of'
 
 const WAYS: readonly (readonly [what: string, holds: (before: Rights, after: Rights) => boolean])[] = [

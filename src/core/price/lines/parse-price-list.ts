@@ -1,9 +1,9 @@
-import { findMinorDigits } from '../currency/iso-4217'
-import { InputReader } from '../issue/input-reader'
-import type { Parsed } from '../issue/issue'
-import { parseSchedule, parseScope } from '../predicates/parse-predicates'
+import { findMinorDigits } from '../../currency/iso-4217'
+import { InputReader } from '../../issue/input-reader'
+import type { Parsed } from '../../issue/issue'
+import { parseSchedule, parseScope } from '../../predicates/parse-predicates'
 import { type BreaksInput, parseBreaks } from './parse-breaks'
-import { parseRounding, type RoundingInput } from '../issue/parse-rounding'
+import { parseRounding, type RoundingInput } from '../../issue/parse-rounding'
 import type { PriceLine, PriceList } from './price-list'
 
 export type PriceListInput = Omit<PriceList, 'defaultLine' | 'rounding'> & {

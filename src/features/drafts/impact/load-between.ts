@@ -7,8 +7,8 @@ import { impactBetween } from '@/server/views/impact-between'
 import { formatMoment } from '@/ui/format/instant'
 import { betweenHref, parseBetween } from './between-url'
 import { loadImpact } from './load-impact'
-import type { ReviewShown } from './review-url'
-import type { ImpactView } from './review-view'
+import type { ReviewShown } from '../review/review-url'
+import type { ImpactView } from '../review/review-view'
 
 export interface BetweenView extends ImpactView {
   /** ISO 8601. */

@@ -1,5 +1,5 @@
-import { compare, type Decimal, ZERO } from '../decimal/decimal'
-import { type WhatTerm, whatTermKey } from '../predicates/what'
+import { compare, type Decimal, ZERO } from '../../decimal/decimal'
+import { type WhatTerm, whatTermKey } from '../../predicates/what'
 import { compareLines, type PriceLine } from './price-list'
 import { forAnyQuantity, type PriceMethod, type QuantityBreak } from './price-method'
 
