@@ -6,9 +6,9 @@ import {
   answerQuestion,
   draftOfQuestion,
   type DraftStores,
-  MOST_QUESTIONS,
   type PriceAnswer,
 } from '@/server/exchange/price-questions'
+import { MOST_QUESTIONS } from '@/server/exchange/question-shape'
 import { draftStores } from '@/server/drafts/draft-stores'
 import { arrayText, textStream } from '@/server/doors/text-stream'
 import { readBody } from '@/server/exchange/read-body'
