@@ -97,7 +97,7 @@ say(
 )
 say('… in passes of one multiplication a cell', (everything.time / pass).toFixed(1))
 
-const ofLine = best(5, () => impact(afterLine, oneLine))
+const ofLine = best(50, () => impact(afterLine, oneLine))
 say(
   'impact of one line',
   `${ofLine.time.toFixed(2)} ms, ${(everything.time / ofLine.time).toFixed(0)} × cheaper`,

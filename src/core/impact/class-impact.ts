@@ -4,7 +4,7 @@ import type { Steps } from '../steps/steps'
 import { type BuyerClass, type Comparison, standsAt } from './buyer-classes'
 import { compareCells, compareColumns, type MovedPrice } from './compare-prices'
 import { compareTerms, type MovedRights } from './compare-terms'
-import { type ItemPairs, pairSome } from './item-pairs'
+import type { ItemPairs } from './item-pairs'
 import { listsBehind, type Reach, standsAlike } from './reach'
 import { GuestsBeside, Standing } from './standing'
 
@@ -28,14 +28,14 @@ const FEW_CELLS = 1 / 50
 const LEAST_CELLS = 50
 
 /**
- * What changes for one class. Only what the changes can reach is looked at; everything else is the same. `everyPair` is asked
- * for where they can reach anything.
+ * What changes for one class. Only what the changes can reach is looked at; everything else is the same. `pairsOf` brings items
+ * together by their ids, or all of them for `null`.
  */
 export function* classImpact(
   comparison: Comparison,
   reach: Reach,
   of: BuyerClass,
-  everyPair: () => Steps<ItemPairs>,
+  pairsOf: (variants: ReadonlySet<string> | null) => Steps<ItemPairs>,
 ): Steps<ClassImpact> {
   const [then, now] = [standsAt(comparison, 'before', of), standsAt(comparison, 'after', of)]
   const isNarrow =
@@ -45,7 +45,7 @@ export function* classImpact(
     (reach.leavesStandings || standsAlike([comparison.before, then], [comparison.after, now]))
   const variants = isNarrow ? reachedBy(comparison.after, now, reach) : null
   if (variants?.size === 0) return untouched(of, then, now)
-  const pairs = variants ? yield* pairSome(comparison, variants) : yield* everyPair()
+  const pairs = yield* pairsOf(variants)
   const before = then && new Standing(comparison.before, then)
   const after = now && new Standing(comparison.after, now)
   const terms = { rights: [] as MovedRights[], limits: [] as string[], taxes: [] as string[] }
@@ -81,6 +81,9 @@ function reachedBy(after: PreparedStore, now: PricingContext, reach: Reach): Rea
   if (reach.byList.size === 0) return reach.variants
   const found = new Set(reach.variants)
   const behind = listsBehind(after, now)
-  for (const [list, variants] of reach.byList) if (behind.has(list)) for (const id of variants) found.add(id)
+  const [only, ...others] = [...reach.byList].filter(([list]) => behind.has(list))
+  // The very same set for everybody it is all for, so that its items are looked up once.
+  if (only && others.length === 0 && reach.variants.size === 0) return only[1]
+  for (const [, variants] of only ? [only, ...others] : []) for (const id of variants) found.add(id)
   return found
 }

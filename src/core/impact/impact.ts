@@ -5,7 +5,7 @@ import type { Steps } from '../steps/steps'
 import type { Change } from '../store/store'
 import { type BuyerClass, buyerClasses, type Comparison, standsAt } from './buyer-classes'
 import { classImpact, type ClassImpact, untouched } from './class-impact'
-import { type ItemPairs, pairAll } from './item-pairs'
+import { type ItemPairs, pairAll, pairSome } from './item-pairs'
 import { listsBehind, type Reach, reachOfChanges } from './reach'
 
 const EVERYTHING: Reach = {
@@ -33,9 +33,13 @@ export function* findImpact(
   const reach = changes ? yield* reachOfChanges(comparison.before, comparison.after, changes) : EVERYTHING
   const standing = reach.leavesStandings ? yield* standingClasses(comparison, reach.mindsTaxes) : null
   const classes = standing?.map(({ of }) => of) ?? (yield* buyerClasses(comparison, reach.mindsTaxes))
-  let pairs: ItemPairs | null = null
-  const everyPair = function* (): Steps<ItemPairs> {
-    return (pairs ??= yield* pairAll(comparison))
+  const pairs = new Map<ReadonlySet<string> | null, ItemPairs>()
+  const pairsOf = function* (variants: ReadonlySet<string> | null): Steps<ItemPairs> {
+    const known = pairs.get(variants)
+    if (known) return known
+    const found = yield* variants ? pairSome(comparison, variants) : pairAll(comparison)
+    pairs.set(variants, found)
+    return found
   }
   const impacts: ClassImpact[] = []
   for (const [at, of] of classes.entries()) {
@@ -46,7 +50,7 @@ export function* findImpact(
     }
     onClass(at, classes.length)
     yield
-    impacts.push(yield* classImpact(comparison, reach, of, everyPair))
+    impacts.push(yield* classImpact(comparison, reach, of, pairsOf))
   }
   return impacts
 }
