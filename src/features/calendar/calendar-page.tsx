@@ -187,7 +187,7 @@ function Side({ view: { looked, started, over, next, gaps } }: { readonly view: 
           : `is the day you look from, ${days} ${days === 1 ? 'day' : 'days'} ${looked.days < 0 ? 'ago' : 'from today'}.`}
       </p>
       {looked && (
-        <p className="flex gap-4 pt-1">
+        <p className="flex flex-col pt-1">
           <VantageLink href="/board" className="link-name">
             Board on that day
           </VantageLink>

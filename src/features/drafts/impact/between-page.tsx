@@ -6,6 +6,7 @@ import { withVantage } from '@/ui/frame/vantage-url'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
 import { betweenHref } from './between-url'
+import { ImpactHeadline } from './impact-headline'
 import { ImpactPart, ImpactTabs } from './impact-tabs'
 import type { BetweenView } from './load-between'
 import type { ReviewShown } from '../review/review-url'
@@ -29,25 +30,11 @@ export function BetweenPage({
       <Instants key={`${view.since} ${view.until}`} view={view} />
       {view.note && <p className="pt-1 text-soft">{view.note}</p>}
       <p className="pt-2 text-base leading-6">
-        <Headline view={view} />
+        <ImpactHeadline view={view} />
       </p>
       <ImpactTabs view={view} shown={shown} />
       <ImpactPart view={view} shown={shown} traces={traces} />
     </section>
-  )
-}
-
-function Headline({ view: { moved, classCount, belowCost, abovePublic } }: { readonly view: BetweenView }) {
-  const wrong = [
-    belowCost > 0 ? `${belowCost} fall below cost` : '',
-    abovePublic > 0 ? `${abovePublic} rise above what guests pay` : '',
-  ].filter(Boolean)
-  return (
-    <>
-      <b>{moved === 0 ? 'No price moves' : `${moved} ${moved === 1 ? 'price moves' : 'prices move'}`}</b>
-      {moved > 0 && ` for ${classCount} ${classCount === 1 ? 'kind' : 'kinds'} of buyer`}.{' '}
-      {wrong.length > 0 && <b className="text-error">{wrong.join(', ')}.</b>}
-    </>
   )
 }
 

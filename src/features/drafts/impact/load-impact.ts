@@ -68,6 +68,7 @@ export async function loadImpact(
     ...about,
     moved: all.moved,
     classCount: named.filter(({ impact }) => impact.prices.length > 0).length,
+    costs: impacts.reduce((sum, { costs }) => sum + costs.length, 0),
     belowCost: all.newlyBelowCost,
     abovePublic: all.newlyAbovePublic,
     contracts: contractsTouched(named, after),

@@ -31,7 +31,7 @@ export function WhoPays({
           </th>
           <th className="w-[250px] py-1 pr-4 text-left font-semibold">
             By how much, each tick one price
-            <StripAxis scale={scale} />
+            {view.moved > 0 && <StripAxis scale={scale} />}
           </th>
           <th className="w-[100px] py-1 pr-4 text-right font-semibold">
             Margin, %<span className="block text-xs font-normal text-soft">before → after</span>
@@ -79,14 +79,20 @@ export function WhoPays({
                     </span>
                   </VantageLink>
                 </td>
-                <td className="py-1 pr-4 text-right font-semibold">{row.moved}</td>
+                <td className={`py-1 pr-4 text-right ${row.moved > 0 ? 'font-semibold' : 'text-soft'}`}>
+                  {row.moved > 0 ? row.moved : '–'}
+                </td>
                 <td className="pr-4">
-                  <ChangeStrip
-                    percents={row.percents}
-                    median={row.median}
-                    scale={scale}
-                    label={`${row.moved} prices, in the middle ${row.median ?? 0} %`}
-                  />
+                  {row.moved > 0 ? (
+                    <ChangeStrip
+                      percents={row.percents}
+                      median={row.median}
+                      scale={scale}
+                      label={`${row.moved} prices, in the middle ${row.median ?? 0} %`}
+                    />
+                  ) : (
+                    <span className="text-soft">only costs move</span>
+                  )}
                 </td>
                 <Figures row={row} />
               </tr>

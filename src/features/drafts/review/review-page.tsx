@@ -1,6 +1,7 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { ReactNode } from 'react'
 import { PublishForm } from './publish-form'
+import { ImpactHeadline } from '../impact/impact-headline'
 import { ImpactPart, ImpactTabs } from '../impact/impact-tabs'
 import { AllChanges, SidePart } from './review-parts'
 import type { ReviewView } from './review-view'
@@ -47,34 +48,20 @@ export function ReviewPage({
   )
 }
 
-function Headline({
-  view: { moved, classCount, belowCost, abovePublic, contracts, sees, proofs },
-}: {
-  readonly view: ReviewView
-}) {
+function Headline({ view }: { readonly view: ReviewView }) {
+  const { contracts, sees, proofs } = view
   const hidden = sees
     .filter(({ what }) => what === 'no longer see')
     .reduce((sum, { count }) => sum + count, 0)
-  const wrong = [
-    belowCost > 0 ? `${belowCost} fall below cost` : '',
-    proofs.broken.filter(({ isBrokenLive }) => !isBrokenLive).length > 0
-      ? `${counted(proofs.broken.filter(({ isBrokenLive }) => !isBrokenLive).length, 'proof')} broken`
-      : '',
-    abovePublic > 0 ? `${abovePublic} rise above what guests pay` : '',
-  ].filter(Boolean)
+  const broken = proofs.broken.filter(({ isBrokenLive }) => !isBrokenLive).length
+  const touched =
+    contracts.length === 1 ? 'One contract is touched' : `${contracts.length} contracts are touched`
+  const gone = `buyers no longer see ${counted(hidden, 'variant')}`
   return (
     <>
-      <b>{moved === 0 ? 'No price moves' : `${moved} ${moved === 1 ? 'price moves' : 'prices move'}`}</b>
-      {moved > 0 && ` for ${classCount} ${classCount === 1 ? 'kind' : 'kinds'} of buyer`}.{' '}
-      {wrong.length > 0 && <b className="text-error">{wrong.join(', ')}. </b>}
-      {contracts.length > 0 && (
-        <>
-          {contracts.length === 1 ? 'One contract is' : `${contracts.length} contracts are`} touched
-          {hidden > 0 ? ', and ' : '.'}
-        </>
-      )}
-      {hidden > 0 &&
-        `${contracts.length > 0 ? '' : ''}buyers no longer see ${hidden} ${hidden === 1 ? 'variant' : 'variants'}.`}
+      <ImpactHeadline view={view} more={broken > 0 ? [`${counted(broken, 'proof')} broken`] : []} />
+      {[contracts.length > 0 ? touched : '', hidden > 0 ? gone : ''].filter(Boolean).join(', and ')}
+      {contracts.length + hidden > 0 && '.'}
     </>
   )
 }

@@ -89,6 +89,8 @@ export interface ImpactView {
   readonly exportHref: string
   readonly moved: number
   readonly classCount: number
+  /** How many prices stay while their cost is another one. */
+  readonly costs: number
   readonly belowCost: number
   readonly abovePublic: number
   /** How many prices of each move, and fall below cost. */
