@@ -1,3 +1,4 @@
+import type { BuyerReference } from '../buyers/buyer'
 import type { Decimal } from '../decimal/decimal'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { RecordKind } from '../issue/issue'
@@ -100,6 +101,18 @@ export function aboutRecord(
     cases: [{ variant: null, buyer: null, amounts: {}, currency: '', fix }],
     isFixable: fix.length > 0,
     facts,
+  }
+}
+
+/** Whom of a class of buyers a case is about. */
+export function caseBuyer(buyer: BuyerReference): FindingCase['buyer'] {
+  switch (buyer.kind) {
+    case 'group':
+      return { kind: 'group', id: buyer.group }
+    case 'account':
+      return { kind: 'account', id: buyer.account }
+    default:
+      return { kind: 'guest', id: '' }
   }
 }
 

@@ -3,7 +3,7 @@ import { findRights } from '../engine/rules/find-rights'
 import { buyerClasses, standsAt } from '../impact/buyer-classes'
 import { NO_FACTS } from '../promotions/facts'
 import type { Promotion } from '../promotions/promotion'
-import { type FindingCase, type FindingKind, withCases } from './finding'
+import { caseBuyer, type FindingCase, type FindingKind, withCases } from './finding'
 
 /** Promotions that give an item to buyers who are not shown it. */
 export const GIFT_FINDINGS: FindingKind = {
@@ -36,13 +36,9 @@ export const GIFT_FINDINGS: FindingKind = {
         const gift = found && giftOf({ value })
         const number = gift ? prepared.index.numberOf.get(gift) : undefined
         if (!found || !gift || (number !== undefined && findRights(prepared, context, number).see)) continue
-        const { buyer } = of
         found.cases.push({
           variant: gift,
-          buyer: {
-            kind: buyer.kind === 'group' || buyer.kind === 'account' ? buyer.kind : 'guest',
-            id: buyer.kind === 'group' ? buyer.group : buyer.kind === 'account' ? buyer.account : '',
-          },
+          buyer: caseBuyer(of.buyer),
           amounts: {},
           currency: context.currency,
           fix: [],

@@ -1,3 +1,4 @@
+import { isSold } from '../catalogue/is-sold'
 import { compare } from '../decimal/decimal'
 import { everyAmount, referenceAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
@@ -165,11 +166,8 @@ function soldFlags(prepared: PreparedStore): Uint8Array {
   if (known) return known
   const { store, index } = prepared
   const flags = new Uint8Array(index.variantCount)
-  for (let number = 0; number < flags.length; number += 1) {
-    const variant = store.variant.get(index.items[number] as string)
-    if (variant?.status === 'active' && store.product.get(variant.product)?.status === 'active')
-      flags[number] = 1
-  }
+  for (let number = 0; number < flags.length; number += 1)
+    flags[number] = Number(isSold(store, index.items[number] as string))
   SOLD.set(prepared, flags)
   return flags
 }

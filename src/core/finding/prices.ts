@@ -12,7 +12,14 @@ import { listsBehind, standsAlike } from '../impact/reach'
 import { fixPrice } from '../price/lines/fix-price'
 import type { Steps } from '../steps/steps'
 import type { Change } from '../store/store'
-import type { Finding, FindingCase, FindingGroup, FindingRecord, Looking } from './finding'
+import {
+  caseBuyer,
+  type Finding,
+  type FindingCase,
+  type FindingGroup,
+  type FindingRecord,
+  type Looking,
+} from './finding'
 import { type FaultyCells, faultyCells, guestsBeside, type PriceFault } from './price-cells'
 
 /** A margin that prices below cost are raised to. */
@@ -150,17 +157,11 @@ function caseOf(
   prepared: PreparedStore,
   fault: PriceFault,
   cause: FindingRecord,
-  {
-    of: { buyer },
-    context,
-    guests,
-  }: Pick<Part, 'of' | 'context'> & { readonly guests: PricingContext | null },
+  { of, context, guests }: Pick<Part, 'of' | 'context'> & { readonly guests: PricingContext | null },
   number: number,
 ): FindingCase {
   const variant = prepared.index.items[number] as string
-  const id = buyer.kind === 'group' ? buyer.group : buyer.kind === 'account' ? buyer.account : ''
-  const kind = buyer.kind === 'group' || buyer.kind === 'account' ? buyer.kind : 'guest'
-  const about = { variant, buyer: { kind, id }, currency: context.currency } as const
+  const about = { variant, buyer: caseBuyer(of.buyer), currency: context.currency }
   const price = homePrice(prepared, context, number)
   if (price === null) return { ...about, amounts: {}, fix: [] }
   if (fault === 'below-cost') {

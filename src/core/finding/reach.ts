@@ -1,3 +1,4 @@
+import { isSold } from '../catalogue/is-sold'
 import { pathToRoot } from '../catalogue/category'
 import { sharedMemory } from '../maps/shared-memory'
 import { findBuyerFacts } from '../buyers/buyer'
@@ -145,17 +146,13 @@ function soldCategories(prepared: PreparedStore): ReadonlySet<string> {
 /** Whether a scope holds anything that is sold; one that names a single item or branch is looked up. */
 function reachesSomething(prepared: PreparedStore, scope: What): boolean {
   const { store, index } = prepared
-  const isSold = (id: string) => {
-    const variant = store.variant.get(id)
-    return variant?.status === 'active' && store.product.get(variant.product)?.status === 'active'
-  }
   const [only] = scope.include
   if (scope.include.length === 1 && scope.exclude.length === 0) {
-    if (only?.kind === 'variant') return isSold(only.variant)
+    if (only?.kind === 'variant') return isSold(store, only.variant)
     if (only?.kind === 'extra') return store.extra.get(only.extra)?.status === 'active'
     if (only?.kind === 'product')
       return (index.numbersOfProduct.get(only.product) ?? []).some((number) =>
-        isSold(index.items[number] as string),
+        isSold(store, index.items[number] as string),
       )
     if (only?.kind === 'everything') return index.variantCount > 0
     if (only?.kind === 'category' && only.descendants) return soldCategories(prepared).has(only.category)
@@ -163,7 +160,7 @@ function reachesSomething(prepared: PreparedStore, scope: What): boolean {
   if (scope.include.some(({ kind }) => kind === 'extra')) return true
   const isIn = keptScopeMatcher(prepared, scope)
   for (let number = 0; number < index.variantCount; number += 1)
-    if (isIn(number) && isSold(index.items[number] as string)) return true
+    if (isIn(number) && isSold(store, index.items[number] as string)) return true
   return false
 }
 

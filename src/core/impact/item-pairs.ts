@@ -1,3 +1,4 @@
+import { isSold } from '../catalogue/is-sold'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import { eachInSteps, type Steps } from '../steps/steps'
 import type { Comparison } from './buyer-classes'
@@ -50,11 +51,11 @@ function* pair(before: PreparedStore, after: PreparedStore, ids: readonly string
     const [variant, product] = recordsOf(before, id)
     const [next, nextProduct] = recordsOf(after, id)
     const isSame = variant === next && product === nextProduct
-    const wasSold = variant?.status === 'active' && product?.status === 'active'
-    const isSold = isSame ? wasSold : next?.status === 'active' && nextProduct?.status === 'active'
-    then[place] = wasSold ? (before.index.numberOf.get(id) ?? -1) : -1
-    now[place] = isSold ? (after.index.numberOf.get(id) ?? -1) : -1
-    if (isSame && wasSold) same[sames++] = place
+    const wasThere = isSold(before.store, id)
+    const isThere = isSame ? wasThere : isSold(after.store, id)
+    then[place] = wasThere ? (before.index.numberOf.get(id) ?? -1) : -1
+    now[place] = isThere ? (after.index.numberOf.get(id) ?? -1) : -1
+    if (isSame && wasThere) same[sames++] = place
     else others[rest++] = place
   })
   return { ids, before: then, after: now, same: same.slice(0, sames), others: others.slice(0, rest) }

@@ -42,6 +42,16 @@ export function priorPrice(steps: readonly PastPrice[], at: number): PriorPrice 
   return lowest
 }
 
+/**
+ * The lowest price before what is asked now is a reduction of; `null` where it is none. Steps, instants, and what is wrong as of
+ * `priorPrice`.
+ */
+export function reducedFrom(steps: readonly PastPrice[], at: number): Decimal | null {
+  const now = steps.findLast(({ since }) => since <= at)?.price ?? null
+  const prior = priorPrice(steps, at)
+  return now !== null && prior && compare(now, prior.price) < 0 ? prior.price : null
+}
+
 /** When the run of reductions began that an instant is in: each step lower than the one before, without a rise between. */
 function reductionBegan(steps: readonly PastPrice[], at: number): number {
   const past = steps.filter(({ since }) => since <= at)

@@ -1,3 +1,4 @@
+import { isSold } from '../catalogue/is-sold'
 import { type BuyerReference, findBuyerFacts } from '../buyers/buyer'
 import { compare, type Decimal, HUNDRED, isPositive, multiply, subtract, sum, ZERO } from '../decimal/decimal'
 import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
@@ -177,9 +178,7 @@ function itemsOf(prepared: PreparedStore, { scope }: Proof): readonly number[] {
   const isIn = keptScopeMatcher(prepared, scope)
   const numbers: number[] = []
   for (let number = 0; number < index.variantCount; number += 1) {
-    const variant = store.variant.get(index.items[number] as string)
-    if (variant?.status !== 'active' || store.product.get(variant.product)?.status !== 'active') continue
-    if (isIn(number)) numbers.push(number)
+    if (isSold(store, index.items[number] as string) && isIn(number)) numbers.push(number)
   }
   return numbers
 }

@@ -1,3 +1,4 @@
+import { isSold } from '../catalogue/is-sold'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import { scopeMatcher } from '../engine/items/scope-matcher'
 import type { PriceLine } from '../price/lines/price-list'
@@ -39,22 +40,19 @@ export function* fixedPrices(
 /** Numbers of the items a line is for that are sold. */
 function* soldIn(prepared: PreparedStore, { scope }: PriceLine): Steps<readonly number[]> {
   const { store, index } = prepared
-  const isSold = (number: number) => {
-    const variant = store.variant.get(index.items[number] as string)
-    return variant?.status === 'active' && store.product.get(variant.product)?.status === 'active'
-  }
+  const isThere = (number: number) => isSold(store, index.items[number] as string)
   const [only] = scope.include
   if (scope.include.length === 1 && scope.exclude.length === 0) {
     if (only?.kind === 'variant') {
       const number = index.numberOf.get(only.variant)
-      return number !== undefined && isSold(number) ? [number] : []
+      return number !== undefined && isThere(number) ? [number] : []
     }
-    if (only?.kind === 'product') return (index.numbersOfProduct.get(only.product) ?? []).filter(isSold)
+    if (only?.kind === 'product') return (index.numbersOfProduct.get(only.product) ?? []).filter(isThere)
   }
   const holds = scopeMatcher(prepared, scope)
   const found: number[] = []
   yield* eachInSteps(Array(index.variantCount).keys(), (number) => {
-    if (holds(number) && isSold(number)) found.push(number)
+    if (holds(number) && isThere(number)) found.push(number)
   })
   return found
 }

@@ -1,3 +1,4 @@
+import { isSold } from '../catalogue/is-sold'
 import { type Product, type ReferenceField, type Variant } from '../catalogue/product'
 import { compare, type Decimal } from '../decimal/decimal'
 import type { RoundingRule } from '../decimal/rounding'
@@ -89,7 +90,7 @@ function* itemAmounts(
   >()
   yield* eachInSteps(Array(index.variantCount).keys(), (number) => {
     const variant = store.variant.get(index.items[number] as string)
-    if (variant?.status !== 'active' || store.product.get(variant.product)?.status !== 'active') return
+    if (!variant || !isSold(store, variant.id)) return
     const known = byProduct.get(variant.product) ?? { meant: [], others: 0 }
     byProduct.set(variant.product, known)
     if (isIn(number)) known.meant.push({ variant, number })

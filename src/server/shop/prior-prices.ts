@@ -1,12 +1,12 @@
 import 'server-only'
 
-import { compare, type Decimal } from '@/core/decimal/decimal'
+import type { Decimal } from '@/core/decimal/decimal'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withChanges } from '@/core/engine/prepare'
 import { type PublicPrices, publicPrices } from '@/core/engine/promoted/public-prices'
 import { sharedMemory } from '@/core/maps/shared-memory'
-import { type PastPrice, priorPrice } from '@/core/price/prior-price'
+import { type PastPrice, reducedFrom } from '@/core/price/prior-price'
 import { getSettings, reverseChanges } from '@/core/store/store'
 import { and, asc, desc, eq, gt, lte, ne } from 'drizzle-orm'
 import { SHOP_AUTHOR } from '../changes/commit'
@@ -56,9 +56,8 @@ export async function priorPrices(steppe: Steppe, from: BuyerContext): Promise<R
   if (!known) {
     const found = new Map<string, Decimal>()
     for (const [variant, steps] of course.steps) {
-      const now = steps.at(-1)?.price ?? null
-      const prior = priorPrice(steps, from.at)
-      if (now !== null && prior && compare(now, prior.price) < 0) found.set(variant, prior.price)
+      const prior = reducedFrom(steps, from.at)
+      if (prior !== null) found.set(variant, prior)
     }
     course.prior.clear()
     course.prior.set(minute, (known = found))
