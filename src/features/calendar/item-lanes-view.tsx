@@ -1,10 +1,10 @@
 'use client'
 
 import { useFrame } from '@/ui/frame/frame-context'
+import { TypedWord } from '@/ui/frame/typed-word'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
 import type { ItemLanes } from './item-lanes'
 
 const FILLS = {
@@ -75,25 +75,9 @@ export function ItemLanesView({ lanes, names }: { readonly lanes: ItemLanes; rea
 function SkuField({ sku }: { readonly sku: string }) {
   const { vantage } = useFrame()
   const router = useRouter()
-  const [text, setText] = useState(sku)
-  const show = () => {
-    const wanted = text.trim()
-    if (wanted === sku) return
+  const show = (wanted: string) => {
     const href = wanted === '' ? '/calendar' : `/calendar?${new URLSearchParams({ sku: wanted }).toString()}`
     router.push(withVantage(href, vantage), { scroll: false })
   }
-  return (
-    <input
-      aria-label="SKU whose price is drawn"
-      className="w-28 bg-transparent word text-base-content"
-      placeholder="SKU"
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={show}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') show()
-        if (event.key === 'Escape') setText(sku)
-      }}
-    />
-  )
+  return <TypedWord label="SKU whose price is drawn" value={sku} placeholder="SKU" width={14} onDone={show} />
 }

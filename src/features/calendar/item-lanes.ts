@@ -1,10 +1,11 @@
 import 'server-only'
 
-import { findBySku, nearestSku } from '@/core/catalogue/find-by-code'
+import { findBySku } from '@/core/catalogue/find-by-code'
 import { itemName } from '@/core/catalogue/product'
 import { type PricePeriod, pricePeriods } from '@/core/engine/price/price-periods'
 import { priceDigitsOf, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
+import { unknownSkuText } from '@/server/engine/unknown-sku'
 import { formatMoney } from '@/ui/format/amount'
 import { recordHref } from '@/ui/frame/record-href'
 
@@ -47,10 +48,7 @@ export function itemLanes(
   if (sku === '') return none
   const variant = findBySku(store.variant, sku)
   const product = variant && store.product.get(variant.product)
-  if (!variant || !product) {
-    const nearest = nearestSku(store.variant, sku)
-    return { ...none, problem: `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}` }
-  }
+  if (!variant || !product) return { ...none, problem: unknownSkuText(store, sku) }
   const asked = { from: buyerContext, variant: variant.id, quantity }
   const periods = pricePeriods(view.prepared, asked, { since: start, until: end })
   const share = (at: number) => (at - start) / (end - start)

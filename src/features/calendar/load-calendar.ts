@@ -7,6 +7,7 @@ import type { RequestContext } from '@/server/engine/look-from'
 import { type EditableKind, sectionOf } from '@/sheet/record/sections'
 import { whenSentence } from '@/ui/format/rule-phrases'
 import { formatDay } from '@/ui/format/instant'
+import { betweenHref } from '@/ui/frame/between-href'
 import { recordHref } from '@/ui/frame/record-href'
 import { type ItemLanes, itemLanes } from './item-lanes'
 
@@ -133,7 +134,7 @@ export async function loadCalendar(requestContext: RequestContext, sku = ''): Pr
             at: share(at),
             text: day(at),
             days: Math.round((at - now) / DAY),
-            changesHref: changesHref(Math.min(now, at), Math.max(now, at)),
+            changesHref: betweenHref(new Date(Math.min(now, at)), new Date(Math.max(now, at))),
           },
     started: between('from', Math.min(now, at), Math.max(now, at)),
     over: between('to', Math.min(now, at), Math.max(now, at)),
@@ -145,11 +146,6 @@ export async function loadCalendar(requestContext: RequestContext, sku = ''): Pr
     item: itemLanes(requestContext, sku.trim(), { start, end, day }),
     timeZone,
   }
-}
-
-function changesHref(since: number, until: number): string {
-  const fields = { since: new Date(since).toISOString(), until: new Date(until).toISOString() }
-  return `/impact?${new URLSearchParams(fields).toString()}`
 }
 
 function monthsBetween(start: number, end: number, timeZone: string) {

@@ -10,7 +10,7 @@ import type { Steppe } from '@/server/engine/steppe'
 import { liveView, type View } from '@/server/views/view'
 import { formatDay, formatMoment } from '@/ui/format/instant'
 import { failureSentence } from './draft-sentences'
-import { betweenHref } from './impact/between-url'
+import { betweenHref } from '@/ui/frame/between-href'
 import { newlyBroken } from './newly-broken'
 import type { DraftsPageView, OpenDraftRow } from './drafts-page-view'
 

@@ -1,13 +1,14 @@
 import 'server-only'
 
-import { findByCode, findBySku, nearestSku } from '@/core/catalogue/find-by-code'
+import { findBySku } from '@/core/catalogue/find-by-code'
 import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal, subtract } from '@/core/decimal/decimal'
 import { priorPrice } from '@/core/price/prior-price'
 import { differencePercent } from '@/core/price/margin'
-import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
+import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { beganAt, type CourseCause, type CourseStep, priceCourse } from '@/server/changes/price-course'
 import type { RequestContext } from '@/server/engine/look-from'
+import { unknownSkuText } from '@/server/engine/unknown-sku'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
 import { formatDay } from '@/ui/format/instant'
 
@@ -49,7 +50,6 @@ export interface PriceHistoryView {
 }
 
 const DAY = 86_400_000
-const MOST_SKUS = 6
 
 /** What one buyer paid for one item, step by step. */
 export async function loadPriceHistory(
@@ -77,7 +77,7 @@ export async function loadPriceHistory(
     prior: null,
     months,
   }
-  if (!variant || !product) return { ...empty, problem: sku === '' ? '' : unknownText(store, sku) }
+  if (!variant || !product) return { ...empty, problem: sku === '' ? '' : unknownSkuText(store, sku) }
   const { timeZone } = getSettings(store)
   const asked = { from: buyerContext, variant: variant.id, quantity }
   const course = await priceCourse(steppe, asked, { start, end })
@@ -122,17 +122,6 @@ export async function loadPriceHistory(
         : null,
     prior: priorText(guests.steps, end, timeZone, digits),
   }
-}
-
-/** A product's code is often taken for a SKU. */
-function unknownText(store: Store, sku: string): string {
-  const product = findByCode(store.product, sku)
-  const skus = [...store.variant.values()]
-    .filter((each) => each.product === product?.id)
-    .map((each) => each.sku)
-  if (skus.length > 0) return `${product?.code} is a product, sold as ${skus.slice(0, MOST_SKUS).join(', ')}.`
-  const nearest = nearestSku(store.variant, sku)
-  return `There is no SKU “${sku}”.${nearest ? ` Did you mean ${nearest}?` : ''}`
 }
 
 function changeText(before: CourseStep | undefined, step: CourseStep, digits: number): string {

@@ -3,6 +3,7 @@ import { findByCode } from '@/core/catalogue/find-by-code'
 import { findNearest } from '@/core/issue/issue'
 import type { What } from '@/core/predicates/what'
 import type { RepriceTarget } from '@/core/reprice/reprice-target'
+import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { currenciesTaken, getSettings, type Store } from '@/core/store/store'
 
 /** A group of things to choose between, as value and name. */
@@ -161,7 +162,7 @@ function readList(store: Store, code: string): Found<string> {
   )
   return {
     ok: false,
-    problem: `There is no price list “${code}”.${nearest === null ? '' : ` Did you mean ${nearest}?`}`,
+    problem: refusalSentence({ code: 'unknown', what: 'price list', value: code, nearest }),
   }
 }
 

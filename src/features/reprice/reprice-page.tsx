@@ -4,6 +4,7 @@ import { useDrafts } from '@/ui/frame/drafts-context'
 import { useFrame } from '@/ui/frame/frame-context'
 import { withVantage } from '@/ui/frame/vantage-url'
 import { Unrolled } from '@/ui/picker/panel/unrolled'
+import { TypedWord } from '@/ui/frame/typed-word'
 import { PickerWord } from '@/ui/picker/picker-word'
 import { useWhatSource } from '@/ui/picker/picker-sources'
 import { WhatPicker } from '@/ui/picker/what/what-picker'
@@ -161,7 +162,7 @@ function RuleSentence({
           onChange={(field) => onShow({ field, from: '' })}
         />
         by
-        <Typed
+        <TypedWord
           key={`rule ${shown.rule}`}
           label="Rule"
           value={shown.rule}
@@ -182,7 +183,7 @@ function RuleSentence({
           ,
         </span>
         rounded
-        <Typed
+        <TypedWord
           key={`ending ${shown.rounding}`}
           label="Rounding"
           value={shown.rounding}
@@ -253,42 +254,5 @@ function Select({
         ),
       )}
     </select>
-  )
-}
-
-function Typed({
-  label,
-  value,
-  placeholder,
-  isWrong,
-  width,
-  onDone,
-}: {
-  readonly label: string
-  readonly value: string
-  readonly placeholder: string
-  readonly isWrong: boolean
-  readonly width: number
-  readonly onDone: (text: string) => void
-}) {
-  const [text, setText] = useState(value)
-  const done = () => {
-    if (text.trim() !== value) onDone(text.trim())
-  }
-  return (
-    <input
-      aria-label={label}
-      aria-invalid={isWrong}
-      placeholder={placeholder}
-      className="bg-transparent word text-base-content aria-[invalid=true]:border-error"
-      style={{ width: `${Math.max(width, text.length + 1)}ch` }}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={done}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') done()
-        if (event.key === 'Escape') setText(value)
-      }}
-    />
   )
 }

@@ -14,8 +14,3 @@ export function parseBetween(
   const since = read(fields['since'], Math.min(until, now) - USUAL_DAYS * DAY)
   return { since: new Date(Math.min(since, until)), until: new Date(Math.max(since, until)) }
 }
-
-/** Where what moved between two instants is shown. */
-export function betweenHref(since: Date, until: Date): string {
-  return `/impact?${new URLSearchParams({ since: since.toISOString(), until: until.toISOString() }).toString()}`
-}
