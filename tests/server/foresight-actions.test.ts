@@ -21,18 +21,11 @@ import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import ICAL from 'ical.js'
 import { demoSteppe } from './demo-steppe'
-
-const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
-const mock = (name: string, make: () => unknown) =>
-  (
-    jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
-  ).unstable_mockModule(name, make)
+import { jestOf, standInForFramework } from './framework'
 
 // What a page's address says of the draft that is looked through.
 let draftInAddress = ''
-mock('next/cache', () => ({ refresh: () => undefined }))
-mock('next/headers', () => ({ headers: async () => new Headers({ 'x-steppe-draft': draftInAddress }) }))
-mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
+standInForFramework(jestOf(import.meta), () => ({ 'x-steppe-draft': draftInAddress }))
 
 const demo = demoSteppe()
 let steppe: Steppe

@@ -15,25 +15,23 @@ import { loadPriceHistory } from '@/features/price-history/load-price-history'
 import { loadProofs } from '@/features/proofs/load-proofs'
 import { loadReprice } from '@/features/reprice/load-reprice'
 import { parseReprice, repriceHref } from '@/features/reprice/reprice-url'
+import { ALWAYS } from '@/core/predicates/when'
+import { commit } from '@/server/changes/commit'
+import { undo } from '@/server/changes/history'
+import type { ChangeRequest } from '@/server/changes/weigh'
 import { currentInstant } from '@/server/clock'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { type RequestContext, toRequestContext } from '@/server/engine/look-from'
 import type { Steppe } from '@/server/engine/steppe'
 import { getView } from '@/server/views/views'
-import { liveView } from '@/server/views/view'
+import { liveView, revisionOf } from '@/server/views/view'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import Papa from 'papaparse'
 import readExcel from 'read-excel-file/node'
 import { demoSteppe } from './demo-steppe'
+import { jestOf, standInForFramework } from './framework'
 
-const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
-const mock = (name: string, make: () => unknown) =>
-  (
-    jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
-  ).unstable_mockModule(name, make)
-mock('next/cache', () => ({ refresh: () => undefined }))
-mock('next/headers', () => ({ headers: async () => new Headers() }))
-mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
+standInForFramework(jestOf(import.meta))
 
 const demo = demoSteppe()
 let steppe: Steppe
@@ -361,4 +359,34 @@ describe('the history of a price', () => {
     expect(wrong.problem).toBe('There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?')
     expect((await loadPriceHistory(look(), { sku: '', months: 12 })).problem).toBe('')
   })
+})
+
+// Last, since it writes into the past.
+test('what is the matter with the store itself stands at its own place', async () => {
+  // A tenth less for two months by now is the price, and no reduction from the base price.
+  const { store } = liveView(steppe).prepared
+  const at = new Date(now() - 60 * 86_400_000)
+  const settings = store.settings.get('settings')!
+  const week = [...store.adjustment.values()].find(({ code }) => code === 'november-week')!
+  const change = (kind: 'settings' | 'adjustment', record: { readonly id: string }, fields: object) => ({
+    kind,
+    id: record.id,
+    seen: revisionOf(liveView(steppe), kind, record.id),
+    after: { ...record, ...fields },
+  })
+  const outcome = await commit(
+    liveView(steppe),
+    [
+      change('settings', settings, { comparedWith: 'base' }),
+      change('adjustment', week, { schedule: ALWAYS }),
+    ] as unknown as ChangeRequest[],
+    { author: 'Maeve', at, note: 'always' },
+  )
+  expect(outcome.ok).toBe(true)
+  const { rows } = await loadFindings(look(), { place: 'Store', open: null, muted: false })
+  expect(rows.map(({ sentence, fix }) => [sentence.slice(0, 26), fix])).toEqual([
+    ['prices are struck through ', 'Strike through that price'],
+  ])
+  if (outcome.ok)
+    await undo(liveView(steppe), outcome.changeSet, { author: 'Maeve', at: new Date(now()), note: 'back' })
 })

@@ -10,21 +10,10 @@ import type * as Categories from '@/features/catalogue/categories/move-category'
 import { type Steppe } from '@/server/engine/steppe'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { demoSteppe } from './demo-steppe'
+import { jestOf, standInForFramework } from './framework'
 import { liveView, liveTarget, revisionOf } from '@/server/views/view'
 
-// Modules of their own have no global of this name.
-const { jest } = import.meta as unknown as { readonly jest: typeof globalThis.jest }
-
-/** Stands in for a module that only the running framework has. */
-const mock = (name: string, make: () => unknown) =>
-  (
-    jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
-  ).unstable_mockModule(name, make)
-
-// What the framework gives a server action while it runs.
-mock('next/cache', () => ({ refresh: () => undefined }))
-mock('next/headers', () => ({ headers: async () => new Headers() }))
-mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
+standInForFramework(jestOf(import.meta))
 
 const demo = demoSteppe()
 let steppe: Steppe
