@@ -79,6 +79,9 @@ const SHOTS: readonly Shot[] = [
       const prices = page.getByRole('table', { name: 'Prices, worst first' })
       await prices.getByRole('link').first().click()
       await page.getByRole('table', { name: /Live and Draft/ }).waitFor()
+      // Without what was said when the draft was made.
+      await page.reload()
+      await page.getByRole('table', { name: /Live and Draft/ }).waitFor()
     },
   },
   // Through the draft of the picture before.
