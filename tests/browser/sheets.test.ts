@@ -26,14 +26,15 @@ test('a product sheet: inherited and own values, taken over again when emptied',
   await reads(cost, '14.00')
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 14' }).click()
   await reads(cost, '13.10')
-  // What was changed again since cannot be taken back, and the reason is given.
+  // What was put back by hand, or changed again since, cannot be undone, and the reason is given.
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 13.75' }).click()
-  await page.getByText(/FR-BR-PF was changed meanwhile/).waitFor()
+  await page.getByText(/Nothing to undo: FR-BR-PF is already as it was/).waitFor()
   await reads(cost, '13.10')
   await typeInto(page, cost, '15')
   await reads(cost, '15.00')
   await page.getByRole('button', { name: 'Undo: Cost of FR-BR-PF: 13.75' }).click()
-  await page.getByText(/FR-BR-PF was changed meanwhile/).waitFor()
+  await page.getByText(/FR-BR-PF was changed meanwhile\. Cost has changed\./).waitFor()
+  expect(await page.getByText(/Nothing to undo/).count()).toBe(0)
   await reads(cost, '15.00')
   // Other tests read this store, too.
   await typeInto(page, cost, '')

@@ -191,7 +191,8 @@ test('undo of something put back by hand is refused, and no empty change is writ
   const number = steppe.lastChangeSet
   expect(await undo(liveView(steppe), first.changeSet, { ...note, note: 'back' })).toMatchObject({
     ok: false,
-    code: 'stale',
+    code: 'back-already',
+    label: 'TL-BR',
   })
   expect(steppe.lastChangeSet).toBe(number)
 })

@@ -31,6 +31,8 @@ export type Refusal =
       readonly nearest: string | null
     }
   | { readonly code: 'nothing-to-change' }
+  /** It was to be undone, and has been put back by hand since. */
+  | { readonly code: 'back-already'; readonly label: string }
   | { readonly code: 'disk-full' }
   /** The store is changed by drafts, and this was to count at once. */
   | { readonly code: 'drafts-only' }

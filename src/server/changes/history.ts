@@ -33,14 +33,18 @@ import { commit, SHOP_AUTHOR } from './commit'
 import type { CommitOutcome } from './commit-outcome'
 import type { ChangeRequest } from './weigh'
 
-export type UndoOutcome = CommitOutcome | { readonly ok: false; readonly code: 'unknown-change-set' }
+export type UndoOutcome =
+  | CommitOutcome
+  | { readonly ok: false; readonly code: 'unknown-change-set' }
+  /** Everything it changed is as it was before it. */
+  | { readonly ok: false; readonly code: 'back-already'; readonly label: string }
 
 /**
  * Undoes a change set by a change set of its own (which can be undone in turn). Fields it left alone, and stock
  * that was sold since, stay as they are.
  *
- * Errors  as of `commit`: stale when a field it changed has been changed again since, if only back to what it was, and
- *         an unknown number.
+ * Errors  as of `commit`: stale when a field it changed has been changed again since; what somebody has put back by hand,
+ *         since no empty change is written for it; an unknown number.
  */
 export async function undo(
   view: View,
@@ -50,10 +54,13 @@ export async function undo(
   const changes = await readChanges(view, changeSet)
   if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
   const back = rebase(reverseChanges(changes), view.prepared.store)
-  // What somebody has put back by hand leaves nothing to undo, and no empty change is written for it.
-  const isBackAlready = back.every(({ change }) => touchedFields(change).length === 0)
+  const [first] = back
+  if (first && back.every(({ change }) => touchedFields(change).length === 0)) {
+    const { kind, before, after } = first.change
+    return { ok: false, code: 'back-already', label: labelOf(kind, before ?? (after as never)) }
+  }
   const conflicts = back.flatMap(({ change: { kind, id, before, after }, conflict }) =>
-    conflict === null && !isBackAlready
+    conflict === null
       ? []
       : [{ kind, id, label: labelOf(kind, before ?? (after as never)), current: before, submitted: after }],
   )

@@ -24,6 +24,8 @@ export function toRefusal(outcome: Refused): Refusal {
       return { code: 'unknown', what: 'change', value: '', nearest: null }
     case 'no-such-draft':
       return { code: 'no-such-draft', draft: outcome.draft }
+    case 'back-already':
+      return { code: 'back-already', label: outcome.label }
     case 'disk-full':
       return { code: 'disk-full' }
     case 'unreadable':

@@ -18,6 +18,8 @@ export function refusalSentence(refusal: Refusal): string {
       return refusal.issues.map(issueSentence).join(' ')
     case 'unknown':
       return `There is no ${refusal.what} “${refusal.value}”.${refusal.nearest ? ` Did you mean ${refusal.nearest}?` : ''}`
+    case 'back-already':
+      return `Nothing to undo: ${refusal.label} is already as it was before this change.`
     case 'nothing-to-change':
       return 'That is what it says already.'
     case 'no-such-draft':

@@ -12,12 +12,15 @@ interface HistorySectionProps {
 /** The change set that made the store: there is nothing to go back to before it. */
 const FIRST_CHANGE_SET = 1
 
+const ANSWER = 'undo'
+
 /** What happened to a record, newest first, each change with a button that undoes it. */
 export function HistorySection({ history, onUndo }: HistorySectionProps) {
   async function undo(changeSet: number): Promise<void> {
     const problem = await onUndo?.(changeSet)
-    if (problem) toast.error(problem)
-    else toast('Undone.')
+    // One place for every answer: what was said of an undo before does not stay beside what is said now.
+    if (problem) toast.error(problem, { id: ANSWER })
+    else toast('Undone.', { id: ANSWER })
   }
   return (
     <section className="px-6 pt-4 pb-6" aria-label="History">
