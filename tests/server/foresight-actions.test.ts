@@ -1,13 +1,14 @@
 import type * as Drafts from '@/features/drafts/draft-actions'
 import type * as Findings from '@/features/findings/finding-actions'
 import type * as Records from '@/sheet/record/save/save-record'
-import type * as Reprices from '@/features/reprice/reprice-actions'
+import type * as Reprices from '@/features/reprice/put-into-draft'
 import { worstFirst } from '@/core/finding/find-findings'
 import { calendarFeed } from '@/features/calendar/calendar-feed'
 import { commit } from '@/server/changes/commit'
 import { priceCourse } from '@/server/changes/price-course'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { currentInstant } from '@/server/clock'
+import { drafts as draftTable } from '@/server/database/schema'
 import { findDraft, openDrafts } from '@/server/drafts/draft-rows'
 import { draftStores } from '@/server/drafts/draft-stores'
 import type { Steppe } from '@/server/engine/steppe'
@@ -19,6 +20,7 @@ import { liveView, revisionOf } from '@/server/views/view'
 import { getView } from '@/server/views/views'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { buyerContext } from '@/core/engine/context/buyer-context'
+import { eq } from 'drizzle-orm'
 import ICAL from 'ical.js'
 import { demoSteppe } from './demo-steppe'
 import { jestOf, standInForFramework } from './framework'
@@ -39,7 +41,7 @@ beforeAll(async () => {
   holder[Symbol.for('steppe.running')] = Promise.resolve(steppe)
   drafts = await import('@/features/drafts/draft-actions')
   findings = await import('@/features/findings/finding-actions')
-  reprices = await import('@/features/reprice/reprice-actions')
+  reprices = await import('@/features/reprice/put-into-draft')
   records = await import('@/sheet/record/save/save-record')
 })
 beforeEach(() => {
@@ -53,11 +55,11 @@ test('a rule reprices into a draft, with rows left out and typed over; nothing i
   const number = steppe.lastChangeSet
   const id = (code: string) =>
     [...live().prepared.store.product.values()].find((each) => each.code === code)?.id ?? ''
-  const outcome = await reprices.putIntoDraft(
-    { of: 'Frames', rule: '+4%', ending: 'ends .90' },
-    [`product/${id('FR-BR')}`],
-    { [`product/${id('FR-DR')}`]: '20,50' },
-  )
+  const outcome = await reprices.putIntoDraft({
+    fields: { of: 'Frames', rule: '+4%', ending: 'ends .90' },
+    leftOut: [`product/${id('FR-BR')}`],
+    typed: { [`product/${id('FR-DR')}`]: '20,50' },
+  })
   expect(outcome).toMatchObject({ ok: true, draft: 'reprice' })
   expect(steppe.lastChangeSet).toBe(number)
   const { store } = (await through('reprice')).prepared
@@ -66,21 +68,57 @@ test('a rule reprices into a draft, with rows left out and typed over; nothing i
   // 24.80 + 4 % = 25.79, to the nearest .90.
   expect(store.product.get(id('FR-MN'))?.basePrice).toBe('25.9')
 
-  expect(await reprices.putIntoDraft({ rule: '-100%' }, [], {})).toMatchObject({ ok: false })
-  expect(await reprices.putIntoDraft({ rule: 'm100' }, [], {})).toMatchObject({
+  expect(await reprices.putIntoDraft({ fields: { rule: '-100%' }, leftOut: [], typed: {} })).toMatchObject({
+    ok: false,
+  })
+  expect(await reprices.putIntoDraft({ fields: { rule: 'm100' }, leftOut: [], typed: {} })).toMatchObject({
     ok: false,
     problem: expect.stringContaining('below 100 %'),
   })
-  expect(await reprices.putIntoDraft({ rule: '+4%; 20: +3%; 10: +2%' }, [], {})).toMatchObject({
+  expect(
+    await reprices.putIntoDraft({ fields: { rule: '+4%; 20: +3%; 10: +2%' }, leftOut: [], typed: {} }),
+  ).toMatchObject({
     ok: false,
     problem: 'Steps rise: 10 comes after 20.',
   })
   // While the draft is looked through, more goes into it.
   draftInAddress = 'reprice'
-  expect(await reprices.putIntoDraft({ of: 'Smokers', rule: '+10%' }, [], {})).toMatchObject({
+  expect(
+    await reprices.putIntoDraft({ fields: { of: 'Smokers', rule: '+10%' }, leftOut: [], typed: {} }),
+  ).toMatchObject({
     draft: 'reprice',
   })
   expect(await drafts.discard('reprice')).toMatchObject({ ok: true })
+})
+
+test('what is put in is told line by line, and who stops reading calls all of it off', async () => {
+  const { sendReprice } = await import('@/features/reprice/send-reprice')
+  const codes = async () => (await openDrafts(steppe.database)).map(({ code }) => code)
+  const before = await codes()
+  const wanted = { fields: { rule: '+3%' }, leftOut: [], typed: {} }
+  const lines = (await sendReprice(wanted).text()).trim().split('\n')
+  const said = lines.map((line) => JSON.parse(line) as Record<string, unknown>)
+  const outcome = said.at(-1) as { readonly draft: string; readonly count: number }
+  expect(outcome).toMatchObject({ ok: true, draft: expect.stringMatching(/^reprice/) })
+  expect(said[0]).toEqual({ stage: 'checking', done: expect.any(Number), of: outcome.count })
+  expect(await codes()).toEqual([...before, outcome.draft])
+  expect(await drafts.discard(outcome.draft)).toMatchObject({ ok: true })
+
+  const discarded = () => steppe.database.$count(draftTable, eq(draftTable.state, 'discarded'))
+  const ended = await discarded()
+  await sendReprice(wanted).body?.cancel()
+  // The draft that was begun for it is discarded.
+  while ((await discarded()) === ended) await new Promise((resolve) => setTimeout(resolve, 5))
+  expect(await codes()).toEqual(before)
+  // Whatever calls it off, nothing is half there.
+  await expect(
+    reprices.putIntoDraft(wanted, () => {
+      throw new Error('stop')
+    }),
+  ).rejects.toThrow('stop')
+  expect(await codes()).toEqual(before)
+  expect(reprices.parseWanted({ ...wanted, typed: { x: 1 } })).toBeNull()
+  expect(reprices.parseWanted(wanted)).toEqual(wanted)
 })
 
 test('a finding is put right in a draft, and then it is no more; another one is muted with a reason', async () => {
@@ -183,7 +221,9 @@ test('a store that is changed by drafts takes changes through them alone, and pu
   // Nothing counts at once any more, not even going back.
   expect(JSON.stringify(await saved('as-you-go'))).toContain('This store is changed by drafts')
   expect(steppe.lastChangeSet).toBe(number)
-  expect(await reprices.putIntoDraft({ of: 'Smokers', rule: '+10%' }, [], {})).toMatchObject({
+  expect(
+    await reprices.putIntoDraft({ fields: { of: 'Smokers', rule: '+10%' }, leftOut: [], typed: {} }),
+  ).toMatchObject({
     draft: 'reprice',
   })
   await drafts.discard('reprice')

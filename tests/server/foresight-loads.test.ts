@@ -1,5 +1,5 @@
 import type * as Drafts from '@/features/drafts/draft-actions'
-import type * as Reprices from '@/features/reprice/reprice-actions'
+import type * as Reprices from '@/features/reprice/put-into-draft'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { loadCalendar } from '@/features/calendar/load-calendar'
@@ -44,9 +44,13 @@ beforeAll(async () => {
   steppe = demo.current
   const holder = globalThis as { [key: symbol]: unknown }
   holder[Symbol.for('steppe.running')] = Promise.resolve(steppe)
-  reprices = await import('@/features/reprice/reprice-actions')
+  reprices = await import('@/features/reprice/put-into-draft')
   drafts = await import('@/features/drafts/draft-actions')
-  const outcome = await reprices.putIntoDraft({ of: 'Frames', rule: '+4%', ending: 'ends .90' }, [], {})
+  const outcome = await reprices.putIntoDraft({
+    fields: { of: 'Frames', rule: '+4%', ending: 'ends .90' },
+    leftOut: [],
+    typed: {},
+  })
   if (!outcome.ok) throw new Error(outcome.problem)
   draft = (await getView(steppe, { kind: 'draft', code: outcome.draft })) as DraftView
 })
@@ -103,7 +107,11 @@ describe('reprice', () => {
     expect(view.fixedLines).toBeNull()
     const [row] = view.rows
     expect(Number(row?.next)).toBeCloseTo(Number(row?.now) * 1.1, 1)
-    const outcome = await reprices.putIntoDraft({ field, rule: '+10%' }, [], { [row?.key ?? '']: '1.23' })
+    const outcome = await reprices.putIntoDraft({
+      fields: { field, rule: '+10%' },
+      leftOut: [],
+      typed: { [row?.key ?? '']: '1.23' },
+    })
     if (!outcome.ok) throw new Error(outcome.problem)
     const { prepared } = await getView(steppe, { kind: 'draft', code: outcome.draft })
     const [, id = '', at = ''] = row?.key.split('/') ?? []

@@ -11,7 +11,7 @@ import { WhatPicker } from '@/ui/picker/what/what-picker'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { putIntoDraft } from './reprice-actions'
+import { askToPut, type RepriceStep } from './reprice-progress'
 import { RepriceSide } from './reprice-side'
 import { RepriceTable } from './reprice-table'
 import type { ChoiceGroup } from './reprice-choices'
@@ -27,7 +27,8 @@ export function RepricePage({ view }: { readonly view: RepriceView }) {
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set())
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
   const [problem, setProblem] = useState('')
-  const [isBusy, setBusy] = useState(false)
+  const [step, setStep] = useState<RepriceStep | null>(null)
+  const stop = useRef<AbortController>(null)
   // What was asked of this view: who goes on typing before the answer is there changes that, and not what is seen.
   const asked = useRef<{ readonly of: RepriceView; readonly shown: RepriceShown }>(null)
   const show = (change: Partial<RepriceShown>) => {
@@ -37,11 +38,24 @@ export function RepricePage({ view }: { readonly view: RepriceView }) {
   }
   const changing = counts.all - counts.same - counts.problems - leftOut.size
   async function put() {
-    setBusy(true)
+    const stopping = new AbortController()
+    stop.current = stopping
+    setStep({ stage: 'checking', done: 0, of: changing })
     setProblem('')
     const fields = Object.fromEntries(new URLSearchParams(repriceHref(shown).split('?')[1] ?? ''))
-    const outcome = await putIntoDraft(fields, [...leftOut], typed)
-    setBusy(false)
+    const wanted = { fields, leftOut: [...leftOut], typed }
+    const outcome = await askToPut(
+      withVantage('/api/reprice', vantage),
+      wanted,
+      stopping.signal,
+      setStep,
+    ).catch(() => ({
+      ok: false as const,
+      problem: stopping.signal.aborted
+        ? 'Stopped. Nothing was put in.'
+        : 'The server did not answer. Nothing was put in; try again.',
+    }))
+    setStep(null)
     if (!outcome.ok) return setProblem(outcome.problem)
     pricesChanged(outcome.changeSet)
     renew()
@@ -101,20 +115,40 @@ export function RepricePage({ view }: { readonly view: RepriceView }) {
                 {problem}
               </span>
             )}
-            <button
-              type="button"
-              className="btn ml-auto btn-primary btn-sm"
-              disabled={isBusy || changing <= 0}
-              onClick={() => void put()}
-            >
-              {isBusy
-                ? 'Putting them in…'
-                : `Put ${changing} into ${draft ? `draft “${draft.name}”` : 'a new draft'}`}
-            </button>
+            {step ? (
+              <PuttingIn step={step} onStop={() => stop.current?.abort()} />
+            ) : (
+              <button
+                type="button"
+                className="btn ml-auto btn-primary btn-sm"
+                disabled={changing <= 0}
+                onClick={() => void put()}
+              >
+                {`Put ${changing} into ${draft ? `draft “${draft.name}”` : 'a new draft'}`}
+              </button>
+            )}
           </footer>
         )}
       </section>
       {view.isAsked && <RepriceSide view={view} />}
+    </div>
+  )
+}
+
+function PuttingIn({ step, onStop }: { readonly step: RepriceStep; readonly onStop: () => void }) {
+  const { stage, done, of } = step
+  return (
+    <div role="status" className="ml-auto flex items-center gap-3">
+      <label className="flex items-center gap-3">
+        <span className="tabular-nums">
+          {stage === 'checking' ? 'Checking' : 'Putting them in'}: {done.toLocaleString('en')} of{' '}
+          {of.toLocaleString('en')}
+        </span>
+        <progress className="progress w-40 progress-primary" value={done} max={Math.max(1, of)} />
+      </label>
+      <button type="button" className="btn btn-outline btn-sm" onClick={onStop}>
+        Stop, and put nothing in
+      </button>
     </div>
   )
 }

@@ -1,42 +1,65 @@
-'use server'
+import 'server-only'
 
 import { type Decimal, isPositive, parseDecimal, scaleOf } from '@/core/decimal/decimal'
 import { typedAmount } from '@/core/decimal/written-amount'
 import type { RepriceRow } from '@/core/reprice/reprice'
-import { digitsOfTarget, placeKey, withAmount } from '@/core/reprice/reprice-target'
+import { digitsOfTarget, placeKey, type RepriceTarget, withAmount } from '@/core/reprice/reprice-target'
 import type { RecordOfKind } from '@/core/store/store'
 import { commit } from '@/server/changes/commit'
+import type { CommitNote } from '@/server/changes/commit-outcome'
 import { toRefusal } from '@/server/changes/to-refusal'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { currentInstant } from '@/server/clock'
 import { beginDraft } from '@/server/drafts/draft-rows'
+import { discardDraft } from '@/server/drafts/publish-draft'
 import { viewOf } from '@/server/drafts/draft-view'
 import { asMerchant, currentAuthor } from '@/server/session/author'
 import { currentView } from '@/server/views/current-view'
-import { revisionOf } from '@/server/views/view'
+import { revisionOf, type View } from '@/server/views/view'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
+import Joi from 'joi'
 import { readReprice } from './read-reprice'
 import { reprice } from './reprice-rows'
 import { targetWords } from './reprice-choices'
+import type { RepriceOutcome, RepriceStep } from './reprice-progress'
 import { parseReprice } from './reprice-url'
 
 const GONE = 'One of these amounts is gone meanwhile. Reload to see the others; nothing was changed.'
 
-export type RepriceOutcome =
-  | { readonly ok: true; readonly draft: string; readonly changeSet: number; readonly count: number }
-  | { readonly ok: false; readonly problem: string }
+/** What is to be put in. */
+export interface RepriceWanted {
+  /** The rule, as it stands in the address. */
+  readonly fields: Readonly<Record<string, string>>
+  /** Rows that stay as they are, by row key. */
+  readonly leftOut: readonly string[]
+  /** What was typed over the rule, by row key. */
+  readonly typed: Readonly<Record<string, string>>
+}
+
+const SHAPE = Joi.object<RepriceWanted>({
+  fields: Joi.object().pattern(Joi.string().max(40), Joi.string().allow('').max(2_000)).required(),
+  leftOut: Joi.array().items(Joi.string().max(200)).required(),
+  typed: Joi.object().pattern(Joi.string().max(200), Joi.string().max(100)).required(),
+})
+
+/** What was submitted; `null` where that is something else. */
+export function parseWanted(value: unknown): RepriceWanted | null {
+  const { error, value: wanted } = SHAPE.validate(value, { convert: false })
+  return error ? null : wanted
+}
+
+/** Called between slices of the work with how many of how many records are done; throwing out of it calls all of it off. */
+export type RepriceProgress = (progress: RepriceStep) => Promise<void> | void
 
 /**
- * Puts what a rule comes to into the draft that is looked through, or into a new one. `leftOut` are rows that stay as they
- * are, `typed` what was typed over the rule, both by row key.
+ * Puts what a rule comes to into the draft that is looked through, or into a new one: all of it or, where it is refused or
+ * called off, nothing.
  */
 export async function putIntoDraft(
-  fields: Readonly<Record<string, string>>,
-  leftOut: readonly string[],
-  typed: Readonly<Record<string, string>>,
+  { fields, leftOut, typed }: RepriceWanted,
+  onProgress: RepriceProgress = () => undefined,
 ): Promise<RepriceOutcome> {
   await asMerchant()
-  const by = { author: await currentAuthor(), at: currentInstant() }
   const shown = parseReprice(fields)
   const looked = await currentView()
   const { store } = looked.prepared
@@ -46,7 +69,7 @@ export async function putIntoDraft(
   const out = new Set(leftOut)
   const { target } = read.rule
   const digits = digitsOfTarget(store, target)
-  const wanted: { readonly row: RepriceRow; readonly value: Decimal }[] = []
+  const wanted: WantedAmount[] = []
   for (const row of (await reprice(looked, shown, read.rule)).rows) {
     const { now, next } = row
     const key = placeKey(row)
@@ -61,9 +84,33 @@ export async function putIntoDraft(
     if (value !== null && value !== now) wanted.push({ row, value })
   }
   if (wanted.length === 0) return { ok: false, problem: 'No price changes by this rule.' }
-  const view = looked.draft
-    ? looked
-    : await viewOf(looked.steppe, await beginDraft(looked.steppe.database, { name: 'Reprice', ...by }))
+  const note = `Reprice: ${targetWords(store, target)} ${shown.rule}${shown.rounding === '' ? '' : `, ${shown.rounding}`}, ${wanted.length} amounts`
+  const by = { author: await currentAuthor(), at: currentInstant(), note: note.slice(0, 200) }
+  if (looked.draft) return write(looked, target, wanted, by, onProgress)
+  const draft = await beginDraft(looked.steppe.database, { name: 'Reprice', ...by })
+  let isWritten = false
+  try {
+    const outcome = await write(await viewOf(looked.steppe, draft), target, wanted, by, onProgress)
+    isWritten = outcome.ok
+    return outcome
+  } finally {
+    // Nobody asked for an empty draft.
+    if (!isWritten) await discardDraft(looked.steppe, draft.code)
+  }
+}
+
+interface WantedAmount {
+  readonly row: RepriceRow
+  readonly value: Decimal
+}
+
+async function write(
+  view: View,
+  target: RepriceTarget,
+  wanted: readonly WantedAmount[],
+  by: Pick<CommitNote, 'author' | 'at' | 'note'>,
+  onProgress: RepriceProgress,
+): Promise<RepriceOutcome> {
   const requests = new Map<string, ChangeRequest>()
   for (const { row, value } of wanted) {
     const { record: kind, id, at } = row
@@ -75,8 +122,10 @@ export async function putIntoDraft(
     const after = withAmount(record, target, at, value)
     requests.set(key, { kind, id, seen: revisionOf(view, kind, id), after } as ChangeRequest)
   }
-  const note = `Reprice: ${targetWords(store, target)} ${shown.rule}${shown.rounding === '' ? '' : `, ${shown.rounding}`}, ${wanted.length} amounts`
-  const outcome = await commit(view, [...requests.values()], { ...by, note: note.slice(0, 200) })
+  const of = requests.size
+  const outcome = await commit(view, [...requests.values()], by, (stage, done) =>
+    onProgress({ stage, done, of }),
+  )
   if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
   return {
     ok: true,
