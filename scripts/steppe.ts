@@ -4,6 +4,9 @@ import { prepare } from '../src/core/engine/prepare'
 import { DirectoryInUseError } from '../src/server/database/directory-lock'
 import { openSteppe } from '../src/server/engine/steppe'
 import { getView } from '../src/server/views/views'
+import { type StockLevels, UNCOUNTED } from '../src/core/catalogue/stock'
+import { type Decimal, ZERO } from '../src/core/decimal/decimal'
+import { readStock } from '../src/server/stock/stock-levels'
 import { buyerName } from '../src/core/buyers/buyer-code'
 import { isInTheWay, proveAll } from '../src/core/proving/prove'
 import { atOnce } from '../src/core/steps/steps'
@@ -23,6 +26,7 @@ const USAGE = `Usage
   --data DIR   where the store lies (.steppe/data)
   --url URL    go through a running Steppe instead, such as http://127.0.0.1:3000
   --in DRAFT   export the store as a draft would leave it, such as draft:spring
+  --stock      export what is on hand as well; an import counts what it finds
   --json       tell verdicts as JSON
 
 A FILE of - is standard input or output.`
@@ -31,11 +35,12 @@ A FILE of - is standard input or output.`
 class Refused extends Error {}
 
 async function main(): Promise<void> {
-  const { words, data, url, draft, isJson } = readArguments(process.argv.slice(2))
+  const { words, data, url, draft, isJson, withStock } = readArguments(process.argv.slice(2))
   const [command, first, second] = words
   if (command === 'ask' && first && second && words.length === 3) return askQuestions(first, second)
   if (command === 'prove' && first && words.length === 2) return proveStore(first, isJson)
-  if (command === 'export' && first && words.length === 2) return exportStore(first, data, url, draft)
+  if (command === 'export' && first && words.length === 2)
+    return exportStore(first, { data, url, draft, withStock })
   if (command === 'import' && first && words.length === 2) return importStore(first, data, url)
   throw new Refused(USAGE)
 }
@@ -43,9 +48,23 @@ async function main(): Promise<void> {
 function askQuestions(storeFile: string, questionsFile: string): void {
   const read = readDocument(readJson(storeFile))
   if (!read.ok) throw new Refused(errorText(storeFile, read.errors))
-  const answers = answerQuestions(prepare(read.store), readJson(questionsFile), Date.now())
+  const answers = answerQuestions(
+    prepare(read.store),
+    readJson(questionsFile),
+    Date.now(),
+    counted(read.stock),
+  )
   if (!answers) throw new Refused(`${questionsFile}: the questions must be an array.`)
   write('-', answers)
+}
+
+/** Levels as a document counts them: nothing is promised yet. */
+function counted(stock: ReadonlyMap<string, Decimal | null>): StockLevels {
+  return new Map(
+    [...stock].flatMap(([variant, onHand]) =>
+      onHand === null ? [] : [[variant, { onHand, reserved: ZERO }]],
+    ),
+  )
 }
 
 /** Asks every proof of a document as of now, and tells where one does not hold. */
@@ -80,20 +99,24 @@ function proveStore(storeFile: string, isJson: boolean): void {
   if (verdicts.some(isInTheWay)) process.exitCode = 1
 }
 
-async function exportStore(
-  file: string,
-  data: string,
-  url: string | null,
-  draft: string | null,
-): Promise<void> {
+interface Export {
+  readonly data: string
+  readonly url: string | null
+  readonly draft: string | null
+  readonly withStock: boolean
+}
+
+async function exportStore(file: string, { data, url, draft, withStock }: Export): Promise<void> {
   if (url !== null && draft !== null) throw new Refused('--in works on a data directory, not on an address.')
-  if (url !== null) return write(file, await readAnswer(await reach(`${url}/api/store`)))
+  if (url !== null)
+    return write(file, await readAnswer(await reach(`${url}/api/store${withStock ? '?stock=true' : ''}`)))
   const steppe = await openSteppe(data)
   try {
     if (!steppe.prepared) throw new Refused(`There is no store in ${data} yet.`)
     const view = await getView(steppe, draft === null ? { kind: 'live' } : { kind: 'draft', code: draft })
     if (view.missing !== null) throw new Refused(`There is no open draft “${view.missing}” in ${data}.`)
-    write(file, toDocument(view.prepared.store))
+    const stock = withStock ? await readStock(steppe.database) : UNCOUNTED
+    write(file, toDocument(view.prepared.store, stock))
   } finally {
     await steppe.close()
   }
@@ -128,9 +151,11 @@ function readArguments(given: readonly string[]) {
   let url: string | null = null
   let draft: string | null = null
   let isJson = false
+  let withStock = false
   for (let at = 0; at < given.length; at += 1) {
     const word = given[at] as string
     if (word === '--json') isJson = true
+    else if (word === '--stock') withStock = true
     else if (word === '--data' || word === '--url' || word === '--in') {
       const value = given[(at += 1)]
       if (value === undefined) throw new Refused(`${word} needs a value.\n\n${USAGE}`)
@@ -140,7 +165,7 @@ function readArguments(given: readonly string[]) {
     } else if (word.startsWith('--')) throw new Refused(`There is no option ${word}.\n\n${USAGE}`)
     else words.push(word)
   }
-  return { words, data, url, draft, isJson }
+  return { words, data, url, draft, isJson, withStock }
 }
 
 function readJson(file: string): unknown {

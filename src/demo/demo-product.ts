@@ -27,6 +27,8 @@ export interface DemoProduct {
   readonly gbp?: string
   readonly kg?: string
   readonly has?: Readonly<Record<string, string>>
+  /** No more can be ordered than there is. */
+  readonly whileStocksLast?: true
   /** Names of the axes its variants differ in; none when there is one variant. */
   readonly by?: readonly string[]
   readonly variants?: readonly DemoVariant[]

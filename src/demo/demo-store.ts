@@ -8,7 +8,7 @@ import type { Settings } from '@/core/store/store'
 import { EVERYTHING } from '@/core/predicates/what'
 import { ALWAYS } from '@/core/predicates/when'
 import { EVERYWHERE } from '@/core/predicates/where'
-import { decimal } from '@/core/decimal/decimal'
+import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { divide, toFraction } from '@/core/decimal/fraction'
 import { roundPrice } from '@/core/decimal/rounding'
 import { DEMO_CATEGORIES, type DemoCategory } from './categories'
@@ -158,6 +158,7 @@ function toProduct(product: DemoProduct): ProductInput {
     categories: product.in.map((code) => `category-${code}`),
     attributes: product.has ?? {},
     axes: product.by ?? [],
+    backOrder: product.whileStocksLast !== true,
     basePrice: product.price ?? null,
     cost: product.cost ?? null,
     recommendedPrice: product.rrp ?? null,
@@ -206,7 +207,6 @@ function toVariants(product: DemoProduct): readonly VariantInput[] {
       floor: null,
       family: null,
       ownAmounts: sterlingBase(own?.gbp),
-      stock: DEMO_STOCK[sku] ?? null,
       content: DEMO_CONTENT[sku] ?? null,
       status: 'active',
       weight: own?.kg ?? null,
@@ -223,4 +223,12 @@ function recommendedLike(product: DemoProduct, price: string | undefined): strin
     { numerator: exact.numerator * ratio.numerator, denominator: exact.denominator * ratio.denominator },
     { kind: 'endings', period: decimal(1), endings: [decimal('0.90')], mode: 'nearest' },
   )
+}
+
+/** What the made-up merchant counted when the store was set up, by id of the variant. */
+export function demoCounts(): readonly { readonly variant: string; readonly counted: Decimal }[] {
+  return Object.entries(DEMO_STOCK).map(([sku, counted]) => ({
+    variant: `variant-${sku}`,
+    counted: decimal(counted),
+  }))
 }

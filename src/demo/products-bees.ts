@@ -367,6 +367,7 @@ export const BEE_PRODUCTS: readonly DemoProduct[] = [
   },
   {
     code: 'QU-NB',
+    whileStocksLast: true,
     name: 'Nucleus box',
     picture: 'nucleus',
     in: ['nuclei', 'queen-rearing'],
@@ -398,6 +399,7 @@ export const BEE_PRODUCTS: readonly DemoProduct[] = [
   },
   {
     code: 'QU-RK',
+    whileStocksLast: true,
     name: 'Queen rearing kit',
     picture: 'cells',
     in: ['queen-rearing'],

@@ -365,3 +365,45 @@ test('a cart of one line is the answer to the same question, and every sum adds 
     { numRuns: 120 },
   )
 })
+
+describe('stock', () => {
+  const stock = new Map([['a', { onHand: d(9), reserved: d(2) }]])
+  const sold = (backOrder: boolean, limits: object = {}) =>
+    goods(['a', '5', 'c', { backOrder, limits: { ...NO_LIMITS, ...limits } }], ['b', '5', 'c', { backOrder }])
+  const asked = (section: Sections, ...lines: readonly Line[]) => cart(section, lines, { stock })
+
+  test.each([
+    ['as many as are left', false, {}, [['a', '7']], null],
+    ['more, on back order', true, {}, [['a', '8']], null],
+    ['more of what nobody counts', false, {}, [['b', '800']], null],
+    ['more than are left', false, {}, [['a', '8']], '7'],
+    [
+      'more on two lines together',
+      false,
+      {},
+      [
+        ['a', '4'],
+        ['a', '4'],
+      ],
+      '7',
+    ],
+    ['more, sold in threes', false, { multiple: '3' }, [['a', '9']], '6'],
+    ['more, at least ten at once', false, { minimum: '10' }, [['a', '10']], null],
+  ] as const)('%s', (_why, backOrder, limits, lines, below) => {
+    const told = asked(sold(backOrder, limits), ...lines).problems
+    const isShort =
+      !backOrder && lines[0][0] === 'a' && lines.reduce((all, [, each]) => all + Number(each), 0) > 7
+    expect(told).toEqual(
+      isShort ? [{ kind: 'stock', line: 0, available: '7', nearest: { below, above: null } }] : [],
+    )
+  })
+
+  test('what is promised to others is not there, and a cart that asks for no stock is told nothing', () => {
+    expect(asked(sold(false), ['a', '1']).lines[0]?.stock).toBe('7')
+    expect(cart(sold(false), [['a', '100']]).problems).toEqual([])
+    const gone = new Map([['a', { onHand: d(2), reserved: d(5) }]])
+    expect(cart(sold(false), [['a', '1']], { stock: gone }).problems).toEqual([
+      { kind: 'stock', line: 0, available: '0', nearest: { below: null, above: null } },
+    ])
+  })
+})

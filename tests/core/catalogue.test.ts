@@ -1,4 +1,4 @@
-import { moveStock } from '@/core/catalogue/stock'
+import { findAvailable, parseCount, withStates } from '@/core/catalogue/stock'
 import { findBuyer, isBuyerCode } from '@/core/buyers/buyer-code'
 import { accountFacts, buyerKey, findBuyerFacts } from '@/core/buyers/buyer'
 import { type Category, distancesUp, findCycle, inTreeOrder, pathToRoot } from '@/core/catalogue/category'
@@ -133,14 +133,38 @@ describe('products and variants of the demo', () => {
   })
 })
 
-test.each([
-  ['nobody sold any', '10', '10', '8', '8'],
-  ['two were sold while six were taken out', '38', '40', '34', '32'],
-  ['more than there is', '1', '4', '2', '-1'],
-  ['nobody counts it any more', null, '4', '2', '2'],
-  ['it is counted from now on', '3', null, '50', '50'],
-  ['it is no longer to be counted', '3', '4', null, null],
-] as const)('stock is moved by as much as was meant: %s', (_why, now, seen, wanted, expected) => {
-  const read = (text: string | null) => text && decimal(text)
-  expect(moveStock(read(now) || null, read(seen) || null, read(wanted) || null)).toBe(expected)
+test('what is promised is no more available, and what nobody counts is neither there nor gone', () => {
+  const levels = new Map([['a', { onHand: decimal(12), reserved: decimal('14.5') }]])
+  expect(findAvailable(levels, 'a')).toBe('-2.5')
+  expect(findAvailable(levels, 'b')).toBeNull()
+  expect(parseCount('A', '12.345')).toEqual({ ok: true, value: '12.345' })
+  expect(parseCount('A', null)).toEqual({ ok: true, value: null })
+  for (const [typed, code] of [
+    ['-1', 'negative'],
+    ['1.2345', 'too-many-digits'],
+    ['many', 'not-a-decimal'],
+  ] as const)
+    expect(parseCount('A', typed)).toMatchObject({ ok: false, issues: [{ code, field: 'stock' }] })
+})
+
+test('states of stock that change nothing leave the set as it is', () => {
+  const out = new Set(['a'])
+  expect(
+    withStates(
+      out,
+      new Map([
+        ['a', true],
+        ['b', false],
+      ]),
+    ),
+  ).toBe(out)
+  expect(
+    withStates(
+      out,
+      new Map([
+        ['a', false],
+        ['b', true],
+      ]),
+    ),
+  ).toEqual(new Set(['b']))
 })

@@ -3,7 +3,7 @@ import { quantityUnits } from '@/core/engine/lists/compiled-line'
 import { findOffer } from '@/core/engine/rules/offer'
 import { openPricingContext } from '@/core/engine/price/open-pricing-context'
 import { findPrice } from '@/core/engine/price/find-price'
-import { prepare, refresh } from '@/core/engine/prepare'
+import { prepare, refresh, restocked } from '@/core/engine/prepare'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { columnPrice, computeColumn } from '@/core/engine/column/price-column'
 import { toPrice } from '@/core/engine/lists/price-step'
@@ -210,6 +210,27 @@ test('edits of figures, one upon another, answer like a store prepared from noth
         }
         for (const question of questions)
           expect(everything(prepared, question)).toEqual(everything(prepare(store), question))
+      },
+    ),
+    { numRuns: Math.ceil(RUNS / 4), endOnFailure: true },
+  )
+})
+
+test('what runs out and comes in, one upon another, answers like a store prepared from nothing', () => {
+  fc.assert(
+    fc.property(
+      randomStore,
+      fc.array(fc.subarray([...EVERY_VARIANT]), { minLength: 1, maxLength: 5 }),
+      fc.array(randomQuestion, { minLength: 2, maxLength: 4 }),
+      (store, states, questions) => {
+        let prepared = prepare(store)
+        for (const out of states) {
+          for (const question of questions) everything(prepared, question)
+          prepared = restocked(prepared, new Set(out))
+          const fresh = prepare({ ...store, outOfStock: new Set(out) })
+          for (const question of questions)
+            expect(everything(prepared, question)).toEqual(everything(fresh, question))
+        }
       },
     ),
     { numRuns: Math.ceil(RUNS / 4), endOnFailure: true },

@@ -14,14 +14,20 @@ import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { breaksText } from '@/core/price/lines/breaks-text'
 import { storeOf } from '@tests/fixtures/random-store'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import { decimal } from '@/core/decimal/decimal'
+import { type StockLevels, UNCOUNTED } from '@/core/catalogue/stock'
+import { decimal, ZERO } from '@/core/decimal/decimal'
+import { demoCounts } from '@/demo/demo-store'
 import { store as demo } from '@tests/fixtures/demo-request'
 
 interface Options {
   readonly store?: Store
   readonly leftOut?: readonly number[]
   readonly list?: string
+  readonly stock?: StockLevels
 }
+
+const demoLevels = (): StockLevels =>
+  new Map(demoCounts().map(({ variant, counted }) => [variant, { onHand: counted, reserved: ZERO }]))
 
 async function inputOf(
   text: string,
@@ -39,6 +45,7 @@ async function inputOf(
     matching: guessMatching(read.table.header, fields(read.table.header)),
     mark: 'point' as const,
     leftOut: new Set(leftOut),
+    stock: options.stock ?? UNCOUNTED,
     newId: () => `new-${(ids += 1)}`,
     pause: () => Promise.resolve(),
   }
@@ -146,7 +153,8 @@ const valueOf = (store: Store, sku: string, field: 'basePrice' | 'cost') => {
 
 describe('a file of products', () => {
   test('of the store itself changes nothing', async () => {
-    const reading = await products(productsFile(demo), { store: demo })
+    const reading = await products(productsFile(demo, demoLevels()), { store: demo, stock: demoLevels() })
+    expect(reading.counts).toEqual([])
     expect(new Set(results(reading))).toEqual(new Set(['unchanged']))
     expect(reading.drafts).toEqual([])
   })
@@ -270,10 +278,21 @@ describe('a file of products', () => {
     expect(codes(read)).toEqual([[], [], ['unknown'], ['repeated', 'record']])
     expect(effectsText(read.outcomes[0]!.effects)).toContain('Tax class')
     expect(problemSentence(read.outcomes[2]!.problems[0]!, 'point')).toContain('Books')
-    const again = await products(productsFile(read.store), { store: read.store })
+    const again = await products(productsFile(read.store, UNCOUNTED), { store: read.store })
     expect(again.drafts).toEqual([])
     const emptied = await products('SKU,Tax class,In multiples of\nFR-DEEP,none,none', { store: read.store })
     expect(emptied.store.variant.get('deep')).toMatchObject({ taxClass: null, limits: { multiple: null } })
+  })
+
+  test('counts are told beside the records, against what is on hand', async () => {
+    const stock = new Map([['smk', { onHand: decimal(7), reserved: decimal(2) }]])
+    const read = await products('SKU,Stock\nSMK,9\nFR-DEEP,none\nFR-SHALLOW,-1\n', { stock })
+    expect(read.drafts).toEqual([])
+    expect(read.counts).toEqual([{ variant: 'smk', seen: '7', counted: '9' }])
+    expect(results(read)).toEqual(['changed', 'unchanged', 'wrong'])
+    expect(read.outcomes[0]?.effects).toEqual([{ field: 'Stock', before: '7', after: '9' }])
+    const stopped = await products('SKU,Stock\nSMK,none\n', { stock })
+    expect(stopped.counts).toEqual([{ variant: 'smk', seen: '7', counted: null }])
   })
 
   test('a wrong row leaves the others', async () => {

@@ -134,7 +134,7 @@ describe('the catalogue’s order and filter', () => {
       const reached = orderedProducts(store).filter(({ product, variants }) => {
         const [variant] = variants
         if (!variant) return false
-        const facts = itemFacts(product, variant, categoriesOf(store.category, product))
+        const facts = itemFacts(product, variant, categoriesOf(store.category, product), store)
         return matchWhat(
           { include: [{ kind: 'category', category: id, descendants: true }], exclude: [] },
           facts,

@@ -81,7 +81,7 @@ test('a sentence of each kind reads as one', () => {
     'It is switched on: guests and Retail pay 10 % less for Suits and gloves, in Web shop, from 27 November 2026 until 30 November 2026. It moves the price shown, whatever it comes from, rounded to the cent.',
   )
   expect(text('variant', 'CL-JK-2XL')).toBe(
-    'Jacket, fencing veil, 2XL; stock not counted. Its own: base price €69.00, cost €37.20, recommended price €77.90. As its product: never below any price, in other currencies converted, weight 0.9 kg, content not set, price family none, tax class the usual one.',
+    'Jacket, fencing veil, 2XL. Its own: base price €69.00, cost €37.20, recommended price €77.90. As its product: never below any price, in other currencies converted, weight 0.9 kg, content not set, price family none, tax class the usual one.',
   )
   expect(text('access-rule', 'treatments-signed-in')).toBe(
     'guests see but cannot buy Treatments everywhere, always.',

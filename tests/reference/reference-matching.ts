@@ -79,7 +79,7 @@ export function reach(store: Store, term: WhatTerm, item: Item): number | null {
     case 'everything':
       return 0
     case 'stock': {
-      const isOut = variant.stock !== null && new Decimal(variant.stock).lte(0)
+      const isOut = store.outOfStock.has(variant.id)
       return isOut === (term.state === 'out-of-stock') ? 5 : null
     }
     case 'price-range':

@@ -163,7 +163,8 @@ test('a draft that breaks a proof is published only with a reason, which is kept
   const question = { id: 'q', as: { account: 'fennmoor' }, sku: 'FR-BR-PF' }
   const now = Date.parse('2026-11-25T10:00:00Z')
   const stores = await draftStores(steppe)
-  const answer = (more: object) => answerQuestion(live().prepared, { ...question, ...more }, now, stores)
+  const answer = (more: object) =>
+    answerQuestion(live().prepared, { ...question, ...more }, now, { drafts: stores })
   expect(answer({})).toMatchObject({ unit: { net: '21.65' } })
   expect(answer({ in: 'draft:timber' })).toMatchObject({ unit: { net: '22.45' } })
   expect(answer({ in: 'draft:timbr' })).toMatchObject({

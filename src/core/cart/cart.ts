@@ -2,6 +2,7 @@ import type { LimitRule } from '../limits/limit'
 import type { Nearest } from '../limits/nearest-quantities'
 import type { Decimal } from '../decimal/decimal'
 import type { Access } from '../engine/rules/find-rights'
+import type { StockLevels } from '../catalogue/stock'
 import type { FoundLimits, LimitSource } from '../engine/rules/find-limits'
 import type { QuestionError, BuyerContext } from '../engine/context/buyer-context'
 import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
@@ -29,6 +30,8 @@ export interface PastPurchase {
 export interface CartQuestion extends BuyerContext {
   readonly lines: readonly CartLineWanted[]
   readonly past: readonly PastPurchase[]
+  /** How many there are of what is counted; left out where stock is not to be asked for. */
+  readonly stock?: StockLevels
   /** What promotions ask beside the lines; left out where nothing is known, `null` to leave promotions out. */
   readonly promotions?: PromotionFacts | null
 }
@@ -55,7 +58,7 @@ export interface CartLine extends CartLineWanted {
   /** The list that decided and the contract that led to it, by id. */
   readonly list: string | null
   readonly contract: string | null
-  /** How many there are; `null` where nobody counts. */
+  /** How many can still be ordered; `null` where nobody counts. */
   readonly stock: Decimal | null
   /** Of the whole line before promotions, in its basis; `null` without a price. */
   readonly before: Decimal | null
@@ -103,6 +106,13 @@ export type CartProblem =
       readonly line: number
       readonly problem: LimitProblem
       readonly source: LimitSource | null
+      readonly nearest: Nearest
+    }
+  /** More than there is, and no more may be ordered than that. */
+  | {
+      readonly kind: 'stock'
+      readonly line: number
+      readonly available: Decimal
       readonly nearest: Nearest
     }
   /** A rule that counts more than one line, or more than this order. */

@@ -46,6 +46,14 @@ export function findProblems(
     const quantity = ordered.get(line.variant) as Decimal
     const isPieces = stepOfSale(prepared, (numbered[at] as NumberedLine).number) > 0
     const limits = isPieces ? inWholePieces(line.limits.limits) : line.limits.limits
+    const { stock } = line
+    if (stock !== null && compare(quantity, stock) > 0 && !isBackOrdered(prepared, line.variant)) {
+      const available = compare(stock, ZERO) > 0 ? stock : ZERO
+      const { below } = nearestQuantities(available, limits)
+      const isThere = below !== null && compare(below, ZERO) > 0 && compare(below, available) <= 0
+      const nearest = { below: isThere ? below : null, above: null }
+      problems.push({ kind: 'stock', line: at, available, nearest })
+    }
     const problem = isPieces && !isWhole(quantity) ? NOT_WHOLE : findProblem(quantity, limits)
     if (!problem) return
     const field = FIELD_OF[problem.code]
@@ -67,6 +75,10 @@ export function findProblems(
     ...checkPlace(prepared, pricingContext, lines),
   )
   return problems
+}
+
+function isBackOrdered({ store }: PreparedStore, variant: string): boolean {
+  return store.product.get(store.variant.get(variant)?.product ?? '')?.backOrder !== false
 }
 
 /** Whether an extra is sold and made for an item. */

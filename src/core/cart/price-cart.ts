@@ -1,3 +1,4 @@
+import { UNCOUNTED } from '../catalogue/stock'
 import { findMinorDigits } from '../currency/iso-4217'
 import { type Decimal, sum } from '../decimal/decimal'
 import type { PreparedStore } from '../engine/context/prepared-store'
@@ -26,11 +27,18 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
   const digits = findMinorDigits(pricingContext.currency) ?? 2
   const priced = priceLines(prepared, pricingContext, question.lines, digits)
   const facts = question.promotions ?? NO_FACTS
+  const stock = question.stock ?? UNCOUNTED
   const promoted =
     question.promotions === null || prepared.terms.promotions.length === 0
       ? withoutPromotions(priced)
-      : promote(prepared, pricingContext, priced, facts, digits)
-  const { lines, ...taxed } = taxCart(prepared, pricingContext, promoted, facts.payment, digits)
+      : promote(prepared, pricingContext, priced, { facts, stock }, digits)
+  const { lines, ...taxed } = taxCart(
+    prepared,
+    pricingContext,
+    promoted,
+    { payment: facts.payment, stock },
+    digits,
+  )
   const weights = priced.map(({ weight }) => weight)
   return {
     ok: true,

@@ -1,3 +1,4 @@
+import { findAvailable, type StockLevels } from '../catalogue/stock'
 import { type Decimal, sum, ZERO } from '../decimal/decimal'
 import { fromHome } from '../engine/context/currency-view'
 import type { PreparedStore } from '../engine/context/prepared-store'
@@ -28,7 +29,7 @@ export function taxCart(
   prepared: PreparedStore,
   pricingContext: PricingContext,
   promoted: Promoted,
-  payment: Payment | null,
+  known: { readonly payment: Payment | null; readonly stock: StockLevels },
   digits: number,
 ): TaxedCart {
   const sold = promoted.lines.filter((line) => line.total !== null)
@@ -45,7 +46,7 @@ export function taxCart(
   // Delivery and payment depend on the net of the goods, and are taxed with them.
   const nets = netsOf(taxables, taxRounding, digits)
   const goods = sold.map(({ priced }, at) => ({ taxClass: priced.taxClass, net: nets[at] as Decimal }))
-  const charges = chargesOf(prepared, pricingContext, promoted, payment, goods, digits)
+  const charges = chargesOf(prepared, pricingContext, promoted, known.payment, goods, digits)
   const deliveries = charges.delivery
     ? taxableDelivery(prepared, pricingContext, charges.delivery, goods, digits)
     : []
@@ -71,7 +72,7 @@ export function taxCart(
       limits: line.limits,
       list: line.list,
       contract: line.contract,
-      stock: prepared.store.variant.get(line.wanted.variant)?.stock ?? null,
+      stock: findAvailable(known.stock, line.wanted.variant),
       before: line.total,
       beforeAmount: taxedAlone(prepared, pricingContext, line, line.total, digits),
       discounts,

@@ -2,16 +2,22 @@ import type { ItemFacts } from '../predicates/what'
 import { type Category, distancesUp } from './category'
 import { type Product, resolveValue, type Variant } from './product'
 import type { Extra } from './extra'
-import { isInStock } from './stock'
+
+/** What there is to know of a variant beside its records. */
+interface Beside {
+  /** Ids of variants of which none is left. */
+  readonly outOfStock: ReadonlySet<string>
+}
 
 /** What predicates need to know about a variant; `reachedThrough` is the same for all variants of a product. */
 export function itemFacts(
   product: Product,
   variant: Variant,
   reachedThrough: ReadonlyMap<string, number>,
+  beside: Beside,
 ): ItemFacts {
   return {
-    ...ownFacts(product, variant),
+    ...ownFacts(product, variant, beside),
     categories: reachedThrough,
     attributes: { ...product.attributes, ...variant.options },
     family: variant.family ?? product.family,
@@ -23,12 +29,13 @@ export function itemFacts(
 export function ownFacts(
   product: Product,
   variant: Variant,
+  { outOfStock }: Beside,
 ): Pick<ItemFacts, 'variant' | 'product' | 'basePrice' | 'stock'> {
   return {
     variant: variant.id,
     product: product.id,
     basePrice: resolveValue(product, variant, 'basePrice').value,
-    stock: isInStock(variant) ? 'in-stock' : 'out-of-stock',
+    stock: outOfStock.has(variant.id) ? 'out-of-stock' : 'in-stock',
   }
 }
 

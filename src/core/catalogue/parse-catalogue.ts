@@ -15,7 +15,7 @@ type AsText<Fields> = { readonly [Field in keyof Fields]: string | null }
 type OwnAmountsInput = Readonly<Record<string, AsText<ReferenceAmounts>>>
 
 type WithTextAmounts<Noun> = {
-  readonly [Field in keyof Noun]: Field extends keyof InheritedValues | 'stock'
+  readonly [Field in keyof Noun]: Field extends keyof InheritedValues
     ? string | null
     : Field extends 'ownAmounts'
       ? OwnAmountsInput
@@ -45,7 +45,6 @@ export interface PriceDigits {
 
 /** Grams are the finest weight that makes sense for a parcel, and of what is sold by weight. */
 const WEIGHT_DIGITS = 3
-const STOCK_DIGITS = 3
 
 export function parseCategory(input: Category): Parsed<Category> {
   const reader = new InputReader('category', input.code)
@@ -82,7 +81,6 @@ export function parseVariant(input: VariantInput, prices: PriceDigits): Parsed<V
     ...inheritedValues(reader, input, prices),
     sku: reader.text('sku', input.sku, LONGEST_CODE),
     position: reader.wholeNumber('position', input.position, 0),
-    stock: reader.optionalDecimal('stock', input.stock, { digits: STOCK_DIGITS, sign: 'any' }),
   })
 }
 

@@ -57,6 +57,8 @@ export interface Product extends InheritedValues {
   readonly attributes: Readonly<Record<string, string>>
   /** Names of the options its variants differ in; empty when there is only one variant. */
   readonly axes: readonly string[]
+  /** Whether more may be ordered than there is in stock. */
+  readonly backOrder: boolean
 }
 
 /** What is priced, stocked and bought. */
@@ -77,8 +79,6 @@ export interface Variant extends InheritedValues {
   readonly content: string | null
   /** Each field that is set stands instead of its product's. */
   readonly limits: QuantityLimits
-  /** How many there are; `null` where nobody counts. */
-  readonly stock: Decimal | null
 }
 
 export type ResolvedValue =

@@ -1,16 +1,78 @@
-import { add, type Decimal, isPositive, subtract } from '../decimal/decimal'
+import { type Decimal, subtract, sum } from '../decimal/decimal'
+import { InputReader } from '../issue/input-reader'
+import type { Parsed } from '../issue/issue'
 
-/**
- * What stock becomes when somebody moves it from what they saw to what they want, and it is something else by now: what
- * was sold meanwhile stays sold.
- *
- * Units  pieces; `null` where nobody counts. Where any of the three is not counted, what is wanted counts as it is.
- */
-export function moveStock(now: Decimal | null, seen: Decimal | null, wanted: Decimal | null): Decimal | null {
-  return now === null || seen === null || wanted === null ? wanted : add(now, subtract(wanted, seen))
+/** How many there are of what is counted, in units of sale. */
+export interface StockLevel {
+  /** On the shelf. */
+  readonly onHand: Decimal
+  /** Of these, promised to orders that have not been sent. Below zero is never; above what is on hand is on back order. */
+  readonly reserved: Decimal
 }
 
-/** Whether there is any of it; what nobody counts is in stock. */
-export function isInStock({ stock }: { readonly stock: Decimal | null }): boolean {
-  return stock === null || isPositive(stock)
+/** By id of the variant; of what is not in it nobody counts. */
+export type StockLevels = ReadonlyMap<string, StockLevel>
+
+/** What nobody counts. */
+export const UNCOUNTED: StockLevels = new Map()
+
+/** Why stock moved. */
+export type MovementKind =
+  /** What is on the shelf was counted, or is not counted any more. */
+  | 'counted'
+  /** A count was undone, or put right. */
+  | 'corrected'
+  /** Promised to an order. */
+  | 'reserved'
+  /** Promised to an order that was cancelled. */
+  | 'released'
+  /** Sent. */
+  | 'sold'
+  /** Taken back. */
+  | 'returned'
+
+/** What can still be promised; below zero where more has been than there is. */
+export function availableOf({ onHand, reserved }: StockLevel): Decimal {
+  return subtract(onHand, reserved)
+}
+
+/** How many can still be ordered of a variant; `null` where nobody counts. */
+export function findAvailable(levels: StockLevels, variant: string): Decimal | null {
+  const level = levels.get(variant)
+  return level ? availableOf(level) : null
+}
+
+/** What is sold by weight is counted to the gram. */
+const COUNT_DIGITS = 3
+
+/**
+ * A count as it is typed; `null` where nobody counts.
+ *
+ * Errors  no number, one below zero, or one with more than three digits behind the point.
+ */
+export function parseCount(sku: string, typed: string | null): Parsed<Decimal | null> {
+  const reader = new InputReader('variant', sku)
+  return reader.result(reader.optionalDecimal('stock', typed, { digits: COUNT_DIGITS, sign: 'not-negative' }))
+}
+
+/** How many are wanted of a variant, on however many lines. */
+export function wantedOf(
+  lines: readonly { readonly variant: string; readonly quantity: Decimal }[],
+  variant: string,
+): Decimal {
+  return sum(lines.filter((line) => line.variant === variant).map(({ quantity }) => quantity))
+}
+
+/** Which are out of stock, once some are known anew; the same set where that changes nothing. */
+export function withStates(
+  outOfStock: ReadonlySet<string>,
+  isOutOf: ReadonlyMap<string, boolean>,
+): ReadonlySet<string> {
+  if ([...isOutOf].every(([variant, isOut]) => outOfStock.has(variant) === isOut)) return outOfStock
+  const next = new Set(outOfStock)
+  for (const [variant, isOut] of isOutOf) {
+    if (isOut) next.add(variant)
+    else next.delete(variant)
+  }
+  return next
 }

@@ -138,6 +138,27 @@ export function* refreshInSteps(
   return after
 }
 
+/**
+ * The prepared store after something ran out or came in: only what asks for stock is made anew, for the items it moved.
+ *
+ * Holds  `restocked(prepare(a), out)` answers like `prepare({ ...a, outOfStock: out })`.
+ */
+export function restocked(prepared: PreparedStore, outOfStock: ReadonlySet<string>): PreparedStore {
+  const { store } = prepared
+  if (store.outOfStock === outOfStock) return prepared
+  const [before, after] = [[...store.outOfStock], [...outOfStock]]
+  const moved = [
+    ...before.filter((id) => !outOfStock.has(id)),
+    ...after.filter((id) => !store.outOfStock.has(id)),
+  ]
+  if (moved.length === 0) return prepared
+  const changes = moved.flatMap((id): readonly Change[] => {
+    const variant = store.variant.get(id)
+    return variant ? [{ kind: 'variant', id, before: variant, after: variant }] : []
+  })
+  return refresh(prepared, { ...store, outOfStock }, changes)
+}
+
 /** Whether a changed line has, or had, a schedule or a list to start from, which bound how long pricing contexts hold. */
 function mindsLists(change: Change): boolean {
   if (change.kind !== 'price-line') return false

@@ -45,9 +45,7 @@ function unsoldAtLoss(
   for (const number of below) {
     const id = index.items[number] as string
     const variant = store.variant.get(id)
-    const isThere =
-      variant !== undefined && (variant.stock === null || compare(variant.stock, '0' as Decimal) > 0)
-    if (!isThere || sold.has(id)) continue
+    if (!variant || store.outOfStock.has(id) || sold.has(id)) continue
     const known = byProduct.get(variant.product) ?? []
     byProduct.set(variant.product, known)
     known.push({ variant: id, buyer: null, amounts: {}, currency: getSettings(store).currency, fix: [] })

@@ -69,7 +69,7 @@ function checkItem(
   const at = { kind: 'variant', label: variant.sku, field: 'limits', value: spelt(own) } as const
   if (isChanged && leavesNothing(own))
     return [{ ...at, code: 'contradicts', expected: `${product.code}: ${spelt(product.limits)}` }]
-  const facts = itemFacts(product, variant, categoriesOf(next.category, product))
+  const facts = itemFacts(product, variant, categoriesOf(next.category, product), next)
   const wrong = rules.find(
     (rule) => leavesNothing(mergeLimits([own, rule])) && matchWhat(rule.scope, facts).matches,
   )
@@ -92,7 +92,7 @@ function areBoth(next: Store, left: LimitRule, right: LimitRule): boolean {
   for (const variant of next.variant.values()) {
     const product = next.product.get(variant.product)
     if (!product) continue
-    const facts = itemFacts(product, variant, categoriesOf(next.category, product))
+    const facts = itemFacts(product, variant, categoriesOf(next.category, product), next)
     const levels = inOrder(facts, buyer, left, right)
     if (levels && leavesNothing(mergeLimits(levels))) return true
   }

@@ -83,7 +83,7 @@ export function dearestSet(
     if (!product || variant.status === 'archived' || product.status === 'archived') continue
     const reached = categories.get(product.id) ?? categoriesOf(store.category, product)
     categories.set(product.id, reached)
-    const facts = itemFacts(product, variant, reached)
+    const facts = itemFacts(product, variant, reached, store)
     const base = facts.basePrice
     if (base === null || !matchWhat(scope, facts).matches) continue
     parts.forEach((part, at) => {

@@ -1,5 +1,3 @@
-import { moveStock } from '../catalogue/stock'
-import type { Decimal } from '../decimal/decimal'
 import { meansTheSame } from './same-meaning'
 import type { Change, Store } from './store'
 
@@ -42,8 +40,7 @@ export function touchedFields({ before, after }: Change): readonly string[] {
 }
 
 /**
- * Changes that were made on one store, as they would be made on another: fields that only one side changed merge, and of
- * stock the difference counts, so that what was sold meanwhile stays sold.
+ * Changes that were made on one store, as they would be made on another: fields that only one side changed merge.
  *
  * Holds   on the store they were made on, every change is itself and none conflicts.
  */
@@ -66,17 +63,9 @@ function rebaseChange(change: Change, current: Fields | null): Rebased {
   const fields: FieldConflict[] = []
   for (const field of touchedFields(change)) {
     const [before, wanted, theirs] = [base[field], mine[field], current[field]]
-    if (field === 'stock') {
-      merged[field] = moveStock(stockOf(theirs), stockOf(before), stockOf(wanted))
-      continue
-    }
     merged[field] = wanted
     if (!meansTheSame(theirs, before) && !meansTheSame(theirs, wanted))
       fields.push({ field, before, mine: wanted, theirs })
   }
   return over(merged, fields.length > 0 ? { code: 'fields', fields } : null)
-}
-
-function stockOf(value: unknown): Decimal | null {
-  return (value as Decimal | null | undefined) ?? null
 }

@@ -87,9 +87,10 @@ export const RECORD_DEFAULTS = {
     unit: 'each',
     attributes: {},
     axes: [],
+    backOrder: true,
     ...sellable,
   },
-  variant: { options: {}, position: 0, stock: null, ...sellable },
+  variant: { options: {}, position: 0, ...sellable },
   extra: { scope: EVERYTHING, basePrice: null, cost: null, ownPrices: {}, position: 0, ...active },
   group: { trade: false, taxDisplay: null, cartTaxDisplay: null, position: 0, ...active },
   account: {

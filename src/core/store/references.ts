@@ -5,7 +5,7 @@ import type { Where } from '../predicates/where'
 import type { Who } from '../predicates/who'
 import { type Breaks, referenceOf } from '../price/lines/price-method'
 import type { PromotionValue } from '../promotions/promotion'
-import type { RecordKind } from '../issue/issue'
+import { RECORD_KINDS, type RecordKind } from '../issue/issue'
 import type { Change, RecordOfKind, Store } from './store'
 
 /** That one record speaks of another. */
@@ -150,8 +150,8 @@ export function* findDependants(
   const wanted = new Set(removed.filter(({ kind }) => !UNREFERENCED_KINDS.has(kind)).map(dependantKey))
   const found = new Map<string, string[]>()
   if (wanted.size === 0) return found
-  for (const [kind, records] of Object.entries(store) as [RecordKind, ReadonlyMap<string, AnyRecord>][]) {
-    yield* eachInSteps(records.values(), (record) => {
+  for (const kind of RECORD_KINDS) {
+    yield* eachInSteps((store[kind] as ReadonlyMap<string, AnyRecord>).values(), (record) => {
       const keys = referencesOf(kind, record).map(dependantKey)
       for (const key of new Set(keys)) {
         if (!wanted.has(key)) continue

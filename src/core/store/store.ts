@@ -85,8 +85,11 @@ export interface RecordOfKind {
   readonly proof: Proof
 }
 
-/** Everything the engine reads, as plain data: records by kind and id. Never changed in place. */
-export type Store = { readonly [Kind in RecordKind]: ReadonlyMap<string, RecordOfKind[Kind]> }
+/** Everything the engine reads, as plain data: records by kind and id, and what is true of them beside. Never changed in place. */
+export type Store = { readonly [Kind in RecordKind]: ReadonlyMap<string, RecordOfKind[Kind]> } & {
+  /** Ids of variants that are counted and of which none is left. Selling is no change of the configuration. */
+  readonly outOfStock: ReadonlySet<string>
+}
 
 /** What can be paid in: the store's own currency first, then the others it takes. */
 export function currenciesTaken(store: Store): readonly string[] {
@@ -105,7 +108,8 @@ export type Change = {
 }[RecordKind]
 
 export function emptyStore(): Store {
-  return Object.fromEntries(RECORD_KINDS.map((kind) => [kind, new Map()])) as unknown as Store
+  const records = Object.fromEntries(RECORD_KINDS.map((kind) => [kind, new Map()]))
+  return { ...records, outOfStock: new Set() } as unknown as Store
 }
 
 /** Errors  throws `RangeError` for a store nobody has set up. */

@@ -1,6 +1,5 @@
 import 'server-only'
 
-import { isInStock } from '@/core/catalogue/stock'
 import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
 import type { Amounts } from '@/core/engine/context/prepared-amounts'
 import { currencyViewInto } from '@/core/engine/context/currency-view'
@@ -108,7 +107,7 @@ class Sweep {
     const signature = this.prepared.index.signatureOf[number] as number
     const isHeld = this.holds(number)
     if (this.holdsWithAnyStock?.(number) ?? isHeld)
-      this.stock[isInStock(variant) ? 'inStock' : 'outOfStock'] += 1
+      this.stock[this.prepared.store.outOfStock.has(variant.id) ? 'outOfStock' : 'inStock'] += 1
     if (this.holdsAtAnyPrice?.(number) ?? isHeld) {
       const price = amountAt(this.base, number)
       if (!Number.isNaN(price)) this.prices.push(price / this.unit)

@@ -10,7 +10,7 @@ import type { Sentence } from '@/sheet/record/sheet-view'
 /** What a product is; its prices, costs and weight stand in the table of its variants. */
 export function productSentence(record: Fields): Sentence {
   const { categories, axes, attributes, unit, taxClass, ownAmounts } = record as unknown as Product
-  return say`In ${word('categories', categories.length === 0 ? 'no category yet' : '')}, sold by the ${word('unit', unit || 'piece')}, taxed as ${word('taxClass', taxClass ? '' : 'usual')}. Its variants differ in ${word('axes', axes.length === 0 ? 'nothing' : '')}; it has ${word('attributes', Object.keys(attributes).length > 0 ? pairs(attributes) : 'no attributes')}. In other currencies its amounts are ${word('ownAmounts', Object.keys(ownAmounts).length > 0 ? `its own in ${Object.keys(ownAmounts).join(', ')}` : 'converted')}.`
+  return say`In ${word('categories', categories.length === 0 ? 'no category yet' : '')}, sold by the ${word('unit', unit || 'piece')}, taxed as ${word('taxClass', taxClass ? '' : 'usual')}; when stock runs out it is ${word('backOrder')}. Its variants differ in ${word('axes', axes.length === 0 ? 'nothing' : '')}; it has ${word('attributes', Object.keys(attributes).length > 0 ? pairs(attributes) : 'no attributes')}. In other currencies its amounts are ${word('ownAmounts', Object.keys(ownAmounts).length > 0 ? `its own in ${Object.keys(ownAmounts).join(', ')}` : 'converted')}.`
 }
 
 export function productDetails(record: Fields): Sentence {

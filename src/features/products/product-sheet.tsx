@@ -13,6 +13,8 @@ import { loadProductSheet } from './load-products'
 import { ProductGrid } from './product-grid'
 import { productDetails, productSentence } from './product-sentence'
 import { reachesOtherwise } from './rules-reaching'
+import { loadStock } from './stock/load-stock'
+import { StockSection } from './stock/stock-section'
 import { TermsSection } from './terms-section'
 
 export const productSheet: SheetOfKind = {
@@ -56,6 +58,10 @@ async function drawProduct(loaded: LoadedSheet): Promise<SheetEffect> {
               live={shown.live && after === null}
             />
             <TermsSection view={shown} />
+            <StockSection
+              view={await loadStock(requestContext.steppe, store, product, variants)}
+              live={shown.live && after === null}
+            />
           </ProductGrid>
         )}
         {!shown && <p className="text-soft">It is archived: nobody is offered it, and it has no prices.</p>}

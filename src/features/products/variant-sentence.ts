@@ -33,10 +33,9 @@ const LIMITS: readonly Inherited[] = [
 
 export function variantSentence(record: Fields, store: Store): Sentence {
   const variant = record as unknown as Variant
-  const { stock } = variant
   const product = store.product.get(variant.product)
   const options = product ? variantName(product, variant) : Object.values(variant.options).join(', ')
-  return say`${word('product', record['product'] ? '' : 'A variant of a product to choose')}, ${word('options', options || 'no options')}; stock ${word('stock', stock ?? 'not counted')}. ${parted(AMOUNTS, record, store)}`
+  return say`${word('product', record['product'] ? '' : 'A variant of a product to choose')}, ${word('options', options || 'no options')}. ${parted(AMOUNTS, record, store)}`
 }
 
 export function variantDetails(record: Fields, store: Store): Sentence {

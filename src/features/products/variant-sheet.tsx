@@ -7,6 +7,8 @@ import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { reachesOtherwise } from './rules-reaching'
+import { loadStock } from './stock/load-stock'
+import { StockSection } from './stock/stock-section'
 import { variantDetails, variantSentence } from './variant-sentence'
 
 export const variantSheet: SheetOfKind = {
@@ -36,6 +38,12 @@ async function drawVariant(loaded: LoadedSheet): Promise<SheetEffect> {
             {product.name}: its variants side by side, and their prices in every list
           </VantageLink>
         </p>
+        <div className="-mx-6">
+          <StockSection
+            view={await loadStock(before.steppe, store, product, [variant])}
+            live={before.live && after === null}
+          />
+        </div>
       </>
     ),
     side: (

@@ -137,13 +137,16 @@ async function write(
     await steppe.syncMeanwhile()
     await slices.rest()
   }
-  const revisionOf = (record: Pick<Change, 'kind' | 'id'>) =>
-    (note.keepsRevisions && steppe.revisions.get(revisionKey(record))) || changeSet
   await database
     .insert(schema.changeSets)
     .values({ id: changeSet, at, author, note: note.note, undoes, isUnfinished: true })
   await writeHistory(database, changes, changeSet, onRows)
-  await writeChanges(database, changes, revisionOf, (done) => onRows(changes.length + done))
+  await writeChanges(
+    database,
+    changes,
+    () => changeSet,
+    (done) => onRows(changes.length + done),
+  )
   await steppe.syncMeanwhile()
   return inTurn(
     steppe,
@@ -159,7 +162,7 @@ async function write(
         await note.alongside?.(transaction, changeSet)
       })
       steppe.sync()
-      keep(steppe, after, changes, changeSet, revisionOf)
+      keep(steppe, after, changes, changeSet)
       steppe.underWay = null
       return { ok: true, changeSet, changes, before, after }
     },

@@ -11,11 +11,6 @@ export interface CommitNote {
   /** The change set this one undoes. */
   readonly undoes?: number
   readonly at: Date
-  /**
-   * Records stay at the revision they had: what happens by itself, as stock that is sold, must not stand in the way of
-   * an edit somebody is at.
-   */
-  readonly keepsRevisions?: boolean
   /** Writes something else with it, all or nothing; throwing out of it calls everything off. */
   readonly alongside?: (transaction: Transaction, changeSet: number) => Promise<void>
 }

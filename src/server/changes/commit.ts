@@ -1,20 +1,18 @@
 import 'server-only'
 
 import { isDiskFull } from '../database/disk-room'
-import { liveTarget, type Target } from '../views/view'
+import type { Steppe } from '../engine/steppe'
+import { liveTarget, liveView, type Target } from '../views/view'
 import { commitInSlices, MOST_AT_ONCE } from './commit-in-slices'
-import type { CommitNote, CommitOutcome, CommitProgress } from './commit-outcome'
+import type { CommitNote, CommitOutcome, CommitProgress, Committed } from './commit-outcome'
 import { commitToDraft } from '../drafts/commit-to-draft'
 import { inTurn, mustWait } from './turns'
 import { type ChangeRequest, weigh, weighAgain } from './weigh'
 import { writeAtOnce } from './write-at-once'
 
-/** Who changes what happens by itself when something is sold. */
-export const SHOP_AUTHOR = 'Shop'
-
 /**
  * The one door for writes, to what is live or to a draft: all of the requests become one change set, or none does. Many are written in slices, between
- * which others read and write whatever these do not touch. What was sold since somebody looked stays sold.
+ * which others read and write whatever these do not touch.
  *
  * Holds   when it resolves with `ok`, the change set is on disk and the prepared engine knows it.
  * Errors  returned: what is wrong with the records, which of them changed meanwhile, or that nothing
@@ -37,6 +35,19 @@ export async function commit(
     steppe,
     () => mustWait(steppe, requests),
     () => commitAtOnce(target, requests, note, onProgress),
+  )
+}
+
+/** Writes a change set in which no record changes, for what is written with it. */
+export function noteChange(steppe: Steppe, note: CommitNote): Promise<Committed> {
+  return inTurn(
+    steppe,
+    () => mustWait(steppe, []),
+    () => {
+      const { prepared } = liveView(steppe)
+      const nothing = { ok: true, changes: [], before: prepared, after: prepared } as const
+      return writeAtOnce(steppe, nothing, note, () => undefined)
+    },
   )
 }
 

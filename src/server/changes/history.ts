@@ -1,7 +1,8 @@
 import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
-import { withChanges } from '@/core/engine/prepare'
+import { withStates } from '@/core/catalogue/stock'
+import { restocked, withChanges } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
 import { rebase, touchedFields } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'
@@ -16,7 +17,6 @@ import {
   isNotNull,
   isNull,
   lte,
-  ne,
   notInArray,
   or,
   type SQL,
@@ -29,8 +29,11 @@ import { liveView, revisionOf, type View } from '../views/view'
 import { editAfter, latestEdits, readEdit } from '../drafts/draft-rows'
 import { revisionKey } from '../records/record-tables'
 import { toChange } from '../records/undo-unfinished'
-import { commit, SHOP_AUTHOR } from './commit'
-import type { CommitOutcome } from './commit-outcome'
+import { countStock } from '../stock/move-stock'
+import { noticeStock } from '../stock/notice-stock'
+import { countsOf, stockChangedSince } from '../stock/stock-levels'
+import { commit, noteChange } from './commit'
+import type { CommitNote, CommitOutcome } from './commit-outcome'
 import type { ChangeRequest } from './weigh'
 
 export type UndoOutcome =
@@ -40,8 +43,8 @@ export type UndoOutcome =
   | { readonly ok: false; readonly code: 'back-already'; readonly label: string }
 
 /**
- * Undoes a change set by a change set of its own (which can be undone in turn). Fields it left alone, and stock
- * that was sold since, stay as they are.
+ * Undoes a change set by a change set of its own (which can be undone in turn), and the counts of stock that came with it.
+ * Fields it left alone, and what was sold since, stay as they are.
  *
  * Errors  as of `commit`: stale when a field it changed has been changed again since; what somebody has put back by hand,
  *         since no empty change is written for it; an unknown number.
@@ -52,10 +55,13 @@ export async function undo(
   note: { readonly author: string; readonly note: string; readonly at: Date },
 ): Promise<UndoOutcome> {
   const changes = await readChanges(view, changeSet)
-  if (changes.length === 0) return { ok: false, code: 'unknown-change-set' }
+  const { steppe } = view
+  const stock = view.draft ? [] : await countsOf(steppe.database, changeSet)
+  if (changes.length === 0 && stock.length === 0) return { ok: false, code: 'unknown-change-set' }
   const back = rebase(reverseChanges(changes), view.prepared.store)
   const [first] = back
-  if (first && back.every(({ change }) => touchedFields(change).length === 0)) {
+  const isBack = back.every(({ change }) => touchedFields(change).length === 0)
+  if (first && isBack && stock.length === 0) {
     const { kind, before, after } = first.change
     return { ok: false, code: 'back-already', label: labelOf(kind, before ?? (after as never)) }
   }
@@ -71,7 +77,21 @@ export async function undo(
     seen: revisionOf(view, kind, id),
     after,
   }))
-  return commit(view, requests as readonly ChangeRequest[], { ...note, undoes: changeSet })
+  const undoing: CommitNote = {
+    ...note,
+    undoes: changeSet,
+    alongside: (transaction, number) =>
+      countStock(transaction, stock, { ...note, changeSet: number }, 'corrected'),
+  }
+  const outcome = isBack
+    ? await noteChange(steppe, undoing)
+    : await commit(view, requests as readonly ChangeRequest[], undoing)
+  if (outcome.ok)
+    await noticeStock(
+      steppe,
+      stock.map(({ variant }) => variant),
+    )
+  return outcome
 }
 
 /** What the history says of a change set that takes another one back: what that one was. */
@@ -122,19 +142,22 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
     .orderBy(asc(schema.changeSets.id))
     .limit(1)
   const present = liveView(steppe).prepared
-  if (!first) return present
+  const stock = await stockChangedSince(steppe.database, instant)
+  if (!first && stock.size === 0) return present
 
   const { past, lastChangeSet } = steppe
-  const key = `${lastChangeSet}/${first.id}`
+  const key = `${lastChangeSet}/${first?.id ?? ''}/${[...stock].sort().join(' ')}`
   const known = past.get(key)
   if (known) return known
-  const later = await steppe.database
-    .select()
-    .from(schema.changes)
-    .where(and(gte(schema.changes.changeSet, first.id), lte(schema.changes.changeSet, lastChangeSet)))
-    .orderBy(asc(schema.changes.changeSet), asc(schema.changes.position))
+  const later = first
+    ? await steppe.database
+        .select()
+        .from(schema.changes)
+        .where(and(gte(schema.changes.changeSet, first.id), lte(schema.changes.changeSet, lastChangeSet)))
+        .orderBy(asc(schema.changes.changeSet), asc(schema.changes.position))
+    : []
   const back = netChanges(present.store, reverseChanges(later.map(toChange)))
-  const prepared = withChanges(present, back)
+  const prepared = restocked(withChanges(present, back), withStates(present.store.outOfStock, stock))
   past.set(key, prepared)
   for (const old of [...past.keys()].slice(0, -REMEMBERED)) past.delete(old)
   return prepared
@@ -199,7 +222,7 @@ export async function latestChangeSets(
   steppe: Steppe,
   count: number,
 ): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
-  const { id, at, author, note, undoes } = schema.changeSets
+  const { id, at, note, undoes } = schema.changeSets
   const takenBack = steppe.database
     .select({ id: undoes })
     .from(schema.changeSets)
@@ -207,7 +230,7 @@ export async function latestChangeSets(
   return steppe.database
     .select({ id, at, note })
     .from(schema.changeSets)
-    .where(and(isNull(undoes), ne(author, SHOP_AUTHOR), notInArray(id, takenBack), counts(steppe, id)))
+    .where(and(isNull(undoes), notInArray(id, takenBack), counts(steppe, id)))
     .orderBy(desc(id))
     .limit(count)
 }

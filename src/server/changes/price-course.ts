@@ -3,11 +3,10 @@ import 'server-only'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { type PricePeriod, pricePeriods } from '@/core/engine/price/price-periods'
-import { and, asc, eq, gt, inArray, lte, ne, or } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, lte, or } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { liveView } from '../views/view'
-import { SHOP_AUTHOR } from './commit'
 import { preparedAsOf } from './history'
 
 /** Why a price began: somebody changed the store, or a date in it came. */
@@ -106,7 +105,6 @@ async function movingSets(
         gt(sets.at, new Date(start)),
         lte(sets.at, new Date(end)),
         lte(sets.id, lastChangeSet),
-        ne(sets.author, SHOP_AUTHOR),
         or(
           inArray(changes.kind, [...MOVING]),
           and(eq(changes.kind, 'variant'), eq(changes.record, variant)),

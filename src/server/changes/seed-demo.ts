@@ -2,8 +2,10 @@ import 'server-only'
 
 import type { RecordKind } from '@/core/issue/issue'
 import { DEMO_AUTHOR, DEMO_LAST_LIST, DEMO_ROUNDS, DEMO_SET_UP } from '@/demo/demo-history'
-import { demoRecords } from '@/demo/demo-store'
+import { demoCounts, demoRecords } from '@/demo/demo-store'
 import type { Steppe } from '../engine/steppe'
+import { countStock, type StockCount } from '../stock/move-stock'
+import { noticeStock } from '../stock/notice-stock'
 import { commit } from './commit'
 import type { ChangeRequest } from './weigh'
 import { liveTarget, revisionOf } from '../views/view'
@@ -56,4 +58,13 @@ export async function seedDemo(steppe: Steppe): Promise<void> {
     })
     if (!outcome.ok) throw new RangeError(`the demo cannot be stored: ${JSON.stringify(outcome)}`)
   }
+
+  const counts = demoCounts().map((count): StockCount => ({ ...count, seen: null }))
+  const note = { author: DEMO_AUTHOR, ...DEMO_SET_UP }
+  await steppe.database.transaction((transaction) => countStock(transaction, counts, note))
+  steppe.sync()
+  await noticeStock(
+    steppe,
+    counts.map(({ variant }) => variant),
+  )
 }

@@ -1,9 +1,8 @@
 import 'server-only'
 
-import { and, count, desc, inArray, lt, lte, ne } from 'drizzle-orm'
+import { and, count, desc, inArray, lt, lte } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
-import { SHOP_AUTHOR } from './commit'
 
 /** One change of what is live. */
 export interface StoreChange {
@@ -30,13 +29,7 @@ export async function storeHistory(
   const rows = await database
     .select()
     .from(sets)
-    .where(
-      and(
-        ne(sets.author, SHOP_AUTHOR),
-        lte(sets.id, lastChangeSet),
-        before === null ? undefined : lt(sets.id, before),
-      ),
-    )
+    .where(and(lte(sets.id, lastChangeSet), before === null ? undefined : lt(sets.id, before)))
     .orderBy(desc(sets.id))
     .limit(limit)
   const ids = rows.map(({ id }) => id)

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { restocked } from '@/core/engine/prepare'
 import type { Change } from '@/core/store/store'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
@@ -16,19 +17,20 @@ export async function writeAtOnce(
   onProgress: CommitProgress,
 ): Promise<Committed> {
   const changeSet = steppe.lastChangeSet + 1
-  const revisionOf = (record: Pick<Change, 'kind' | 'id'>) =>
-    (note.keepsRevisions && steppe.revisions.get(revisionKey(record))) || changeSet
   const { author, at, undoes = null } = note
   await steppe.database.transaction(async (transaction) => {
     await transaction.insert(schema.changeSets).values({ id: changeSet, at, author, note: note.note, undoes })
     await writeHistory(transaction, changes, changeSet, (done) => onProgress('writing', done))
-    await writeChanges(transaction, changes, revisionOf, (done) =>
-      onProgress('writing', changes.length + done),
+    await writeChanges(
+      transaction,
+      changes,
+      () => changeSet,
+      (done) => onProgress('writing', changes.length + done),
     )
     await note.alongside?.(transaction, changeSet)
   })
   steppe.sync()
-  keep(steppe, after, changes, changeSet, revisionOf)
+  keep(steppe, after, changes, changeSet)
   return { ok: true, changeSet, changes, before, after }
 }
 
@@ -38,13 +40,13 @@ export function keep(
   after: PreparedStore,
   changes: readonly Change[],
   changeSet: number,
-  revisionOf: (record: Pick<Change, 'kind' | 'id'>) => number,
 ): void {
-  steppe.prepared = after
+  // Something may have run out since this was weighed.
+  steppe.prepared = steppe.prepared ? restocked(after, steppe.prepared.store.outOfStock) : after
   steppe.broken = null
   steppe.lastChangeSet = changeSet
   for (const change of changes) {
     if (change.after === null) steppe.revisions.delete(revisionKey(change))
-    else steppe.revisions.set(revisionKey(change), revisionOf(change))
+    else steppe.revisions.set(revisionKey(change), changeSet)
   }
 }

@@ -16,9 +16,15 @@ import { PGlite } from '@electric-sql/pglite'
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import { lockDirectory } from './directory-lock'
-import * as schema from './schema'
+import * as records from './schema'
+import * as selling from './selling-schema'
+
+const schema = { ...records, ...selling }
 
 export type Database = PgliteDatabase<typeof schema>
+
+/** A transaction, or the database itself for statements each on its own. */
+export type Writer = Pick<Database, 'execute'>
 
 export interface OpenDatabase {
   readonly database: Database

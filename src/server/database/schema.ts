@@ -1,5 +1,4 @@
-import type { Choice } from '@/core/promotions/facts'
-import type { Condition, Payment, PromotionValue, UseLimits } from '@/core/promotions/promotion'
+import type { Condition, PromotionValue, UseLimits } from '@/core/promotions/promotion'
 import type { AccessEffect, Gate, Landing } from '@/core/access/access'
 import type { Assortment } from '@/core/access/assortment'
 import type { AllowedQuantity, QuantityLimits } from '@/core/limits/limit'
@@ -234,6 +233,7 @@ export const products = pgTable(
     family: text('family').references(() => priceFamilies.id),
     attributes: jsonb('attributes').$type<Record<string, string>>().notNull(),
     axes: jsonb('axes').$type<string[]>().notNull(),
+    backOrder: boolean('back_order').notNull(),
     ...inheritedValues(),
     revision: revision(),
   },
@@ -270,7 +270,6 @@ export const variants = pgTable(
     position: integer('position').notNull(),
     status: status(),
     family: text('family').references(() => priceFamilies.id),
-    stock: numeric('stock'),
     ...inheritedValues(),
     revision: revision(),
   },
@@ -549,72 +548,6 @@ export const passcodes = pgTable(
     revision: revision(),
   },
   (table) => [codeIndex('passcode_code', table.code)],
-)
-
-/** Who is in the shop: the cookie is a random word, of which only a digest is kept. */
-export const shopSessions = pgTable('shop_session', {
-  /** Digest of the word in the cookie. */
-  id: text('id').primaryKey(),
-  buyer: text('buyer').notNull(),
-  deliverTo: text('deliver_to'),
-  currency: text('currency'),
-  /** Id of the passcode that was typed. */
-  passcode: text('passcode'),
-  cart: text('cart'),
-  /** Code of the draft the merchant looks at the shop through; null for whoever buys. */
-  draft: text('draft'),
-  at: timestamp('at', { withTimezone: true }).notNull(),
-})
-
-/** What is in a visitor's cart; not a record of the store, and in no history. */
-export const carts = pgTable('cart', {
-  id: text('id').primaryKey(),
-  lines: jsonb('lines').$type<readonly unknown[]>().notNull(),
-  /** Codes of promotions, as they were typed. */
-  codes: jsonb('codes').$type<readonly string[]>().notNull().default([]),
-  /** What was said to offers, by the promotion's id. */
-  choices: jsonb('choices').$type<Readonly<Record<string, Choice>>>().notNull().default({}),
-  /** How the buyer will pay, once they have said. */
-  payment: text('payment').$type<Payment>(),
-  /** Wrong codes, and when the first of them was typed: they can only be tried so often. */
-  wrongCodes: integer('wrong_codes').notNull().default(0),
-  wrongSince: timestamp('wrong_since', { withTimezone: true, mode: 'date' }),
-  at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
-})
-
-/** What was bought, at the figures of its moment. */
-export const orders = pgTable(
-  'shop_order',
-  {
-    number: integer('number').primaryKey(),
-    /** Id of the account; `null` for a guest. */
-    account: text('account'),
-    /** Whose cart it was, so that a guest finds it again. */
-    visitor: text('visitor').notNull(),
-    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
-    document: jsonb('document').notNull(),
-  },
-  (table) => [index('shop_order_account').on(table.account)],
-)
-
-/** What promotions an order used, so that no limit of use is passed. */
-export const promotionUses = pgTable(
-  'promotion_use',
-  {
-    order: integer('order_number')
-      .notNull()
-      .references(() => orders.number),
-    /** Id; the promotion may be gone by now. */
-    promotion: text('promotion').notNull(),
-    account: text('account'),
-    visitor: text('visitor').notNull(),
-    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
-    uses: integer('uses').notNull(),
-  },
-  (table) => [
-    primaryKey({ columns: [table.order, table.promotion] }),
-    index('promotion_use_promotion').on(table.promotion),
-  ],
 )
 
 export const changeSets = pgTable('change_set', {

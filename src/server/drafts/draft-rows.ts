@@ -4,9 +4,9 @@ import type { DraftChange } from '@/core/drafts/amend'
 import { codeFromName } from '@/core/store/code-from-name'
 import type { Change } from '@/core/store/store'
 import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database, Writer } from '../database/open-database'
 import * as schema from '../database/schema'
-import { revisionKey, ROWS_A_WRITE, type Writer } from '../records/record-tables'
+import { revisionKey, ROWS_A_WRITE } from '../records/record-tables'
 import { toChange } from '../records/undo-unfinished'
 
 /** A draft as it stands in the database, without what is in it. */

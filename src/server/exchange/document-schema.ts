@@ -2,16 +2,22 @@ import 'server-only'
 
 import { RECORD_KINDS } from '@/core/issue/issue'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import type Joi from 'joi'
+import Joi from 'joi'
 import { RECORD_SCHEMAS } from '../records/record-schema'
 import { SECTIONS } from './store-document'
 
 type Json = { [field: string]: unknown }
 
+/** A count may stand in a variant, though it is no part of it. */
+const SCHEMAS: typeof RECORD_SCHEMAS = {
+  ...RECORD_SCHEMAS,
+  variant: (RECORD_SCHEMAS.variant as Joi.ObjectSchema).keys({ stock: Joi.string().allow(null).optional() }),
+}
+
 /** The JSON Schema (draft 2020-12) of the store document, made from the schemas records are checked with. */
 export function documentSchema(): object {
   const sections = RECORD_KINDS.map((kind) => {
-    const record = withDefaults(tightened(schemaOf(RECORD_SCHEMAS[kind])) as Json, RECORD_DEFAULTS[kind])
+    const record = withDefaults(tightened(schemaOf(SCHEMAS[kind])) as Json, RECORD_DEFAULTS[kind])
     return [SECTIONS[kind], kind === 'settings' ? record : { type: 'array', items: record }]
   })
   return {

@@ -3,11 +3,15 @@ import 'server-only'
 import { RECORD_KINDS, type RecordKind } from '@/core/issue/issue'
 import { meansTheSame } from '@/core/store/same-meaning'
 import { emptyStore } from '@/core/store/store'
-import { commit } from '../changes/commit'
+import { commit, noteChange } from '../changes/commit'
+import type { CommitNote } from '../changes/commit-outcome'
 import type { ChangeRequest } from '../changes/weigh'
 import { liveTarget, revisionOf } from '../views/view'
 import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
+import { countStock, type StockCount } from '../stock/move-stock'
+import { noticeStock } from '../stock/notice-stock'
+import { readStock } from '../stock/stock-levels'
 import { type DocumentError, readDocumentInSlices } from './store-document'
 
 export type ImportOutcome =
@@ -48,9 +52,26 @@ export async function importDocument(
   }
   // Others may have written while the document was read: then it does not say what the store is to be.
   if (revision !== null && steppe.lastChangeSet !== seenAt) return moved(seenAt, steppe.lastChangeSet)
-  if (requests.length === 0) return { ok: true, changed: 0 }
-  const outcome = await commit(target, requests, { ...note, note: 'Import of a store document' })
-  if (outcome.ok) return { ok: true, changed: outcome.changes.length }
+  const levels = await readStock(steppe.database, [...read.stock.keys()])
+  const counts = [...read.stock].flatMap(([variant, counted]): readonly StockCount[] => {
+    const seen = levels.get(variant)?.onHand ?? null
+    return seen === counted ? [] : [{ variant, seen, counted }]
+  })
+  if (requests.length === 0 && counts.length === 0) return { ok: true, changed: 0 }
+  const says = { ...note, note: 'Import of a store document' }
+  const written: CommitNote = {
+    ...says,
+    alongside: (transaction, changeSet) => countStock(transaction, counts, { ...says, changeSet }),
+  }
+  const outcome =
+    requests.length === 0 ? await noteChange(steppe, written) : await commit(target, requests, written)
+  if (outcome.ok) {
+    await noticeStock(
+      steppe,
+      counts.map(({ variant }) => variant),
+    )
+    return { ok: true, changed: outcome.changes.length + counts.length }
+  }
   if (outcome.code === 'nothing-to-change') return { ok: true, changed: 0 }
   if (outcome.code === 'disk-full') return fail('disk-full', `${outcome.freeBytes} bytes free`)
   if (outcome.code === 'unreadable') return fail('unreadable', outcome.why)

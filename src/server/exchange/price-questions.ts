@@ -2,6 +2,9 @@ import 'server-only'
 
 import type { CartLineWanted, PastPurchase } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
+import { stockAsked } from '@/core/cart/stock-asked'
+import { findBySku } from '@/core/catalogue/find-by-code'
+import { type StockLevels, UNCOUNTED } from '@/core/catalogue/stock'
 import { ask } from '@/core/engine/ask'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { readPromotionFacts } from './promotion-facts'
@@ -35,15 +38,38 @@ export function answerQuestions(
   prepared: PreparedStore,
   questions: unknown,
   now: number,
+  stock: StockLevels = UNCOUNTED,
 ): readonly PriceAnswer[] | null {
   if (!Array.isArray(questions)) return null
-  return questions.map((each: unknown) => answerQuestion(prepared, each, now))
+  return questions.map((each: unknown) => answerQuestion(prepared, each, now, { stock }))
 }
 
 /** Drafts by what questions call them, `draft:spring`, as if each were live. */
-export type DraftStores = ReadonlyMap<string, PreparedStore>
+type DraftStores = ReadonlyMap<string, PreparedStore>
 
 const NO_DRAFTS: DraftStores = new Map()
+
+/** What questions ask for beside the store. */
+export interface Beside {
+  readonly drafts?: DraftStores | undefined
+  /** How many there are of what is counted; left out where stock is not asked for. */
+  readonly stock?: StockLevels
+}
+
+/** Ids of the variants whose stock some questions ask for, as far as they can be read. */
+export function stockOfQuestions({ store }: PreparedStore, questions: readonly unknown[]): readonly string[] {
+  const lines = questions.flatMap((question) => {
+    const { lines: given } = (question ?? {}) as { readonly lines?: unknown }
+    return Array.isArray(given) ? (given as readonly unknown[]) : []
+  })
+  if (lines.length === 0) return []
+  const wanted = lines.flatMap((line) => {
+    const { sku } = (line ?? {}) as { readonly sku?: unknown }
+    const variant = typeof sku === 'string' ? findBySku(store.variant, sku) : undefined
+    return variant ? [{ variant: variant.id }] : []
+  })
+  return stockAsked(store, wanted)
+}
 
 /** What a question wants to be asked in; `null` for what is live. */
 export function draftOfQuestion(submitted: unknown): string | null {
@@ -56,7 +82,7 @@ export function answerQuestion(
   live: PreparedStore,
   submitted: unknown,
   now: number,
-  drafts: DraftStores = NO_DRAFTS,
+  { drafts = NO_DRAFTS, stock = UNCOUNTED }: Beside = {},
 ): PriceAnswer {
   const isCart = typeof submitted === 'object' && submitted !== null && 'lines' in submitted
   const { error } = (isCart ? cartQuestion : question).validate(submitted, {
@@ -73,7 +99,7 @@ export function answerQuestion(
       ...unknown('unknown-draft', 'in', wanted ?? '', [...drafts.keys()]),
     }
   return isCart
-    ? answerCart(prepared, submitted as SubmittedCart, now)
+    ? answerCart(prepared, submitted as SubmittedCart, now, stock)
     : answerItem(prepared, submitted as SubmittedItem, now)
 }
 
@@ -90,7 +116,12 @@ function answerItem(prepared: PreparedStore, submitted: SubmittedItem, now: numb
   return { id, ...toItemAnswer(prepared, from.value, line.value, asked.value) }
 }
 
-function answerCart(prepared: PreparedStore, submitted: SubmittedCart, now: number): PriceAnswer {
+function answerCart(
+  prepared: PreparedStore,
+  submitted: SubmittedCart,
+  now: number,
+  stock: StockLevels,
+): PriceAnswer {
   const { id } = submitted
   const from = readBuyerContext(prepared, submitted, now)
   if ('error' in from) return { id, error: from.error }
@@ -114,7 +145,7 @@ function answerCart(prepared: PreparedStore, submitted: SubmittedCart, now: numb
   }
   const promotions = readPromotionFacts(prepared.store, submitted)
   if (!promotions.ok) return { id, error: { ...promotions.error, value: cut(promotions.error.value) } }
-  const priced = priceCart(prepared, { ...from.value, lines, past, promotions: promotions.value })
+  const priced = priceCart(prepared, { ...from.value, lines, past, promotions: promotions.value, stock })
   if (!priced.ok) return { id, error: fromQuestionError(submitted.lines, priced.error.code) }
   return { id, ...toCartAnswer(prepared, priced.value) }
 }

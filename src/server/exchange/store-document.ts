@@ -1,5 +1,7 @@
 import 'server-only'
 
+import { parseCount, type StockLevels, UNCOUNTED } from '@/core/catalogue/stock'
+import { type Decimal, isPositive } from '@/core/decimal/decimal'
 import type { Issue, RecordKind } from '@/core/issue/issue'
 import { findNearest, RECORD_KINDS } from '@/core/issue/issue'
 import { ALWAYS } from '@/core/predicates/when'
@@ -51,21 +53,30 @@ type Fields = Record<string, unknown>
  * The whole configuration as one JSON document: every field of every record, records and fields in a fixed order,
  * so that the same store gives the same text.
  */
-export function toDocument(store: Store): object {
+export function toDocument(store: Store, stock: StockLevels = UNCOUNTED): object {
+  const counted = withCount(stock)
   const sections = RECORD_KINDS.map((kind) => {
-    const sorted = recordsInOrder(store, kind).map(inFixedOrder)
+    const sorted = recordsInOrder(store, kind).map(counted).map(inFixedOrder)
     return [SECTIONS[kind], kind === 'settings' ? (sorted[0] ?? null) : sorted]
   })
   return { format: FORMAT, version: VERSION, ...Object.fromEntries(sections) }
 }
 
+/** A variant that is counted, with what is on hand; every other record as it is. */
+function withCount(stock: StockLevels): (record: Identified) => Identified {
+  return (record) => {
+    const level = stock.get(record.id)
+    return level && 'sku' in record ? ({ ...record, stock: level.onHand } as Identified) : record
+  }
+}
+
 /** The same as text in pieces, for stores too large to be written in one go while others wait. */
-export async function* documentText(store: Store): AsyncGenerator<string> {
+export async function* documentText(store: Store, stock: StockLevels = UNCOUNTED): AsyncGenerator<string> {
   yield `{"format":"${FORMAT}","version":${VERSION}`
   for (const kind of RECORD_KINDS) {
     yield `,"${SECTIONS[kind]}":`
     if (kind === 'settings') yield JSON.stringify(inFixedOrder([...store.settings.values()][0] ?? null))
-    else yield* arrayText(inSlices(store[kind]))
+    else yield* arrayText(inSlices(store[kind], kind === 'variant' ? withCount(stock) : (record) => record))
   }
   yield '}'
 }
@@ -78,7 +89,10 @@ interface Identified {
 const RECORDS_A_PART = 200
 
 /** Records in the order of their ids: those made since the store was read stand behind the others, and are merged in. */
-async function* inSlices(records: ReadonlyMap<string, Identified>): AsyncGenerator<readonly unknown[]> {
+async function* inSlices(
+  records: ReadonlyMap<string, Identified>,
+  shown: (record: Identified) => Identified,
+): AsyncGenerator<readonly unknown[]> {
   const slices = new Slices()
   const behind: Identified[] = []
   let last = ''
@@ -95,14 +109,14 @@ async function* inSlices(records: ReadonlyMap<string, Identified>): AsyncGenerat
     if (record.id <= last) continue
     last = record.id
     for (; at < behind.length && (behind[at] as Identified).id < last; at += 1)
-      part.push(inFixedOrder(behind[at]))
-    part.push(inFixedOrder(record))
+      part.push(inFixedOrder(shown(behind[at] as Identified)))
+    part.push(inFixedOrder(shown(record)))
     if (part.length < RECORDS_A_PART) continue
     yield part
     part = []
     await slices.rest()
   }
-  yield [...part, ...behind.slice(at).map(inFixedOrder)]
+  yield [...part, ...behind.slice(at).map(shown).map(inFixedOrder)]
 }
 
 function recordsInOrder(store: Store, kind: RecordKind): readonly Identified[] {
@@ -150,7 +164,12 @@ export interface DocumentError {
 }
 
 export type ReadDocument =
-  | { readonly ok: true; readonly store: Store }
+  | {
+      readonly ok: true
+      readonly store: Store
+      /** What the document says was counted, by id of the variant; `null` where nobody counts any more. */
+      readonly stock: ReadonlyMap<string, Decimal | null>
+    }
   | { readonly ok: false; readonly errors: readonly DocumentError[] }
 
 /**
@@ -159,7 +178,7 @@ export type ReadDocument =
  * `known` is the store there is: records that say what they say already are taken from it as they are.
  *
  * Errors  an unknown section or field is refused with its name, whatever `parseRecord` and `checkChanges` refuse.
- * Holds   `readDocument(toDocument(store))` is `store`.
+ * Holds   `readDocument(toDocument(store, stock))` is both.
  */
 export function readDocument(document: unknown, known: Store = emptyStore()): ReadDocument {
   const steps = readSteps(document, known)
@@ -202,8 +221,10 @@ function* readSteps(document: unknown, known: Store): Generator<undefined, ReadD
     drafts.find(({ kind }) => kind === 'settings')?.record,
   )
   const changes: Change[] = []
-  for (const { kind, record, where } of drafts) {
+  const stock = new Map<string, Decimal | null>()
+  for (const { kind, record: given, where } of drafts) {
     yield
+    const record = kind === 'variant' ? takeCount(given, where, stock, errors) : given
     const before = known[kind].get(record['id'] as string)
     if (isSameContext && before && meansTheSame(before, record)) {
       changes.push({ kind, id: before.id, before: null, after: before } as Change)
@@ -219,11 +240,31 @@ function* readSteps(document: unknown, known: Store): Generator<undefined, ReadD
     else changes.push({ kind, id: parsed.value.id, before: null, after: parsed.value } as Change)
   }
   if (errors.length > 0) return fail(errors)
-  const store = applyChanges(emptyStore(), changes)
+  const out = [...stock].filter(([, counted]) => counted !== null && !isPositive(counted))
+  const outOfStock = new Set(out.map(([variant]) => variant))
+  const store = { ...applyChanges(emptyStore(), changes), outOfStock }
   const issues = checkChanges(store, changes)
   if (issues.length > 0)
     return fail(issues.map((issue) => fromIssue(issue, `${SECTIONS[issue.kind]} ${issue.label}`)))
-  return { ok: true, store }
+  return { ok: true, store, stock }
+}
+
+/** A count stands beside what a variant is: it is taken out of the record. */
+function takeCount(
+  { stock: typed, ...record }: Fields,
+  where: string,
+  stock: Map<string, Decimal | null>,
+  errors: DocumentError[],
+): Fields {
+  if (typed === undefined) return record
+  if (typed !== null && typeof typed !== 'string')
+    errors.push(error('malformed', `${where}.stock`, typed, 'a number as text, such as "40", or null'))
+  else {
+    const parsed = parseCount(String(record['sku']), typed)
+    if (parsed.ok) stock.set(record['id'] as string, parsed.value)
+    else errors.push(...parsed.issues.map((issue) => fromIssue(issue, where)))
+  }
+  return record
 }
 
 function checkHead(given: Fields): DocumentError[] {

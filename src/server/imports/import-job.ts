@@ -5,7 +5,12 @@ import type { Issue } from '@/core/issue/issue'
 import type { PriceList } from '@/core/price/lines/price-list'
 import type { Store } from '@/core/store/store'
 import { randomUUID } from 'node:crypto'
-import { commit } from '../changes/commit'
+import { commit, noteChange } from '../changes/commit'
+import type { CommitNote } from '../changes/commit-outcome'
+import { UNCOUNTED } from '@/core/catalogue/stock'
+import { countStock } from '../stock/move-stock'
+import { noticeStock } from '../stock/notice-stock'
+import { readStock } from '../stock/stock-levels'
 import { yieldToOthers } from '../doors/slices'
 import { type ChangeRequest, parseContext } from '../changes/weigh'
 import { isChangedByDraft, liveView, revisionOf } from '../views/view'
@@ -248,6 +253,7 @@ async function read(steppe: Steppe, job: ImportJob): Promise<void> {
     matching: job.matching,
     mark: job.mark,
     leftOut: new Set(job.leftOut),
+    stock: job.target.kind === 'products' ? await readStock(steppe.database) : UNCOUNTED,
     newId: randomUUID,
     pause: async (done: number) => {
       job.state = { step: 'reading', done, of: job.table.rows.length }
@@ -276,7 +282,7 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
       return void (job.state = { step: 'preview', notice: 'store-changed' })
   }
   const view = liveView(steppe)
-  const { drafts, outcomes } = job.reading as ImportReading
+  const { drafts, outcomes, counts } = job.reading as ImportReading
   const rows = outcomes.filter(({ result }) => result === 'new' || result === 'changed').length
   const requests = drafts.map(({ kind, id, after }) => ({
     kind,
@@ -285,23 +291,31 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
     after,
   })) as readonly ChangeRequest[]
   const note = `${rows} ${rows === 1 ? 'row' : 'rows'} of ${job.fileName} imported`
-  const outcome = await commit(
-    view,
-    requests,
-    {
-      author,
-      note,
-      at: currentInstant(),
-      alongside: (transaction, changeSet) =>
-        noteImport(transaction, job.id, { step: 'done', changeSet, rows }),
+  const at = currentInstant()
+  const written: CommitNote = {
+    author,
+    note,
+    at,
+    alongside: async (transaction, changeSet) => {
+      await countStock(transaction, counts, { author, note, at, changeSet })
+      await noteImport(transaction, job.id, { step: 'done', changeSet, rows })
     },
-    async (stage, done) => {
-      // Every record is written twice: itself, and its line of the history.
-      job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
-      await yieldToOthers()
-      if (job.isCancelled) throw new Cancelled()
-    },
-  )
+  }
+  // A file of counts alone changes no record.
+  const outcome =
+    requests.length === 0 && counts.length > 0
+      ? await noteChange(steppe, written)
+      : await commit(view, requests, written, async (stage, done) => {
+          // Every record is written twice: itself, and its line of the history.
+          job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
+          await yieldToOthers()
+          if (job.isCancelled) throw new Cancelled()
+        })
+  if (outcome.ok)
+    await noticeStock(
+      steppe,
+      counts.map(({ variant }) => variant),
+    )
   if (outcome.ok) job.state = { step: 'done', changeSet: outcome.changeSet, rows }
   else if (outcome.code === 'invalid') job.state = { step: 'refused', issues: outcome.issues }
   else job.state = { step: 'preview', notice: outcome.code === 'stale' ? 'store-changed' : 'nothing' }

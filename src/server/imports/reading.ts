@@ -1,6 +1,8 @@
+import type { StockLevels } from '@/core/catalogue/stock'
 import type { RecordKind } from '@/core/issue/issue'
 import type { InputOfKind, ParseContext } from '@/core/store/parse-record'
 import type { Store } from '@/core/store/store'
+import type { StockCount } from '../stock/move-stock'
 import type { NewBranch } from './products/category-book'
 import type { Matching } from './import-field'
 import type { DecimalMark } from '@/core/decimal/written-amount'
@@ -10,6 +12,8 @@ import type { RowOutcome } from './row-outcome'
 /** Everything that reading a file depends on. */
 export interface ReadingInput {
   readonly store: Store
+  /** How many there are of what is counted. */
+  readonly stock: StockLevels
   readonly context: ParseContext
   readonly table: ImportedTable
   readonly matching: Matching
@@ -31,6 +35,8 @@ export interface ImportReading {
   readonly outcomes: readonly RowOutcome[]
   readonly drafts: readonly RecordInput[]
   readonly branches: readonly NewBranch[]
+  /** What was counted, by the file. */
+  readonly counts: readonly StockCount[]
 }
 
 /** How many rows are read between two pauses. */

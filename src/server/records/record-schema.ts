@@ -287,6 +287,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     categories: ids,
     attributes: stringMap,
     axes: Joi.array().items(Joi.string()).unique(),
+    backOrder: Joi.boolean(),
     ...inherited,
   }),
   variant: Joi.object({
@@ -295,7 +296,6 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     product: id,
     options: stringMap,
     position,
-    stock: amount,
     ...inherited,
   }),
   extra: Joi.object({

@@ -5,11 +5,10 @@ import { RECORD_KINDS, type RecordKind } from '@/core/issue/issue'
 import { type Change, emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
 import { getTableColumns, getTableName, sql } from 'drizzle-orm'
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
-import type { Database } from '../database/open-database'
+import type { Database, Writer } from '../database/open-database'
 import * as schema from '../database/schema'
+import { readOutOfStock } from '../stock/stock-levels'
 
-/** A transaction, or the database itself for statements each on its own. */
-export type Writer = Pick<Database, 'execute'>
 type Fields = Readonly<Record<string, unknown>>
 
 /** A field that lies in a table of its own, one row an entry, so that the database knows what it speaks of. */
@@ -74,7 +73,7 @@ export const ROWS_A_WRITE = 500
 
 /** Reads the whole store. */
 export async function loadStore(database: Database): Promise<{ store: Store; revisions: Revisions }> {
-  const store: Record<string, ReadonlyMap<string, unknown>> = { ...emptyStore() }
+  const store: Record<string, unknown> = { ...emptyStore(), outOfStock: await readOutOfStock(database) }
   const revisions: Revisions = new Map()
   for (const kind of RECORD_KINDS) {
     const records = new Map<string, unknown>()

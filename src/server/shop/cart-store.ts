@@ -7,7 +7,7 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Payment } from '@/core/promotions/promotion'
 import { eq } from 'drizzle-orm'
 import { requireRoom } from '../database/disk-room'
-import { carts } from '../database/schema'
+import { carts } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
 import { currentInstant } from '@/server/clock'
 

@@ -2,18 +2,19 @@ import 'server-only'
 
 import type { PastPurchase } from '@/core/cart/cart'
 import type { UnitPrice } from '@/core/catalogue/content'
-import { type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
+import { wantedOf } from '@/core/catalogue/stock'
+import { add, compare, type Decimal, ZERO } from '@/core/decimal/decimal'
 import type { TaxDisplay } from '@/core/places/place'
-import { and, desc, eq, isNull } from 'drizzle-orm'
-import { DiskFullError, requireRoom } from '../database/disk-room'
-import { getSettings } from '@/core/store/store'
-import { carts, orders, promotionUses } from '../database/schema'
-import { commit, SHOP_AUTHOR } from '../changes/commit'
-import type { CommitNote, Transaction } from '../changes/commit-outcome'
-import type { ChangeRequest } from '../changes/weigh'
-import { liveView, revisionOf, type View } from '../views/view'
-import { type Steppe } from '../engine/steppe'
 import { startOfDay } from '@/core/predicates/instant'
+import { getSettings } from '@/core/store/store'
+import { and, desc, eq, isNull } from 'drizzle-orm'
+import type { Transaction } from '../changes/commit-outcome'
+import { requireRoom } from '../database/disk-room'
+import { nextNumber } from '../database/number-series'
+import { carts, orders, promotionUses } from '../database/selling-schema'
+import type { Steppe } from '../engine/steppe'
+import { moveStock } from '../stock/move-stock'
+import { noticeStock } from '../stock/notice-stock'
 import { readUses } from './promotion-uses'
 
 /** An address typed at the checkout, or chosen. */
@@ -97,37 +98,111 @@ export interface OrderOwner {
   readonly visitor: string | null
 }
 
-const FIRST_NUMBER = 10_001
+/** An order is placed, or why not: then nothing of it is. */
+export type PlacedOrder =
+  | { readonly ok: true; readonly number: number }
+  /** The cart was ordered a moment ago, from another window or by a second click. */
+  | { readonly ok: false; readonly code: 'cart-gone' }
+  /** A promotion was used for the last time meanwhile. */
+  | { readonly ok: false; readonly code: 'used-up'; readonly promotion: string }
+  /** Somebody was quicker: fewer are left than are wanted, and no more may be ordered. `variant` is an id. */
+  | { readonly ok: false; readonly code: 'short'; readonly variant: string; readonly available: Decimal }
+  /** The account has ordered since the cart was looked at, so that its limits over days have to be looked at again. */
+  | { readonly ok: false; readonly code: 'ordered-meanwhile' }
+
+/** What an order is placed with beside its figures. */
+export interface PlacingOrder {
+  readonly owner: OrderOwner & { readonly visitor: string }
+  readonly document: OrderDocument
+  readonly at: Date
+  /** The last order of the account when the cart was looked at. */
+  readonly seenLast: number | null
+}
 
 /**
- * Keeps an order, gives it the next number, empties the cart and lowers the stock that is counted, all or nothing,
- * forced to disk.
+ * Keeps an order, gives it the next number, empties the cart, and promises it the stock and the uses of promotions it needs: all
+ * or nothing, forced to disk. Nothing of the configuration changes.
  *
- * Errors  `null` when the cart is gone: it was ordered a moment ago, from another window or by a second click; the name
- *         of a promotion that was used for the last time meanwhile, with nothing ordered. Throws `DiskFullError`.
+ * Errors  returned as `PlacedOrder` says. Throws `DiskFullError`.
  */
-export async function placeOrder(
-  steppe: Steppe,
-  owner: OrderOwner & { readonly visitor: string },
-  document: OrderDocument,
-  at: Date,
-): Promise<number | { readonly usedUp: string } | null> {
+export async function placeOrder(steppe: Steppe, placing: PlacingOrder): Promise<PlacedOrder> {
   requireRoom(steppe)
-  let number = FIRST_NUMBER
-  const keep = async (transaction: Transaction) => {
-    number = await keepOrder(steppe, transaction, owner, document, at)
-  }
   try {
-    if (!(await lowerStock(steppe, document, { at, alongside: keep }))) {
-      await steppe.database.transaction(keep)
-      steppe.sync()
-    }
-    return number
+    const number = await steppe.database.transaction((transaction) => keepOrder(steppe, transaction, placing))
+    steppe.sync()
+    await noticeStock(
+      steppe,
+      placing.document.lines.map(({ variant }) => variant),
+    )
+    return { ok: true, number }
   } catch (error) {
-    if (error instanceof CartGone) return null
-    if (error instanceof UsedUp) return { usedUp: error.message }
+    if (error instanceof NotPlaced) return error.because
     throw error
   }
+}
+
+/** Calls the whole transaction off. */
+class NotPlaced extends Error {
+  constructor(readonly because: Exclude<PlacedOrder, { readonly ok: true }>) {
+    super(because.code)
+  }
+}
+
+async function keepOrder(
+  steppe: Steppe,
+  transaction: Transaction,
+  { owner, document, at, seenLast }: PlacingOrder,
+): Promise<number> {
+  const { account, visitor } = owner
+  // Whoever places an order waits here for the one before: what follows is counted by one at a time.
+  const number = await nextNumber(transaction, 'order')
+  const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
+  if (taken.length === 0) throw new NotPlaced({ ok: false, code: 'cart-gone' })
+  if (account !== null && (await lastOrderOf(transaction, account)) !== seenLast)
+    throw new NotPlaced({ ok: false, code: 'ordered-meanwhile' })
+  await requireUses(steppe, transaction, owner, document, at)
+  await transaction.insert(orders).values({ number, account, visitor, at, document })
+  await reserveStock(steppe, transaction, document, { at, order: number })
+  const used = document.promotions.map(({ id, uses }) => ({
+    ...{ order: number, promotion: id, account, visitor, at, uses },
+  }))
+  if (used.length > 0) await transaction.insert(promotionUses).values(used)
+  return number
+}
+
+async function reserveStock(
+  { prepared }: Steppe,
+  transaction: Transaction,
+  { lines, buyer }: OrderDocument,
+  { at, order }: { readonly at: Date; readonly order: number },
+): Promise<void> {
+  const note = { at, order, author: buyer, note: `Order ${order}` }
+  const left = await moveStock(transaction, 'reserved', lines, note)
+  for (const [variant, available] of left) {
+    const product = prepared?.store.variant.get(variant)?.product ?? ''
+    if (compare(available, ZERO) >= 0 || prepared?.store.product.get(product)?.backOrder !== false) continue
+    throw new NotPlaced({
+      ok: false,
+      code: 'short',
+      variant,
+      available: add(available, wantedOf(lines, variant)),
+    })
+  }
+}
+
+/** Number of the last order of an account; `null` where there is none. */
+export async function lastOrderOf(
+  database: Pick<Transaction, 'select'>,
+  account: string | null,
+): Promise<number | null> {
+  if (account === null) return null
+  const [last] = await database
+    .select({ number: orders.number })
+    .from(orders)
+    .where(eq(orders.account, account))
+    .orderBy(desc(orders.number))
+    .limit(1)
+  return last?.number ?? null
 }
 
 /** Of two last uses never both win: they are counted in the transaction that keeps the order. */
@@ -151,73 +226,8 @@ async function requireUses(
       isOver(limits?.perBuyer, before.byBuyer) ||
       isOver(limits?.perDay, before.today)
     )
-      throw new UsedUp(name)
+      throw new NotPlaced({ ok: false, code: 'used-up', promotion: name })
   }
-}
-
-class CartGone extends Error {}
-/** The message is the promotion's name. */
-class UsedUp extends Error {}
-
-async function keepOrder(
-  steppe: Steppe,
-  transaction: Transaction,
-  { account, visitor }: OrderOwner & { readonly visitor: string },
-  document: OrderDocument,
-  at: Date,
-): Promise<number> {
-  const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
-  if (taken.length === 0) throw new CartGone()
-  const last = await transaction.query.orders.findFirst({ orderBy: desc(orders.number) })
-  const number = (last?.number ?? FIRST_NUMBER - 1) + 1
-  await requireUses(steppe, transaction, { account, visitor }, document, at)
-  await transaction.insert(orders).values({ number, account, visitor, at, document })
-  const used = document.promotions.map(({ id, uses }) => ({
-    ...{ order: number, promotion: id, account, visitor, at, uses },
-  }))
-  if (used.length > 0) await transaction.insert(promotionUses).values(used)
-  return number
-}
-
-/**
- * Takes what was ordered out of the stock, below zero where it is on back order, as a change set the merchant finds in
- * the history.
- *
- * Errors  `false` when no stock of it is counted, or the store refuses: an order is kept all the same.
- */
-async function lowerStock(
-  steppe: Steppe,
-  document: OrderDocument,
-  { at, alongside }: Pick<CommitNote, 'at' | 'alongside'>,
-): Promise<boolean> {
-  const note = {
-    author: SHOP_AUTHOR,
-    note: `Order of ${document.buyer}`,
-    keepsRevisions: true,
-    at,
-    alongside,
-  }
-  // A merchant may be at the same record at this moment: then what they leave is lowered.
-  for (;;) {
-    const live = liveView(steppe)
-    const requests = stockRequests(live, document)
-    if (requests.length === 0) return false
-    const outcome = await commit(live, requests, note)
-    if (outcome.ok) return true
-    if (outcome.code === 'disk-full') throw new DiskFullError(outcome.freeBytes)
-    if (outcome.code !== 'stale') return false
-  }
-}
-
-function stockRequests(live: View, { lines }: OrderDocument): readonly ChangeRequest[] {
-  const { store } = live.prepared
-  return [...new Set(lines.map(({ variant }) => variant))].flatMap((id): readonly ChangeRequest[] => {
-    const variant = store.variant.get(id)
-    if (!variant || variant.stock === null) return []
-    const ordered = sum(lines.filter((line) => line.variant === id).map(({ quantity }) => quantity))
-    const after = { ...variant, stock: subtract(variant.stock, ordered) }
-    return [{ kind: 'variant', id, seen: revisionOf(live, 'variant', id), after }]
-  })
 }
 
 /** The newest first. */

@@ -8,8 +8,7 @@ import { type PublicPrices, publicPrices } from '@/core/engine/promoted/public-p
 import { sharedMemory } from '@/core/maps/shared-memory'
 import { type PastPrice, reducedFrom } from '@/core/price/prior-price'
 import { getSettings, reverseChanges } from '@/core/store/store'
-import { and, asc, desc, eq, gt, lte, ne } from 'drizzle-orm'
-import { SHOP_AUTHOR } from '../changes/commit'
+import { and, asc, desc, eq, gt, lte } from 'drizzle-orm'
 import { netChanges } from '../changes/history'
 import { changes, changeSets } from '../database/schema'
 import { Slices } from '../doors/slices'
@@ -138,8 +137,6 @@ async function* segmentsBack(
         after > 0 ? gt(changeSets.id, after) : gt(changeSets.at, new Date(start)),
         gt(changeSets.id, 1),
         lte(changeSets.id, lastChangeSet),
-        // An order changes nothing but stock.
-        ne(changeSets.author, SHOP_AUTHOR),
       ),
     )
     .orderBy(desc(changeSets.id))

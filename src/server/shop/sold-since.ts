@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { sql } from 'drizzle-orm'
-import { orders } from '../database/schema'
+import { orders } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
 
 /** How many of each variant were ordered since an instant, by its id. Gifts were not sold. */

@@ -2,6 +2,7 @@ import 'server-only'
 
 import {
   amountField,
+  choiceField,
   type FieldRule,
   nameField,
   namesField,
@@ -61,6 +62,13 @@ export const PRODUCT_FIELDS: readonly FieldRule[] = [
   ),
   pairsField(['attributes', 'Attributes', 'One a line: Fabric=mesh']),
   wordsField(['axes', 'Options', 'What its variants differ in, such as Timber, Pack.']),
+  choiceField(
+    ['backOrder', 'When stock runs out', 'Whether more may be ordered than there is.'],
+    [
+      [true, 'taken on back order'],
+      [false, 'not sold'],
+    ],
+  ),
   { ...textField(['picture', 'Picture']), control: 'picture' },
   ...amountsOf,
 ]
@@ -69,7 +77,6 @@ export const VARIANT_FIELDS: readonly FieldRule[] = [
   textField(['sku', 'SKU']),
   { ...nameField(['product', 'Product'], 'product') },
   pairsField(['options', 'Options', 'One a line: Timber=Pine']),
-  amountField(['stock', 'Stock', 'Empty where nobody counts.']),
   ...amountsOf,
   position,
 ]

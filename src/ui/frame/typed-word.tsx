@@ -11,6 +11,7 @@ export function TypedWord({
   value,
   placeholder,
   isWrong = false,
+  isNumber = false,
   width,
   onDone,
 }: {
@@ -18,6 +19,8 @@ export function TypedWord({
   readonly value: string
   readonly placeholder: string
   readonly isWrong?: boolean
+  /** Stands in a column of numbers. */
+  readonly isNumber?: boolean
   readonly width: number
   readonly onDone: (text: string) => void
 }) {
@@ -30,7 +33,7 @@ export function TypedWord({
       aria-label={label}
       aria-invalid={isWrong}
       placeholder={placeholder}
-      className="bg-transparent word text-base-content aria-[invalid=true]:border-error"
+      className={`bg-transparent word text-base-content aria-[invalid=true]:border-error ${isNumber ? 'text-right' : ''}`}
       style={{ width: `${Math.max(width, text.length + 1)}ch` }}
       value={text}
       onChange={(event) => setText(event.target.value)}

@@ -4,13 +4,15 @@ import { Slices } from '@/server/doors/slices'
 import { refuse, withStore } from '@/server/doors/with-store'
 import {
   answerQuestion,
+  type Beside,
   draftOfQuestion,
-  type DraftStores,
   type PriceAnswer,
+  stockOfQuestions,
 } from '@/server/exchange/price-questions'
 import { MOST_QUESTIONS } from '@/server/exchange/question-shape'
 import { draftStores } from '@/server/drafts/draft-stores'
 import { arrayText, textStream } from '@/server/doors/text-stream'
+import { readStock } from '@/server/stock/stock-levels'
 import { readBody } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
 
@@ -29,7 +31,8 @@ export const POST = withStore(async (request: NextRequest, { steppe, prepared })
   const drafts = questions.some((each) => draftOfQuestion(each) !== null)
     ? await draftStores(steppe)
     : undefined
-  const answers = answersTo(prepared, questions, currentInstant().getTime(), drafts)
+  const stock = await readStock(steppe.database, stockOfQuestions(prepared, questions))
+  const answers = answersTo(prepared, questions, currentInstant().getTime(), { drafts, stock })
   return new Response(textStream(arrayText(answers)), { headers: { 'content-type': 'application/json' } })
 })
 
@@ -37,11 +40,11 @@ async function* answersTo(
   prepared: PreparedStore,
   questions: readonly unknown[],
   now: number,
-  drafts: DraftStores | undefined,
+  beside: Beside,
 ): AsyncGenerator<readonly PriceAnswer[]> {
   const slices = new Slices()
   for (const question of questions) {
-    yield [answerQuestion(prepared, question, now, drafts)]
+    yield [answerQuestion(prepared, question, now, beside)]
     await slices.rest()
   }
 }

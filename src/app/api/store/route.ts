@@ -7,17 +7,25 @@ import { importDocument } from '@/server/exchange/import-document'
 import { readBody } from '@/server/exchange/read-body'
 import { documentText } from '@/server/exchange/store-document'
 import { currentAuthor } from '@/server/session/author'
+import { readStock } from '@/server/stock/stock-levels'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** As large as a store of a million lines. */
 const LARGEST_DOCUMENT = 1_000_000_000
 
-/** The whole configuration as one document; its ETag says which state of the store it is, and who has that reads nothing. */
+const JSON_TEXT = { 'content-type': 'application/json' }
+
+/** The whole configuration as one document, on request (`?stock=true`) with what is on hand; its ETag says which state of the store it is, and who has that reads nothing. */
 export async function GET(request: NextRequest): Promise<Response> {
   const steppe = await getSteppe()
   const store = steppe.prepared?.store ?? steppe.broken?.store
   if (!store) return refuse(409, 'not-set-up', 'This store has not been set up yet.', etag(0))
-  const headers = { 'content-type': 'application/json', ...etag(steppe.lastChangeSet) }
+  // Stock moves without a change of the store: whoever wants it says so, and always gets it as it is.
+  if (request.nextUrl.searchParams.get('stock') === 'true')
+    return new Response(textStream(documentText(store, await readStock(steppe.database))), {
+      headers: JSON_TEXT,
+    })
+  const headers = { ...JSON_TEXT, ...etag(steppe.lastChangeSet) }
   if (request.headers.get('if-none-match') === headers.etag)
     return new Response(null, { status: 304, headers: etag(steppe.lastChangeSet) })
   return new Response(textStream(documentText(store)), { headers })

@@ -1,4 +1,5 @@
-import { add, compare, decimal } from '../../decimal/decimal'
+import { findAvailable, type StockLevels, wantedOf } from '../../catalogue/stock'
+import { compare, decimal } from '../../decimal/decimal'
 import type { PreparedStore } from '../../engine/context/prepared-store'
 import type { PricingContext } from '../../engine/context/pricing-context'
 import { priceLines, type PricedLine } from '../price-lines'
@@ -14,16 +15,14 @@ export function priceGift(
   prepared: PreparedStore,
   pricingContext: PricingContext,
   { variant, count }: Gift,
-  bought: readonly PricedLine[],
+  { bought, stock }: { readonly bought: readonly PricedLine[]; readonly stock: StockLevels },
   digits: number,
 ): PricedLine | null {
-  const record = prepared.store.variant.get(variant)
-  if (!record || !prepared.index.numberOf.has(variant)) return null
+  if (!prepared.index.numberOf.has(variant)) return null
   const wanted = { variant, quantity: decimal(count), extras: [] }
   const [line] = priceLines(prepared, pricingContext, [wanted], digits)
   if (!line || line.total === null || !line.access.see || !line.access.buy) return null
-  const needed = bought
-    .filter((each) => each.wanted.variant === variant)
-    .reduce((sum, each) => add(sum, each.wanted.quantity), wanted.quantity)
-  return record.stock !== null && compare(record.stock, needed) < 0 ? null : line
+  const available = findAvailable(stock, variant)
+  const needed = wantedOf([wanted, ...bought.map((each) => each.wanted)], variant)
+  return available !== null && compare(available, needed) < 0 ? null : line
 }

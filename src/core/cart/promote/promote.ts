@@ -1,3 +1,4 @@
+import type { StockLevels } from '../../catalogue/stock'
 import { add, compare, type Decimal, subtract, ZERO } from '../../decimal/decimal'
 import { type Fraction, multiplyFractions, toFraction } from '../../decimal/fraction'
 import { roundToDigits } from '../../decimal/rounding'
@@ -50,10 +51,10 @@ export function promote(
   prepared: PreparedStore,
   pricingContext: PricingContext,
   priced: readonly PricedLine[],
-  facts: PromotionFacts,
+  known: { readonly facts: PromotionFacts; readonly stock: StockLevels },
   digits: number,
 ): Promoted {
-  const run = new Run(prepared, pricingContext, priced, facts, digits)
+  const run = new Run(prepared, pricingContext, priced, known.facts, known.stock, digits)
   for (const kinds of PHASES) run.consider(kinds)
   return run.result()
 }
@@ -95,6 +96,7 @@ class Run {
     private readonly pricingContext: PricingContext,
     private readonly priced: readonly PricedLine[],
     private readonly facts: PromotionFacts,
+    private readonly stock: StockLevels,
     private readonly digits: number,
   ) {
     const amounts = priced.map((line) =>
@@ -187,7 +189,13 @@ class Run {
     if (!planned.ok) return planned.because
     const { plan } = planned
     const gifts = plan.gifts.map((gift) =>
-      priceGift(this.prepared, this.pricingContext, gift, this.priced, this.digits),
+      priceGift(
+        this.prepared,
+        this.pricingContext,
+        gift,
+        { bought: this.priced, stock: this.stock },
+        this.digits,
+      ),
     )
     const missing = gifts.findIndex((gift) => gift === null)
     if (missing >= 0) return { code: 'no-gift', variant: (plan.gifts[missing] as Gift).variant }

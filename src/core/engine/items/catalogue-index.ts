@@ -157,7 +157,7 @@ export function factsOf(store: Store, index: CatalogueIndex, number: number): It
   if (!variant || !product) throw new RangeError(`there is no item ${number}`)
   // What its signature shares need not be gathered again.
   const shared = index.signatureFacts[index.signatureOf[number] as number] as ItemFacts
-  const own = ownFacts(product, variant)
+  const own = ownFacts(product, variant, store)
   return {
     variant: own.variant,
     product: own.product,
@@ -184,7 +184,7 @@ function gatherSignatures(
     const variant = store.variant.get(id)
     const product = variant && store.product.get(variant.product)
     if (!variant || !product) throw new RangeError(`there is no variant ${id}`)
-    const facts = itemFacts(product, variant, categoriesOf(store.category, product))
+    const facts = itemFacts(product, variant, categoriesOf(store.category, product), store)
     const keys = [
       ...facts.categories.keys(),
       ...(facts.family === null ? [] : [facts.family]),

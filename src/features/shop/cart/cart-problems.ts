@@ -47,6 +47,11 @@ export function problemViews({ store }: PreparedStore, cart: Cart): readonly Car
           fixesFor(cart, line, nearest),
         )
       }
+      case 'stock': {
+        const { line, available, nearest } = problem
+        const left = available === ZERO ? 'None are left.' : `Only ${available} are left.`
+        return ofLine(line, `${left} You have ${quantityOf(cart, line)}.`, fixesFor(cart, line, nearest))
+      }
       case 'together':
         return togetherView(cart, problem, nameOf)
       case 'place':

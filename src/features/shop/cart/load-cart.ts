@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { Cart, CartLine, CartLineWanted, CartQuestion } from '@/core/cart/cart'
+import { stockAsked } from '@/core/cart/stock-asked'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { priceCart } from '@/core/cart/price-cart'
 import { unitPriceOf } from '@/core/catalogue/content'
@@ -15,7 +16,8 @@ import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import { ownerOf, type ShopVisitor, visitorFacts } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
-import { pastPurchases } from '@/server/shop/order-store'
+import { lastOrderOf, pastPurchases } from '@/server/shop/order-store'
+import { readStock } from '@/server/stock/stock-levels'
 import { formatMoney } from '@/ui/format/amount'
 import { problemViews } from './cart-problems'
 import { promotionsView } from './cart-promotions'
@@ -25,6 +27,8 @@ import { stockSentence, taxWordsOf } from '../frame/shop-sentences'
 export interface LoadedCart {
   readonly lines: readonly CartLineWanted[]
   readonly cart: Cart
+  /** The last order of the account, as of which its past purchases are. */
+  readonly lastOrder: number | null
   /** What was asked, so that more can be asked of the same. */
   readonly question: CartQuestion
 }
@@ -34,16 +38,24 @@ export async function loadCart(visitor: ShopVisitor): Promise<LoadedCart> {
   const steppe = await getSteppe()
   const { prepared, buyerContext } = visitor
   const kept = await readCart(steppe, prepared, visitor.cart)
+  const lastOrder = await lastOrderOf(steppe.database, ownerOf(visitor).account)
   const past = await pastPurchases(steppe, ownerOf(visitor))
   const promotions = await visitorFacts(steppe, visitor)
-  const questionOf = (lines: readonly CartLineWanted[]) => ({ ...buyerContext, lines, past, promotions })
+  const stock = await readStock(steppe.database, stockAsked(prepared.store, kept))
+  const questionOf = (lines: readonly CartLineWanted[]) => ({
+    ...buyerContext,
+    lines,
+    past,
+    promotions,
+    stock,
+  })
   const price = (lines: readonly CartLineWanted[]) => priceCart(prepared, questionOf(lines))
   const first = price(kept)
   if (!first.ok) throw new RangeError(`a cart cannot be priced: ${first.error.code}`)
   const lines = kept.filter((_, at) => first.value.lines[at]?.access.see === true)
   const priced = lines.length === kept.length ? first : price(lines)
   if (!priced.ok) throw new RangeError(`a cart cannot be priced: ${priced.error.code}`)
-  return { lines, cart: priced.value, question: questionOf(lines) }
+  return { lines, lastOrder, cart: priced.value, question: questionOf(lines) }
 }
 
 /** The total somebody looks at, and in what: an order is placed at no other. */
@@ -116,7 +128,7 @@ function toLineView(
       total !== null &&
       line.discounts.length === 0 &&
       compare(roundedTo(multiply(unit, line.quantity), digits), total) !== 0,
-    stock: stockSentence(line.stock),
+    stock: product ? stockSentence(line.stock, product) : '',
     before: isShown && line.discounts.length > 0 ? (line.beforeAmount?.[shows] ?? null) : null,
     promotions: line.discounts.map(({ promotion }) => store.promotion.get(promotion)?.name ?? promotion),
   }

@@ -99,7 +99,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const steppe = await getSteppe()
   const way = payment === 'terms' ? 'terms' : 'card'
   await withRoom(async () => writeCartFacts(steppe, await cartOfVisitor(), { payment: way }))
-  const { cart } = await loadCart({ ...visitor, buyerContext })
+  const { cart, lastOrder } = await loadCart({ ...visitor, buyerContext })
   const missing = cart.problems.flatMap((problem) => (problem.kind === 'place' ? [problem.part] : []))
   if (cart.lines.length === 0 || cart.problems.length > missing.length) redirect('/shop/cart')
   if (missing.length > 0)
@@ -127,15 +127,30 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     payment: payment === 'terms' ? terms : 'card',
   })
   const owner = { account: ownerOf(visitor).account, visitor: await cartOfVisitor() }
-  const number = await withRoom(() => placeOrder(steppe, owner, document, currentInstant()))
-  if (typeof number === 'object' && number !== null)
-    return {
-      problems: {
-        total: `“${number.usedUp}” has just been used for the last time. The total is shown without it: check it, then place the order.`,
-      },
-      typed,
-    }
-  redirect(number === null ? '/shop/orders' : `/shop/orders?placed=${number}`)
+  const placing = { owner, document, at: currentInstant(), seenLast: lastOrder }
+  const placed = await withRoom(() => placeOrder(steppe, placing))
+  if (placed.ok) redirect(`/shop/orders?placed=${placed.number}`)
+  switch (placed.code) {
+    case 'cart-gone':
+      return redirect('/shop/orders')
+    case 'used-up':
+      return {
+        problems: {
+          total: `“${placed.promotion}” has just been used for the last time. The total is shown without it: check it, then place the order.`,
+        },
+        typed,
+      }
+    case 'short':
+      return redirect('/shop/cart')
+    case 'ordered-meanwhile':
+      return {
+        problems: {
+          total:
+            'Somebody of your account has ordered a moment ago. Check that you still want this, then place the order.',
+        },
+        typed,
+      }
+  }
 }
 
 export type PlaceOfOrder = Pick<OrderAddress, 'country' | 'state' | 'postcode' | 'city'>

@@ -1,3 +1,4 @@
+import type { Product } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { compare, ZERO } from '@/core/decimal/decimal'
 import { decimal } from '@/core/decimal/decimal'
@@ -46,12 +47,14 @@ export function taxWordsOf(store: Store): { readonly net: string; readonly gross
   return { net: netWords || DISPLAY_WORDS.net, gross: grossWords || DISPLAY_WORDS.gross }
 }
 
-export function stockSentence(stock: Decimal | null): string {
+/** How many can still be ordered; nothing where nobody counts. */
+export function stockSentence(stock: Decimal | null, { backOrder }: Pick<Product, 'backOrder'>): string {
   if (stock === null) return ''
-  return compare(stock, ZERO) > 0
-    ? `${stock} in stock`
-    : 'Out of stock. We order it for you; about two weeks.'
+  if (compare(stock, ZERO) > 0) return `${stock} in stock`
+  return backOrder ? 'Out of stock. We order it for you; about two weeks.' : SOLD_OUT
 }
+
+export const SOLD_OUT = 'Sold out.'
 
 /** What is said where something cannot be bought; `null` where it can. */
 export function notForSale({

@@ -2,7 +2,8 @@ import 'server-only'
 
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
-import { type Decimal, decimal } from '@/core/decimal/decimal'
+import { findAvailable, type StockLevels, UNCOUNTED } from '@/core/catalogue/stock'
+import { compare, type Decimal, decimal, ZERO } from '@/core/decimal/decimal'
 import { answer } from '@/core/engine/ask'
 import { factsOf } from '@/core/engine/items/catalogue-index'
 import { findLimits } from '@/core/engine/rules/find-limits'
@@ -14,7 +15,9 @@ import type { Answer } from '@/core/engine/explain/trace'
 import { matchWhat } from '@/core/predicates/what'
 import { findShownProduct } from '@/server/engine/catalogue-order'
 import type { ShopVisitor } from '@/server/session/shop-session'
-import { notForSale, shopLimits, stockSentence } from '../frame/shop-sentences'
+import { getSteppe } from '@/server/engine/steppe'
+import { readStock } from '@/server/stock/stock-levels'
+import { notForSale, shopLimits, SOLD_OUT, stockSentence } from '../frame/shop-sentences'
 import { hiddenPrice, NO_PRICE, shownPrice } from '../frame/shop-prices'
 import type { ShopAway, ShopProduct, ShopQuote, ShopVariant } from '../frame/shop-view'
 import { notesOn } from '../catalogue/shop-promotions'
@@ -26,7 +29,11 @@ import { pathLinks } from '../catalogue/load-shop'
  *
  * Errors  `null` when no product has the code, or none of it is offered to them.
  */
-export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct | null {
+export function loadShopProduct(
+  visitor: ShopVisitor,
+  code: string,
+  stock: StockLevels = UNCOUNTED,
+): ShopProduct | null {
   const { store } = visitor.prepared
   const found = findShownProduct(store, code)
   const [shown] = found ? visible(visitor, [found]) : []
@@ -41,8 +48,20 @@ export function loadShopProduct(visitor: ShopVisitor, code: string): ShopProduct
     path: pathLinks(store, openPaths(visitor, product.categories)[0] ?? ''),
     axes: product.axes,
     facts: Object.entries(product.attributes),
-    variants: variants.map((variant) => toShopVariant(visitor, product, variant)),
+    variants: variants.map((variant) =>
+      toShopVariant(visitor, product, variant, findAvailable(stock, variant.id)),
+    ),
   }
+}
+
+/** How many there are of what a product's page may show. */
+export async function stockOnPage({ prepared }: ShopVisitor, code: string): Promise<StockLevels> {
+  const { variants } = findShownProduct(prepared.store, code) ?? { variants: [] }
+  const { database } = await getSteppe()
+  return readStock(
+    database,
+    variants.map(({ id }) => id),
+  )
 }
 
 /**
@@ -109,10 +128,16 @@ function answerFor(
   return asked.ok ? asked.value : null
 }
 
-function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant): ShopVariant {
+function toShopVariant(
+  visitor: ShopVisitor,
+  product: Product,
+  variant: Variant,
+  available: Decimal | null,
+): ShopVariant {
   const number = visitor.prepared.index.numberOf.get(variant.id) as number
   const answer = answerFor(visitor, variant.id, decimal(1), [])
   const hidden = answer ? hiddenPrice(answer.access) : 'not-shown'
+  const isSoldOut = available !== null && compare(available, ZERO) <= 0 && !product.backOrder
   const paid = answer && (answer.promoted ?? answer)
   const unitShown = (own: BasedAmount) => shownPrice(visitor, number, { own, was: null }).own as Decimal
   return {
@@ -134,9 +159,9 @@ function toShopVariant(visitor: ShopVisitor, product: Product, variant: Variant)
         })),
     extras: hidden ? [] : extrasFor(visitor, variant.id),
     limits: shopLimits(findLimits(visitor.prepared, visitor.pricingContext, number), product.unit),
-    stock: stockSentence(variant.stock),
+    stock: stockSentence(available, product),
     notes: hidden ? [] : notesOn(visitor, variant.id, decimal(1)),
-    notForSale: answer ? notForSale(answer) : 'This is not for sale.',
+    notForSale: isSoldOut ? SOLD_OUT : answer ? notForSale(answer) : 'This is not for sale.',
   }
 }
 

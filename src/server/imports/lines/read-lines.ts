@@ -63,7 +63,7 @@ export async function readLines(
   await input.pause(table.rows.length)
   const shelf = new LineShelf(store)
   const drafts = [...groups.values()].flatMap((group) => mergeLine(input, book, shelf, group))
-  return { outcomes: book.outcomes(leftOut), drafts: [...shelf.changed, ...drafts], branches: [] }
+  return { outcomes: book.outcomes(leftOut), drafts: [...shelf.changed, ...drafts], branches: [], counts: [] }
 }
 
 /** The prices a row says, each with the list it is for. */

@@ -8,7 +8,7 @@ import type { RowBook } from '../row-outcome'
 
 /** Tells the book what changes: of the product in the first row that speaks of it, of a variant in its own. */
 export function describeProduct(
-  { context }: ReadingInput,
+  { context, stock }: ReadingInput,
   book: RowBook,
   { names, categories }: { readonly names: ProductNames; readonly categories: CategoryBook },
   {
@@ -54,7 +54,8 @@ export function describeProduct(
         findOwnAmount(product, after, 'basePrice', currency) ?? '',
         context.digitsOf(currency),
       )
-    tell(book, member, 'Stock', before && before.stock, after.stock ?? '')
+    if (row.stock !== undefined)
+      tell(book, member, 'Stock', stock.get(after.id)?.onHand ?? null, row.stock ?? '')
     if (before) tell(book, member, 'Status', before.status, after.status)
     for (const axis of product.axes)
       tell(book, member, axis, before?.options[axis] ?? null, after.options[axis] ?? '')

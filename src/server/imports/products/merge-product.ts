@@ -17,6 +17,7 @@ import { PLACED_FIELDS, type PlacedField, placedValue } from '../placed-fields'
 import type { Member, ProductGroup, ProductRow } from './product-group'
 import type { ProductNames } from './product-names'
 import type { ReadingInput, RecordInput } from '../reading'
+import type { StockCount } from '../../stock/move-stock'
 import type { RowBook } from '../row-outcome'
 
 /** Lays the rows of one product over what there is of it. Rows that do not go are refused in the book. */
@@ -26,7 +27,7 @@ export function mergeProduct(
   names: ProductNames,
   categories: CategoryBook,
   group: ProductGroup,
-): readonly RecordInput[] {
+): Merging {
   const { product: known } = group
   if (!known) refuseBareProduct(book, group)
   const beginning: Product = known ?? { ...NEW_PRODUCT, id: input.newId(), code: group.code }
@@ -35,7 +36,7 @@ export function mergeProduct(
   const axes = known ? known.axes : [...new Set(rows().flatMap(({ options }) => [...options.keys()]))]
   let members = toMembers(input, book, group, { ...said, axes }, rows())
   members = members.filter(({ row }) => !book.isWrong(row.number))
-  if (members.length === 0) return []
+  if (members.length === 0) return NOTHING
 
   let product: Product = { ...said, axes }
   const alone =
@@ -46,8 +47,27 @@ export function mergeProduct(
     product = placeOwnPrice(product, members, currency, level)
 
   const drafts = check(input, book, known, product, members)
-  if (drafts) describeProduct(input, book, { names, categories }, { before: known, after: product, members })
-  return drafts ?? []
+  if (!drafts) return NOTHING
+  describeProduct(input, book, { names, categories }, { before: known, after: product, members })
+  return { drafts, counts: countsOf(input, book, members) }
+}
+
+/** What a product's rows come to. */
+interface Merging {
+  readonly drafts: readonly RecordInput[]
+  readonly counts: readonly StockCount[]
+}
+
+const NOTHING: Merging = { drafts: [], counts: [] }
+
+/** Counts that differ from what there is. */
+function countsOf({ stock }: ReadingInput, book: RowBook, members: readonly Member[]): readonly StockCount[] {
+  return members.flatMap(({ row, after }) => {
+    if (row.stock === undefined || book.isWrong(row.number)) return []
+    const seen = stock.get(after.id)?.onHand ?? null
+    const counted = toDecimal(row.stock)
+    return seen === counted ? [] : [{ variant: after.id, seen, counted }]
+  })
 }
 
 const NEW_PRODUCT = { ...RECORD_DEFAULTS.product, name: '', categories: [] } as const
@@ -117,7 +137,7 @@ function categoryOf(categories: CategoryBook, text: string): string {
   return found.ok && found.id !== null ? found.id : categories.make(text)
 }
 
-/** The variants the rows are, with their options, status and stock. */
+/** The variants the rows are, with their options and status. */
 function toMembers(
   input: ReadingInput,
   book: RowBook,
@@ -157,7 +177,6 @@ function toMembers(
       }),
       options,
       ...(status !== undefined && { status: status as Variant['status'] }),
-      ...(row.stock !== undefined && { stock: toDecimal(row.stock) }),
     }
     return { row, before, after }
   })

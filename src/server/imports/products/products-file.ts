@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { findOwnAmount, type Product, type Variant } from '@/core/catalogue/product'
+import type { StockLevels } from '@/core/catalogue/stock'
 import type { Store } from '@/core/store/store'
 import { orderedProducts } from '../../engine/catalogue-order'
 import { CategoryBook } from './category-book'
@@ -14,10 +15,10 @@ import { writeTable } from '../write-table'
  *
  * Holds   importing the file changes nothing.
  */
-export function productsFile(store: Store): string {
+export function productsFile(store: Store, stock: StockLevels): string {
   const categories = new CategoryBook(store.category, () => '')
   const rows = orderedProducts(store).flatMap(({ product, variants }) =>
-    variants.map((variant) => rowOf(store, categories, product, variant)),
+    variants.map((variant) => rowOf(store, stock, categories, product, variant)),
   )
   const filled = new Set(rows.flatMap((row) => [...row].flatMap(([key, text]) => (text === '' ? [] : [key]))))
   const fields = productFields(store, []).filter(({ key }) => filled.has(key) || key === 'sku')
@@ -29,6 +30,7 @@ export function productsFile(store: Store): string {
 
 function rowOf(
   store: Store,
+  stock: StockLevels,
   categories: CategoryBook,
   product: Product,
   variant: Variant,
@@ -42,7 +44,7 @@ function rowOf(
     ['unit', product.unit],
     ['status', variant.status],
     ['family', product.family === null ? '' : (store['price-family'].get(product.family)?.name ?? '')],
-    ['stock', variant.stock ?? ''],
+    ['stock', stock.get(variant.id)?.onHand ?? ''],
     ...PLACED_FIELDS.map((field) => {
       const value = placedValue(field, product, variant) ?? ''
       const text = field.kind === 'tax-class' ? (store['tax-class'].get(value)?.name ?? '') : value

@@ -1,7 +1,9 @@
 import { NO_AMOUNTS, type Product, type Variant } from '@/core/catalogue/product'
 import { writtenContent } from '@/core/catalogue/content'
+import { parseCount } from '@/core/catalogue/stock'
 import { parseRecord } from '@/core/store/parse-record'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
+import type { StockCount } from '../../stock/move-stock'
 import { CategoryBook, categoryTexts } from './category-book'
 import { type Cells, cellsOf, NONE } from '../import-field'
 import { plainAmount } from '@/core/decimal/written-amount'
@@ -51,11 +53,14 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
   }
 
   const drafts: RecordInput[] = []
+  const counts: StockCount[] = []
   let merged = 0
   for (const group of groups.values()) {
     if (merged % ROWS_A_TURN === 0) await input.pause(table.rows.length)
     merged += 1
-    drafts.push(...mergeProduct(input, book, names, categories, group))
+    const merging = mergeProduct(input, book, names, categories, group)
+    drafts.push(...merging.drafts)
+    counts.push(...merging.counts)
   }
   const filed = drafts.flatMap((draft) =>
     draft.kind === 'product' && draft.after ? draft.after.categories : [],
@@ -68,6 +73,7 @@ export async function readProducts(input: ReadingInput): Promise<ImportReading> 
       ...drafts,
     ],
     branches: made.map(({ branch }) => branch),
+    counts,
   }
 }
 
@@ -130,13 +136,14 @@ function checkRow(
     id: '',
     product: '',
     sku: sku || '-',
-    stock: (row.stock ?? null) as Variant['stock'],
     ownAmounts: Object.fromEntries(
       [...own].map(([currency, basePrice]) => [currency, { ...NO_AMOUNTS, basePrice }]),
     ) as Variant['ownAmounts'],
   }
   const parsed = parseRecord('variant', alone, context)
-  if (!parsed.ok) for (const issue of parsed.issues) book.refuse(number, { code: 'record', issue })
+  const counted = parseCount(sku || '-', row.stock ?? null)
+  for (const wrong of [parsed, counted])
+    if (!wrong.ok) for (const issue of wrong.issues) book.refuse(number, { code: 'record', issue })
 
   const status = cells.get('status')
   if (status !== undefined && !STATUSES.includes(status.toLowerCase()))

@@ -1,7 +1,7 @@
 import { addressWord } from '@/server/doors/address-word'
 import { AwayPage } from '@/features/shop/entrance/away-page'
 import { enterShopPage } from '@/features/shop/entrance/enter'
-import { findAway, loadShopProduct } from '@/features/shop/product/load-shop-product'
+import { findAway, loadShopProduct, stockOnPage } from '@/features/shop/product/load-shop-product'
 import { shopMoney } from '@/features/shop/catalogue/load-shop'
 import { nowKnownAs } from '@/sheet/record/moved-record'
 import { recordHref } from '@/ui/frame/record-href'
@@ -17,7 +17,7 @@ export default async function ShopProduct({ params, searchParams }: ShopProductP
   const code = addressWord((await params).code)
   const visitor = await enterShopPage(recordHref('shop/product', code))
   const search = await searchParams
-  const product = loadShopProduct(visitor, code)
+  const product = loadShopProduct(visitor, code, await stockOnPage(visitor, code))
   if (product) return <ProductPage product={product} money={shopMoney(visitor)} chosen={search.sku ?? null} />
   const away = findAway(visitor, code)
   if (!away) {

@@ -1,0 +1,124 @@
+import type { MovementKind } from '@/core/catalogue/stock'
+import type { Choice } from '@/core/promotions/facts'
+import type { Payment } from '@/core/promotions/promotion'
+import {
+  bigserial,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+} from 'drizzle-orm/pg-core'
+
+/** Who is in the shop: the cookie is a random word, of which only a digest is kept. */
+export const shopSessions = pgTable('shop_session', {
+  /** Digest of the word in the cookie. */
+  id: text('id').primaryKey(),
+  buyer: text('buyer').notNull(),
+  deliverTo: text('deliver_to'),
+  currency: text('currency'),
+  /** Id of the passcode that was typed. */
+  passcode: text('passcode'),
+  cart: text('cart'),
+  /** Code of the draft the merchant looks at the shop through; null for whoever buys. */
+  draft: text('draft'),
+  at: timestamp('at', { withTimezone: true }).notNull(),
+})
+
+/** What is in a visitor's cart; not a record of the store, and in no history. */
+export const carts = pgTable('cart', {
+  id: text('id').primaryKey(),
+  lines: jsonb('lines').$type<readonly unknown[]>().notNull(),
+  /** Codes of promotions, as they were typed. */
+  codes: jsonb('codes').$type<readonly string[]>().notNull().default([]),
+  /** What was said to offers, by the promotion's id. */
+  choices: jsonb('choices').$type<Readonly<Record<string, Choice>>>().notNull().default({}),
+  /** How the buyer will pay, once they have said. */
+  payment: text('payment').$type<Payment>(),
+  /** Wrong codes, and when the first of them was typed: they can only be tried so often. */
+  wrongCodes: integer('wrong_codes').notNull().default(0),
+  wrongSince: timestamp('wrong_since', { withTimezone: true, mode: 'date' }),
+  at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+})
+
+/** How many there are of each variant that was ever counted or ordered: what the movements come to. */
+export const stockLevels = pgTable('stock_level', {
+  /** Id; the variant may be gone by now. */
+  variant: text('variant').primaryKey(),
+  /** `null` where nobody counts. */
+  onHand: numeric('on_hand'),
+  /** Promised to orders that have not been sent. */
+  reserved: numeric('reserved').notNull(),
+})
+
+/** Whatever moved stock, in the order it happened. */
+export const stockMovements = pgTable(
+  'stock_movement',
+  {
+    id: bigserial('id', { mode: 'number' }).primaryKey(),
+    variant: text('variant').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    kind: text('kind').$type<MovementKind>().notNull(),
+    /** On hand before and after; `null` where it is not counted. */
+    before: numeric('before'),
+    after: numeric('after'),
+    /** By how much what is promised moved. */
+    reserved: numeric('reserved').notNull(),
+    /** The order it was for. */
+    order: integer('order_number'),
+    /** The change set it came with. */
+    changeSet: integer('change_set'),
+    author: text('author').notNull(),
+    note: text('note').notNull(),
+  },
+  (table) => [
+    index('stock_movement_variant').on(table.variant, table.id),
+    index('stock_movement_at').on(table.at),
+    index('stock_movement_order').on(table.order),
+    index('stock_movement_change_set').on(table.changeSet),
+  ],
+)
+
+/** Numbers without gaps or doubles: taken in the transaction that writes what has the number, so that whoever comes next waits. */
+export const numberSeries = pgTable('number_series', {
+  name: text('name').$type<'order'>().primaryKey(),
+  next: integer('next').notNull(),
+})
+
+/** What was bought, at the figures of its moment. */
+export const orders = pgTable(
+  'shop_order',
+  {
+    number: integer('number').primaryKey(),
+    /** Id of the account; `null` for a guest. */
+    account: text('account'),
+    /** Whose cart it was, so that a guest finds it again. */
+    visitor: text('visitor').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    document: jsonb('document').notNull(),
+  },
+  (table) => [index('shop_order_account').on(table.account)],
+)
+
+/** What promotions an order used, so that no limit of use is passed. */
+export const promotionUses = pgTable(
+  'promotion_use',
+  {
+    order: integer('order_number')
+      .notNull()
+      .references(() => orders.number),
+    /** Id; the promotion may be gone by now. */
+    promotion: text('promotion').notNull(),
+    account: text('account'),
+    visitor: text('visitor').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    uses: integer('uses').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.order, table.promotion] }),
+    index('promotion_use_promotion').on(table.promotion),
+  ],
+)
