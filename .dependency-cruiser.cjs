@@ -21,6 +21,7 @@ const CORE = [
   'notation',
   'engine',
   'cart',
+  'order',
   'impact',
   'proving',
   'finding',

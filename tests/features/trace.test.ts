@@ -1,7 +1,8 @@
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { loadTrace } from '@/features/trace/load-trace'
-import type { TracePart, TraceView } from '@/features/trace/trace-view'
+import type { TraceView } from '@/features/trace/trace-view'
+import type { TracePart } from '@/ui/trace/trace-part'
 import { lookAs } from '@tests/fixtures/demo-request'
 
 async function trace(as: BuyerCode, sku: string, vantage: Partial<Vantage> = {}): Promise<TraceView> {

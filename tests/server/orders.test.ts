@@ -4,14 +4,13 @@ import { type Steppe } from '@/server/engine/steppe'
 import { commit } from '@/server/changes/commit'
 import { DiskFullError } from '@/server/database/disk-room'
 import { readCart, writeCart } from '@/server/shop/cart-store'
-import {
-  type OrderDocument,
-  lastOrderOf,
-  type OrderOwner,
-  ordersOf,
-  pastPurchases,
-  placeOrder,
-} from '@/server/shop/order-store'
+import type { OrderDocument } from '@/core/order/order'
+import { findOrder, lastOrderOf, listOrders, type OrderOwner } from '@/server/orders/order-rows'
+import { orderedValues, pastPurchases } from '@/server/orders/past-purchases'
+import { placeOrder } from '@/server/orders/place-order'
+import { takeStep } from '@/server/orders/take-step'
+import type { OrderStep } from '@/core/order/order-event'
+import { readStock } from '@/server/stock/stock-levels'
 import { readUses } from '@/server/shop/promotion-uses'
 import { orderDocument } from '../fixtures/order-document'
 import { demoSteppe } from './demo-steppe'
@@ -89,14 +88,144 @@ test('who looked at a cart before their account ordered again is told to look ag
 })
 
 test('orders are found again by their buyer alone, and count for limits over days', async () => {
-  const mine = await ordersOf(steppe, { account: 'account-fennmoor', visitor: null })
-  expect(mine.map(({ document }) => document)).toEqual([DOCUMENT, DOCUMENT])
-  expect(await ordersOf(steppe, { account: 'account-tarnside', visitor: 'cart-b' })).toEqual([])
-  expect(await ordersOf(steppe, { account: null, visitor: 'cart-b' })).toEqual([])
-  expect(await pastPurchases(steppe, { account: 'account-fennmoor', visitor: null })).toEqual([
-    { variant: 'variant-FR-BR-PF', quantity: '2', at: Date.parse('2027-03-01T10:00:00Z') },
-    { variant: 'variant-FR-BR-PF', quantity: '2', at: Date.parse('2027-03-01T10:00:00Z') },
+  const numbers = async (owner: OrderOwner) =>
+    (await listOrders(steppe.database, { owner }, null, 10)).map(({ number }) => number)
+  expect(await numbers({ account: 'account-fennmoor', visitor: null })).toEqual([10_003, 10_002])
+  expect(await numbers({ account: 'account-tarnside', visitor: 'cart-b' })).toEqual([])
+  expect(await numbers({ account: null, visitor: 'cart-b' })).toEqual([])
+  expect(await numbers({ account: null, visitor: null })).toEqual([])
+  const mine = { account: 'account-fennmoor', visitor: null }
+  expect((await findOrder(steppe.database, 10_002, mine))?.document).toEqual(DOCUMENT)
+  for (const other of [
+    { account: 'account-tarnside', visitor: 'cart-b' },
+    { account: null, visitor: 'cart-b' },
+    { account: null, visitor: null },
   ])
+    expect(await findOrder(steppe.database, 10_002, other)).toBeNull()
+
+  const { store } = liveView(steppe).prepared
+  const over = (days: number | null) => ({
+    limit: new Map([...store.limit].map(([id, rule]) => [id, { ...rule, days }])),
+  })
+  const at = Date.parse('2027-03-01T10:00:00Z')
+  const purchase = { variant: 'variant-FR-BR-PF', quantity: '2', at }
+  expect(await pastPurchases(steppe, over(30), 'account-fennmoor', at)).toEqual([purchase, purchase])
+  expect(await pastPurchases(steppe, over(30), 'account-fennmoor', at + 31 * 86_400_000)).toEqual([])
+  // Where no limit looks back, nothing is looked for.
+  expect(await pastPurchases(steppe, over(null), 'account-fennmoor', at)).toEqual([])
+  expect(await pastPurchases(steppe, over(30), null, at)).toEqual([])
+  const value = { at, net: '10', currency: 'EUR' }
+  expect(await orderedValues(steppe, 'account-fennmoor')).toEqual([value, value])
+})
+
+test('pages of orders follow one another, narrowed by state and buyer', async () => {
+  const page = await listOrders(steppe.database, {}, null, 2)
+  const next = await listOrders(steppe.database, {}, page.at(-1)?.number ?? null, 2)
+  expect([...page, ...next].map(({ number }) => number)).toEqual([10_005, 10_004, 10_003, 10_002])
+  expect(page[0]).toMatchObject({ buyer: 'Fennmoor', state: 'placed', currency: 'EUR', lines: 1, due: '12' })
+  expect(await listOrders(steppe.database, { states: ['confirmed'] }, null, 9)).toEqual([])
+  expect(await listOrders(steppe.database, { buyer: 'FENN' }, null, 9)).toHaveLength(5)
+  expect(await listOrders(steppe.database, { buyer: 'moor' }, null, 9)).toEqual([])
+  const theirs = { buyer: 'nobody', accounts: ['account-hollin'] }
+  expect(await listOrders(steppe.database, theirs, null, 9)).toHaveLength(2)
+})
+
+describe('steps with an order', () => {
+  const by = { author: 'Maeve', at: new Date('2027-03-02T09:00:00Z') }
+  const sku = 'QU-NU-5'
+  const line = { variant: `variant-${sku}`, quantity: decimal(6), extras: [] }
+  const level = async () => (await readStock(steppe.database, [line.variant])).get(line.variant)
+  let number = 0
+  beforeAll(async () => {
+    await writeCart(steppe, 'cart-steps', [line])
+    const placed = await place({ account: null, visitor: 'cart-steps' }, orderDocument([line, LINE]), by.at)
+    if (!placed.ok) throw new Error(placed.code)
+    number = placed.number
+  })
+  const part = (quantity: number, at = 0) => ({ line: at, quantity: decimal(quantity) })
+  const take = (seen: number, step: OrderStep) => takeStep(steppe, number, seen, step, by)
+  const send = (...parts: ReturnType<typeof part>[]): OrderStep => ({ kind: 'send', parts, tracking: '' })
+
+  test('what is promised is sent in parts, the rest cancelled, and some of it comes back', async () => {
+    expect(await level()).toEqual({ onHand: '14', reserved: '6' })
+    expect(await take(0, { kind: 'confirm' })).toMatchObject({ ok: true, standing: { state: 'confirmed' } })
+    expect(await take(1, send(part(4)))).toMatchObject({
+      ok: true,
+      standing: { state: 'sent-in-part' },
+      event: { document: 1, author: 'Maeve' },
+    })
+    expect(await level()).toEqual({ onHand: '10', reserved: '2' })
+    expect(await take(2, send(part(3)))).toEqual({
+      ok: false,
+      code: 'refused',
+      problem: { code: 'too-many', line: 0, quantity: '3', most: '2' },
+    })
+    expect(await take(2, { kind: 'cancel', reason: 'no more this year' })).toMatchObject({
+      ok: true,
+      standing: { state: 'sent', due: { gross: '8' } },
+    })
+    expect(await level()).toEqual({ onHand: '10', reserved: '0' })
+    expect(await take(3, { kind: 'invoice' })).toMatchObject({ ok: true, event: { document: 1 } })
+    const back: OrderStep = { kind: 'return', parts: [part(1)], reason: 'too many', restocks: true }
+    expect(await take(4, back)).toMatchObject({
+      ok: true,
+      standing: { state: 'invoiced', due: { net: '5', tax: '1', gross: '6' } },
+      event: { document: 1 },
+    })
+    expect(await level()).toEqual({ onHand: '11', reserved: '0' })
+    expect(await take(5, { ...back, restocks: false })).toMatchObject({ ok: true, event: { document: 2 } })
+    expect(await level()).toEqual({ onHand: '11', reserved: '0' })
+    const [head] = await listOrders(steppe.database, { states: ['invoiced'] }, null, 9)
+    expect(head).toMatchObject({ number, state: 'invoiced', due: '4' })
+  })
+
+  test('of two who act at once one is told to look again, and an order that is not there is nobody’s', async () => {
+    const note: OrderStep = { kind: 'note', text: 'Called: wants it on Monday' }
+    const both = await Promise.all([take(6, note), take(6, { ...note, text: 'Monday!' })])
+    expect(both.map(({ ok }) => ok).sort()).toEqual([false, true])
+    expect(both.find(({ ok }) => !ok)).toEqual({ ok: false, code: 'stale' })
+    expect(await takeStep(steppe, 99_999, 0, note, by)).toEqual({ ok: false, code: 'unknown-order' })
+    expect((await findOrder(steppe.database, number))?.events).toHaveLength(7)
+  })
+
+  test('fifty invoices at once are numbered without a gap', async () => {
+    const placed = await Promise.all(
+      Array.from({ length: 50 }, async (_, at) => {
+        await writeCart(steppe, `cart-invoice-${at}`, [LINE])
+        return place({ account: null, visitor: `cart-invoice-${at}` }, DOCUMENT, by.at)
+      }),
+    )
+    const numbers = placed.flatMap((each) => (each.ok ? [each.number] : []))
+    const invoiced = await Promise.all(
+      numbers.map(async (each) => {
+        await takeStep(steppe, each, 0, send(part(2)), by)
+        return takeStep(steppe, each, 1, { kind: 'invoice' }, by)
+      }),
+    )
+    const documents = invoiced.flatMap((each) => (each.ok ? [each.event.document] : []))
+    expect(documents.sort((one, other) => Number(one) - Number(other))).toEqual(
+      Array.from({ length: 50 }, (_, at) => at + 2),
+    )
+  })
+
+  test('of an order that is cancelled whole, nothing is owed, and its promotions can be used again', async () => {
+    const used = { id: 'promotion-open-day-voucher', name: 'Voucher', saving: decimal(1), uses: 1 }
+    await writeCart(steppe, 'cart-cancelled', [LINE])
+    const document = { ...DOCUMENT, promotions: [used] }
+    const placed = await place({ account: 'account-keld', visitor: 'cart-cancelled' }, document, by.at)
+    if (!placed.ok) throw new Error(placed.code)
+    const uses = async () =>
+      (await readUses(steppe.database, { account: 'account-keld', visitor: null }, by.at))[used.id]
+    expect(await uses()).toMatchObject({ byBuyer: 1 })
+    const cancelled = await takeStep(steppe, placed.number, 0, { kind: 'cancel', reason: 'twice' }, by)
+    expect(cancelled).toMatchObject({
+      standing: { state: 'cancelled', due: { net: '0', tax: '0', gross: '0' } },
+    })
+    expect((await uses())?.byBuyer ?? 0).toBe(0)
+    expect(await orderedValues(steppe, 'account-keld')).toEqual([])
+    const late = await takeStep(steppe, placed.number, 1, { kind: 'confirm' }, by)
+    expect(late).toMatchObject({ code: 'refused', problem: { code: 'not-now', state: 'cancelled' } })
+  })
 })
 
 describe('the uses of a promotion', () => {

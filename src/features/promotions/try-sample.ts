@@ -9,7 +9,7 @@ import { loadSample } from './load-sample'
 import { promotionDetails, promotionSentence } from './promotion-sentence'
 import { orders } from '@/server/database/selling-schema'
 import { currentView } from '@/server/views/current-view'
-import type { OrderDocument } from '@/server/shop/order-store'
+import { readOrder } from '@/server/orders/order-shape'
 import { desc } from 'drizzle-orm'
 import type { SampleLine, SampleOrder, SampleOutcome } from './sample-view'
 
@@ -44,7 +44,7 @@ export async function ordersToTry(): Promise<readonly SampleOrder[]> {
   const { database } = (await currentView()).steppe
   const rows = await database.select().from(orders).orderBy(desc(orders.number)).limit(MOST_ORDERS)
   return rows.map(({ number, document }) => {
-    const { buyer, lines } = document as OrderDocument
+    const { buyer, lines } = readOrder(document)
     const bought = lines.filter(({ isGift }) => !isGift)
     return {
       name: `${number}, ${buyer}: ${bought.length} ${bought.length === 1 ? 'line' : 'lines'}`,

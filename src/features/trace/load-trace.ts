@@ -21,11 +21,12 @@ import {
   lossSentence,
   stepParts,
   type Wording,
-} from './trace-sentences'
+} from '../../ui/trace/trace-sentences'
 import { factsOfBuyer } from '@/server/shop/promotion-facts'
 import { promotionLines } from './promotion-lines'
 import { termsSections } from './terms-sentences'
-import type { TraceLossView, TracePart, TraceView } from './trace-view'
+import type { TraceLossView, TraceView } from './trace-view'
+import type { TracePart } from '@/ui/trace/trace-part'
 import { recordHref } from '@/ui/frame/record-href'
 
 type Loaded =

@@ -10,7 +10,8 @@ import { formatMoney } from '@/ui/format/amount'
 import { promotionPhrase } from '@/ui/format/promotion-phrases'
 import { whyNotWords } from '@/ui/format/promotion-standing'
 import { recordHref } from '@/ui/frame/record-href'
-import type { TracePart, TraceTerms } from './trace-view'
+import type { TraceTerms } from './trace-view'
+import type { TracePart } from '@/ui/trace/trace-part'
 
 /** What says nothing of the price of an item: it is not for it, nor on. */
 const SILENT: ReadonlySet<IdlePromotion['because']['code']> = new Set(['archived', 'off', 'not-for-cart'])

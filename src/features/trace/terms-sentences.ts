@@ -8,7 +8,8 @@ import type { Store } from '@/core/store/store'
 import { taxLines } from '@/ui/format/tax-lines'
 import { whatPhrase } from '@/ui/format/rule-phrases'
 import { EFFECT_WORDS, GATE_WORDS, limitPhrase } from '@/ui/format/terms-phrases'
-import type { TracePart, TraceTerms } from './trace-view'
+import type { TraceTerms } from './trace-view'
+import type { TracePart } from '@/ui/trace/trace-part'
 import { recordHref } from '@/ui/frame/record-href'
 
 type Line = TraceTerms['lines'][number]

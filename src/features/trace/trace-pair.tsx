@@ -1,7 +1,7 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import { Parts } from './trace-parts'
+import { Parts } from '../../ui/trace/trace-parts'
 import type { TraceStepView, TraceView } from './trace-view'
 
 interface TracePairProps {

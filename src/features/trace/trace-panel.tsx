@@ -8,10 +8,11 @@ import { useLoaded } from '@/ui/frame/use-loaded'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
 import { keepHref } from './keep-true'
-import { Parts } from './trace-parts'
+import { Parts } from '../../ui/trace/trace-parts'
 import { IconX } from '@tabler/icons-react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import type { TraceLossView, TracePart, TraceStepView, TraceView } from './trace-view'
+import type { TraceLossView, TraceStepView, TraceView } from './trace-view'
+import type { TracePart } from '@/ui/trace/trace-part'
 
 /** The panel that says why: open for whatever price was asked about last. */
 export function TracePanel() {

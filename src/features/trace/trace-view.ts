@@ -1,10 +1,5 @@
 import type { Decimal } from '@/core/decimal/decimal'
-
-/** A piece of a sentence; with `href` it is the name of a record and a link to it. */
-export interface TracePart {
-  readonly text: string
-  readonly href?: string
-}
+import type { TracePart } from '@/ui/trace/trace-part'
 
 /** One step of a price's way, drawn as a bar. */
 export interface TraceStepView {

@@ -1,4 +1,5 @@
 import type { MovementKind } from '@/core/catalogue/stock'
+import type { OrderState } from '@/core/order/order-event'
 import type { Choice } from '@/core/promotions/facts'
 import type { Payment } from '@/core/promotions/promotion'
 import {
@@ -84,11 +85,11 @@ export const stockMovements = pgTable(
 
 /** Numbers without gaps or doubles: taken in the transaction that writes what has the number, so that whoever comes next waits. */
 export const numberSeries = pgTable('number_series', {
-  name: text('name').$type<'order'>().primaryKey(),
+  name: text('name').$type<'order' | 'invoice' | 'credit-note' | 'delivery-note'>().primaryKey(),
   next: integer('next').notNull(),
 })
 
-/** What was bought, at the figures of its moment. */
+/** What was bought, at the figures of its moment. What stands beside the document is what lists are looked through by. */
 export const orders = pgTable(
   'shop_order',
   {
@@ -99,8 +100,33 @@ export const orders = pgTable(
     visitor: text('visitor').notNull(),
     at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
     document: jsonb('document').notNull(),
+    state: text('state').$type<OrderState>().notNull(),
+    /** How many steps were taken: what a step must have seen to be taken. */
+    version: integer('version').notNull(),
+    /** What the buyer was called, in lower case. */
+    buyer: text('buyer').notNull(),
+    currency: text('currency').notNull(),
+    /** With tax, after what was credited. */
+    due: numeric('due').notNull(),
   },
-  (table) => [index('shop_order_account').on(table.account)],
+  (table) => [
+    index('shop_order_account').on(table.account, table.number),
+    index('shop_order_state').on(table.state, table.number),
+    index('shop_order_at').on(table.at),
+  ],
+)
+
+/** What was done with an order, in its order. */
+export const orderEvents = pgTable(
+  'order_event',
+  {
+    order: integer('order_number')
+      .notNull()
+      .references(() => orders.number),
+    version: integer('version').notNull(),
+    event: jsonb('event').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.order, table.version] })],
 )
 
 /** What promotions an order used, so that no limit of use is passed. */

@@ -9,7 +9,7 @@ import { NO_FACTS, type PastOrder, type PromotionFacts } from '@/core/promotions
 import { getSettings } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import type { Steppe } from '../engine/steppe'
-import { ordersOf } from './order-store'
+import { orderedValues } from '../orders/past-purchases'
 import { readUses } from './promotion-uses'
 
 /** Whose orders and uses: an account's, or those of a guest's window. */
@@ -53,10 +53,9 @@ async function pastOrders(
   { prepared, pricingContext }: Standing,
   account: string,
 ): Promise<readonly PastOrder[]> {
-  const orders = await ordersOf(steppe, { account, visitor: null })
-  return orders.map(({ at, document: { goods, currency } }) => ({
-    at: at.getTime(),
+  return (await orderedValues(steppe, account)).map(({ at, net, currency }) => ({
+    at,
     // An order in a currency that has no rate any more is still an order; nobody knows what it is worth.
-    value: intoHome(prepared, pricingContext.currencyView, goods.net, currency) ?? ZERO,
+    value: intoHome(prepared, pricingContext.currencyView, net, currency) ?? ZERO,
   }))
 }

@@ -1,17 +1,15 @@
 import { enterShopPage } from '@/features/shop/entrance/enter'
-import { ownerOf } from '@/server/session/shop-session'
-import { OrdersPage } from '@/features/shop/checkout/orders-page'
-import { getSteppe } from '@/server/engine/steppe'
-import { ordersOf } from '@/server/shop/order-store'
+import { loadOrders } from '@/features/shop/orders/load-orders'
+import { OrdersPage } from '@/features/shop/orders/orders-page'
 
 export default async function ShopOrders({
   searchParams,
 }: {
-  readonly searchParams: Promise<{ placed?: string }>
+  readonly searchParams: Promise<{ before?: string }>
 }) {
-  const orders = await ordersOf(await getSteppe(), ownerOf(await enterShopPage()))
-  const placed = Number((await searchParams).placed)
+  const visitor = await enterShopPage()
+  const before = Number((await searchParams).before)
   return (
-    <OrdersPage orders={orders} placed={orders.some(({ number }) => number === placed) ? placed : null} />
+    <OrdersPage {...await loadOrders(visitor, Number.isSafeInteger(before) && before > 0 ? before : null)} />
   )
 }

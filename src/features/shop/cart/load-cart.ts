@@ -16,7 +16,8 @@ import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import { ownerOf, type ShopVisitor, visitorFacts } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
-import { lastOrderOf, pastPurchases } from '@/server/shop/order-store'
+import { lastOrderOf } from '@/server/orders/order-rows'
+import { pastPurchases } from '@/server/orders/past-purchases'
 import { readStock } from '@/server/stock/stock-levels'
 import { formatMoney } from '@/ui/format/amount'
 import { problemViews } from './cart-problems'
@@ -38,8 +39,9 @@ export async function loadCart(visitor: ShopVisitor): Promise<LoadedCart> {
   const steppe = await getSteppe()
   const { prepared, buyerContext } = visitor
   const kept = await readCart(steppe, prepared, visitor.cart)
-  const lastOrder = await lastOrderOf(steppe.database, ownerOf(visitor).account)
-  const past = await pastPurchases(steppe, ownerOf(visitor))
+  const { account } = ownerOf(visitor)
+  const lastOrder = await lastOrderOf(steppe.database, account)
+  const past = await pastPurchases(steppe, prepared.store, account, buyerContext.at)
   const promotions = await visitorFacts(steppe, visitor)
   const stock = await readStock(steppe.database, stockAsked(prepared.store, kept))
   const questionOf = (lines: readonly CartLineWanted[]) => ({

@@ -1,11 +1,10 @@
 'use server'
 
 import { type Account } from '@/core/buyers/buyer'
-import type { Cart } from '@/core/cart/cart'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
-import { unitPriceOf } from '@/core/catalogue/content'
-import { itemName } from '@/core/catalogue/product'
-import { contentOf, displayOf } from '@/core/engine/rules/find-tax'
+import { openPricingContextExactly } from '@/core/engine/price/open-pricing-context'
+import { makeOrder } from '@/core/order/make-order'
+import type { OrderAddress } from '@/core/order/order'
 import { readPlace } from '@/core/places/iso-3166'
 import { PLACE_TEXT, placeText } from '@/core/engine/context/vantage'
 import { findTextFault } from '@/core/issue/text-fault'
@@ -21,7 +20,7 @@ import {
   type ShopVisitor,
 } from '@/server/session/shop-session'
 import { writeCartFacts } from '@/server/shop/cart-store'
-import { type OrderAddress, type OrderDocument, placeOrder } from '@/server/shop/order-store'
+import { placeOrder } from '@/server/orders/place-order'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from '../entrance/enter'
 import { PLACE_SENTENCES } from '../cart/cart-problems'
@@ -120,16 +119,21 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
       problems: { total: 'The shop is looked at through a draft: nothing can be ordered in it.' },
       typed,
     }
-  const document = toDocument(visitor, cart, {
+  const opened = openPricingContextExactly(visitor.prepared, buyerContext)
+  if (!opened.ok) throw new RangeError(`an order cannot be placed: ${opened.error.code}`)
+  const document = makeOrder(visitor.prepared, opened.value, cart, {
     buyer: account?.name ?? address.name,
     email,
     address: { ...address, country, state },
     payment: payment === 'terms' ? terms : 'card',
+    reference: text('reference'),
+    placedBy: null,
+    changeSet: steppe.lastChangeSet,
   })
   const owner = { account: ownerOf(visitor).account, visitor: await cartOfVisitor() }
   const placing = { owner, document, at: currentInstant(), seenLast: lastOrder }
   const placed = await withRoom(() => placeOrder(steppe, placing))
-  if (placed.ok) redirect(`/shop/orders?placed=${placed.number}`)
+  if (placed.ok) redirect(`/shop/orders/${placed.number}?placed=1`)
   switch (placed.code) {
     case 'cart-gone':
       return redirect('/shop/orders')
@@ -174,66 +178,4 @@ export async function lookAtPlace(address: PlaceOfOrder): Promise<void> {
 function accountOf({ buyerContext }: ShopVisitor, store: Store): Account | null {
   const { buyer } = buyerContext
   return buyer.kind === 'account' ? (store.account.get(buyer.account) ?? null) : null
-}
-
-function toDocument(
-  { prepared, pricingContext }: ShopVisitor,
-  cart: Cart,
-  head: Pick<OrderDocument, 'buyer' | 'email' | 'address' | 'payment'>,
-): OrderDocument {
-  const { store, index } = prepared
-  const display = displayOf(prepared, pricingContext, 'cart')
-  const shows = display === 'gross' ? 'gross' : 'net'
-  return {
-    ...head,
-    currency: cart.currency,
-    digits: cart.digits,
-    display,
-    lines: cart.lines.flatMap((line) => {
-      const variant = store.variant.get(line.variant)
-      const product = store.product.get(variant?.product ?? '')
-      if (!variant || !product || !line.amount || !line.unitAmount) return []
-      return [
-        {
-          variant: variant.id,
-          sku: variant.sku,
-          name: itemName(product, variant),
-          quantity: line.quantity,
-          extras: line.extras.map((id) => store.extra.get(id)?.name ?? id),
-          unit: { net: line.unitAmount.net, gross: line.unitAmount.gross },
-          perUnit: unitPriceOf(
-            line.unitAmount[shows],
-            contentOf(prepared, index.numberOf.get(variant.id) as number),
-            cart.digits,
-          ),
-          ...line.amount,
-          before: {
-            net: line.beforeAmount?.net ?? line.amount.net,
-            gross: line.beforeAmount?.gross ?? line.amount.gross,
-          },
-          promotions: line.discounts.map(
-            ({ promotion }) => store.promotion.get(promotion)?.name ?? promotion,
-          ),
-          isGift: line.gift !== null,
-        },
-      ]
-    }),
-    goods: cart.goods,
-    delivery: cart.delivery,
-    paymentCharge: cart.payment,
-    promotions: cart.promotions.applied.map(({ promotion, saving, uses }) => ({
-      id: promotion,
-      name: store.promotion.get(promotion)?.name ?? promotion,
-      saving,
-      uses,
-    })),
-    taxes: cart.taxes.map(({ levy, on, amount }) => ({
-      name: levy.tax.name,
-      percent: levy.percent,
-      on,
-      amount,
-    })),
-    total: cart.total,
-    untaxed: cart.untaxed,
-  }
 }

@@ -1,5 +1,5 @@
 import { VantageLink } from '@/ui/frame/vantage-link'
-import type { TracePart } from './trace-view'
+import type { TracePart } from './trace-part'
 
 /** What decided, by name, and how. */
 export function Parts({ parts }: { readonly parts: readonly TracePart[] }) {

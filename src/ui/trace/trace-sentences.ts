@@ -21,7 +21,7 @@ import {
   whatPhrase,
   whoPhrase,
 } from '@/ui/format/rule-phrases'
-import type { TracePart } from './trace-view'
+import type { TracePart } from './trace-part'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Turns the data of a trace into what a merchant would say. */
