@@ -1,7 +1,7 @@
 import { NOT_SAID } from '@tests/fixtures/plain-words'
-import AxeBuilder from '@axe-core/playwright'
 import type { Browser, Page } from 'playwright-core'
 import { launch, openWindow, testUrl } from './browser'
+import { axe, violations } from './violations'
 
 jest.setTimeout(120_000)
 
@@ -112,6 +112,7 @@ const VIEWS: readonly (readonly [
         .first()
         .click(),
   ],
+  ['orders', '/orders?show=all', null],
   ['proofs', '/proofs', null],
   ['a proof', '/proofs/fennmoor-frames', null],
   ['reprice', '/reprice?rule=%2B4%25&ending=ends+.90', null],
@@ -186,14 +187,3 @@ test.each(VIEWS)(
 )
 
 /** No page has frames, so its findings need not be gathered in a window of their own, which takes seconds each time. */
-function axe(page: Page): AxeBuilder {
-  return new AxeBuilder({ page }).setLegacyMode()
-}
-
-async function violations(builder: AxeBuilder): Promise<readonly string[]> {
-  const found = await builder.analyze()
-  return found.violations.map(
-    ({ id, nodes }) =>
-      `${id}: ${nodes.map(({ target, html }) => `${String(target)} ${html.slice(0, 160)}`).join(' | ')}`,
-  )
-}

@@ -87,7 +87,7 @@ test('taxes: a variant of another class, an address that moves, and an order who
     await page.getByText(total).first().waitFor()
 
     // The same cart asked from outside is the same to the cent.
-    const sku = await page.locator('details[open] td span').allTextContents()
+    const sku = await page.getByTestId('order-sku').allTextContents()
     const asked = await fetch(`${url}/api/prices`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },

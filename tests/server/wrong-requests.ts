@@ -81,6 +81,9 @@ const PATHS = [
   '/shop/quick',
   '/shop/gate',
   '/shop/orders',
+  '/shop/orders/10001',
+  '/orders',
+  '/orders/10001',
   '/nowhere',
 ] as const
 const APIS = [
@@ -89,6 +92,7 @@ const APIS = [
   '/api/items',
   '/api/find',
   '/api/prices',
+  '/api/reprice',
   '/api/imports',
   '/api/imports/none/wrong',
   '/api/products',

@@ -54,7 +54,7 @@ export interface OrderLine {
 }
 
 /** What was used, as it was called then. `saving` is in the basis of the store then. */
-export interface OrderPromotion {
+interface OrderPromotion {
   readonly id: string
   readonly name: string
   readonly saving: Decimal

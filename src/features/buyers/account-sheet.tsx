@@ -130,6 +130,20 @@ function Side({ view }: { readonly view: AccountView }) {
           ))}
         </SideList>
       )}
+      <SideList title="Orders">
+        {view.orders.map((order) => (
+          <SideRow key={order.href} name={order.name} href={order.href} about={order.about}>
+            {order.due}
+          </SideRow>
+        ))}
+        {view.orders.length === 0 ? (
+          <p className="text-soft">None yet.</p>
+        ) : (
+          <VantageLink href={`/orders?show=all&buyer=${encodeURIComponent(name)}`} className="link-name">
+            All of their orders
+          </VantageLink>
+        )}
+      </SideList>
       <OpenPromotions promotions={view.promotions} />
       <SideList title="Limits on their orders">
         {limits.map(({ name: limit, href, about }) => (

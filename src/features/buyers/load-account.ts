@@ -1,15 +1,19 @@
 import 'server-only'
 
 import type { Account, Address } from '@/core/buyers/buyer'
+import { decimal } from '@/core/decimal/decimal'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { accountFacts } from '@/core/buyers/buyer'
 import { matchWho } from '@/core/predicates/who'
 import { isPartyTo } from '@/core/price/contract'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { pricingContextOf } from '@/server/engine/look-from'
+import { listOrders } from '@/server/orders/order-rows'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatMoney } from '@/ui/format/amount'
+import { formatDay } from '@/ui/format/instant'
+import { ORDER_STATE_WORDS } from '@/ui/format/order-phrases'
 import { spanPhrase } from '@/ui/format/rule-phrases'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
@@ -29,7 +33,16 @@ export interface AccountView {
   readonly withoutPrice: readonly { readonly name: string; readonly href: string }[]
   readonly promotions: readonly OpenPromotion[]
   readonly limits: readonly { readonly name: string; readonly href: string; readonly about: string }[]
+  /** Their latest, the newest first. */
+  readonly orders: readonly {
+    readonly name: string
+    readonly href: string
+    readonly about: string
+    readonly due: string
+  }[]
 }
+
+const SHOWN_ORDERS = 6
 
 const FROM_WORDS: Readonly<Record<string, string>> = {
   asked: 'asked for',
@@ -81,6 +94,19 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
     withoutPrice: ladder.withoutPrice.slice(0, 4).map(({ product }) => ({
       name: product.name,
       href: recordHref('products', product.code),
+    })),
+    orders: (
+      await listOrders(
+        requestContext.steppe.database,
+        { owner: { account: id, visitor: null } },
+        null,
+        SHOWN_ORDERS,
+      )
+    ).map(({ number, at, state, due, currency, digits }) => ({
+      name: String(number),
+      href: `/orders/${number}`,
+      about: `${formatDay(at, getSettings(store).timeZone)}, ${ORDER_STATE_WORDS[state].toLowerCase()}`,
+      due: formatMoney(decimal(due), currency, digits),
     })),
     promotions: openPromotions(prepared, pricingContext, look.at),
     limits: [

@@ -6,27 +6,28 @@ import { ask } from '@/core/engine/ask'
 import type { Question } from '@/core/engine/context/buyer-context'
 import type { Decimal } from '@/core/decimal/decimal'
 import { fromUnits } from '@/core/engine/lists/price-step'
-import type { ExplainedAnswer, Loser, TraceStep } from '@/core/engine/explain/trace'
+import type { ExplainedAnswer, Loser } from '@/core/engine/explain/trace'
 import { inBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { shown } from '@/core/engine/amounts/shown'
 import type { TaxBasis } from '@/core/price/based-amount'
 import { priceDigitsOf, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoney } from '@/ui/format/amount'
+import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
 import {
   candidateParts,
   idlePart,
   idleSentence,
   listPart,
   lossSentence,
-  stepParts,
   type Wording,
-} from '../../ui/trace/trace-sentences'
+} from '@/ui/trace/trace-sentences'
 import { factsOfBuyer } from '@/server/shop/promotion-facts'
 import { promotionLines } from './promotion-lines'
 import { termsSections } from './terms-sentences'
 import type { TraceLossView, TraceView } from './trace-view'
 import type { TracePart } from '@/ui/trace/trace-part'
+import { stepViews } from '@/ui/trace/trace-steps'
 import { recordHref } from '@/ui/frame/record-href'
 
 type Loaded =
@@ -72,7 +73,7 @@ export async function loadTrace(requestContext: RequestContext, sku: string): Pr
     promotions: facts,
   })
   const { unit, basis, currency, trace, total, breaks, was, because } = asked.value
-  const taxWord = (of: TaxBasis) => (prepared.mixesBases ? ` ${TAX_WORDS[of]}` : '')
+  const taxWord = (of: TaxBasis) => (prepared.mixesBases ? ` ${DISPLAY_WORDS[of]}` : '')
   const { currencyView } = requestContext.pricingContext
   const number = prepared.index.numberOf.get(variant.id) as number
   const compared =
@@ -102,13 +103,7 @@ export async function loadTrace(requestContext: RequestContext, sku: string): Pr
       was: was && `${formatMoney(was.amount, currency, priceDigitsOf(store, currency))}${taxWord(was.basis)}`,
       breaks: breaks.map((row) => ({ ...row, taxWord: row.basis === basis ? '' : taxWord(row.basis) })),
       hidden: because?.code === 'not-offered' ? because.lists.map((list) => listPart(wording, list)) : [],
-      steps: flatten(trace.steps).map((step) => ({
-        parts: stepParts(wording, step, href),
-        amount: step.amount,
-        currency: step.currency,
-        digits: priceDigitsOf(store, step.currency),
-        taxWord: taxWord(step.basis),
-      })),
+      steps: stepViews(wording, trace.steps, { productHref: href, mixesBases: prepared.mixesBases }),
       losers: worded.filter((each) => !isOther(each) && !isSilent(each)).map(({ view }) => view),
       silent: worded.filter(isSilent).flatMap(({ view }) => view.parts),
       others: worded.filter(isOther).map(({ view }) => view),
@@ -157,10 +152,6 @@ const NEVER_NEXT: ReadonlySet<Loser['reason']['code']> = new Set([
 ])
 
 /** The steps of a list that another one starts from come before it, as they happened. */
-function flatten(steps: readonly TraceStep[]): readonly TraceStep[] {
-  return steps.flatMap((step) => (step.kind === 'list-reference' ? [...flatten(step.steps), step] : [step]))
-}
-
 /** The sentence under the amount: "is what a buyer in Bee farms pays for …". */
 function headline({ buyer, buyerName }: RequestContext, priced: boolean, item: string): string {
   const who =
@@ -179,8 +170,6 @@ function headline({ buyer, buyerName }: RequestContext, priced: boolean, item: s
 function toLossView(wording: Wording, { at, reason, price }: Loser, taxWord: string): TraceLossView {
   return { parts: candidateParts(wording, at, reason), reason: lossSentence(wording, reason), price, taxWord }
 }
-
-const TAX_WORDS: Readonly<Record<TaxBasis, string>> = { gross: 'with tax', net: 'without tax' }
 
 /** The nearest things that would give another price. */
 function whatWouldChange(

@@ -1,8 +1,9 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
-import { Parts } from '../../ui/trace/trace-parts'
-import type { TraceStepView, TraceView } from './trace-view'
+import { Parts } from '@/ui/trace/trace-parts'
+import type { TraceView } from './trace-view'
+import type { TraceStepView } from '@/ui/trace/trace-steps'
 
 interface TracePairProps {
   readonly title: string

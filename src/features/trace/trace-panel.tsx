@@ -8,10 +8,11 @@ import { useLoaded } from '@/ui/frame/use-loaded'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { withVantage } from '@/ui/frame/vantage-url'
 import { keepHref } from './keep-true'
-import { Parts } from '../../ui/trace/trace-parts'
+import { Parts } from '@/ui/trace/trace-parts'
 import { IconX } from '@tabler/icons-react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import type { TraceLossView, TraceStepView, TraceView } from './trace-view'
+import { Waterfall } from '@/ui/trace/waterfall'
+import type { TraceLossView, TraceView } from './trace-view'
 import type { TracePart } from '@/ui/trace/trace-part'
 
 /** The panel that says why: open for whatever price was asked about last. */
@@ -195,40 +196,6 @@ function Trace({ view }: { readonly view: TraceView }) {
         </details>
       )}
     </>
-  )
-}
-
-/** Each step with a bar as long as its amount is to the largest. */
-function Waterfall({
-  steps,
-  currency,
-}: {
-  readonly steps: readonly TraceStepView[]
-  readonly currency: string
-}) {
-  const largest = Math.max(...steps.map(({ amount }) => Number(amount)))
-  return (
-    <ol className="mt-3 border-t border-base-300" data-testid="trace-steps">
-      {steps.map(({ parts, amount, currency: own, digits, taxWord }, at) => (
-        <li key={at} className="border-b border-base-300 pt-1.5 pb-2">
-          <div className="flex items-baseline justify-between gap-3">
-            <span className="leading-4">
-              <Parts parts={parts} />
-            </span>
-            <span className="font-semibold whitespace-nowrap">
-              {own === currency ? formatAmount(amount, digits) : formatMoney(amount, own, digits)}
-              {taxWord && <span className="text-2xs font-normal text-soft">{taxWord}</span>}
-            </span>
-          </div>
-          <div className="mt-1 h-1.5" aria-hidden>
-            <div
-              className={`h-full ${at === steps.length - 1 ? 'bg-primary' : 'bg-bar'}`}
-              style={{ width: `${largest > 0 ? (Number(amount) / largest) * 100 : 0}%` }}
-            />
-          </div>
-        </li>
-      ))}
-    </ol>
   )
 }
 

@@ -1,15 +1,6 @@
 import type { Decimal } from '@/core/decimal/decimal'
 import type { TracePart } from '@/ui/trace/trace-part'
-
-/** One step of a price's way, drawn as a bar. */
-export interface TraceStepView {
-  readonly parts: readonly TracePart[]
-  readonly amount: Decimal
-  readonly currency: string
-  readonly digits: number
-  /** ` with tax` or ` without tax` in a store that has both, else empty. */
-  readonly taxWord: string
-}
+import type { TraceStepView } from '@/ui/trace/trace-steps'
 
 export interface TraceLossView {
   readonly parts: readonly TracePart[]

@@ -13,7 +13,7 @@ import { withVantage } from './vantage-url'
 export interface Place {
   readonly href: string
   readonly name: string
-  readonly group: 'Look' | 'Set' | 'Prove'
+  readonly group: 'Look' | 'Set' | 'Sell' | 'Prove'
   /** Pressed after G to go there. */
   readonly key: string
   readonly count?: number
@@ -23,7 +23,7 @@ export interface Place {
   readonly beside?: readonly string[]
 }
 
-const GROUPS = ['Look', 'Set', 'Prove'] as const
+const GROUPS = ['Look', 'Set', 'Sell', 'Prove'] as const
 
 /** The slim column of words on the left, in the order the work is done. */
 export function Places({

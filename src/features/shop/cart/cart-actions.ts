@@ -10,10 +10,12 @@ import { getSteppe } from '@/server/engine/steppe'
 import {
   shopView,
   cartOfVisitor,
+  ownerOf,
   rememberPasscode,
   shopVisitor,
   type ShopVisitor,
 } from '@/server/session/shop-session'
+import { findOrder } from '@/server/orders/order-rows'
 import { readCart, writeCart } from '@/server/shop/cart-store'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
@@ -116,6 +118,24 @@ export async function emptyCart(): Promise<never> {
   const steppe = await getSteppe()
   await withRoom(() => writeCart(steppe, id, []))
   redirect('/shop/cart')
+}
+
+/** Puts in what one of their orders held, as far as they may still buy it; gifts are not bought. */
+export async function orderAgain(form: FormData): Promise<never> {
+  const visitor = await enterShopPage()
+  const { database } = await getSteppe()
+  const order = await findOrder(database, Number(form.get('number')), ownerOf(visitor))
+  if (!order) redirect('/shop/orders')
+  const { store } = visitor.prepared
+  const bought = order.document.lines.filter(({ isGift }) => !isGift)
+  const wanted = bought.flatMap(({ variant, quantity, extras }): readonly CartLineWanted[] => {
+    if (!store.variant.has(variant) || !mayBuy(visitor, variant)) return []
+    const ids = extras.map(({ id }) => id).filter((id) => store.extra.has(id))
+    return [{ variant, quantity, extras: goWith(visitor, variant, ids) ? ids : [] }]
+  })
+  if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
+  const left = bought.length - wanted.length
+  redirect(left === 0 ? '/shop/cart' : `/shop/cart?left=${left}`)
 }
 
 /** Puts in what a pasted list names; lines that name nothing that can be bought are reported and stay in the field. */

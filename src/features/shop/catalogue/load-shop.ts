@@ -11,7 +11,8 @@ import { orderedProducts, type ProductWithVariants, shownProducts } from '@/serv
 import { Slices } from '@/server/doors/slices'
 import { pricingContextOf } from '@/server/engine/look-from'
 import type { ShopVisitor } from '@/server/session/shop-session'
-import { countryName, taxWordsOf } from '../frame/shop-sentences'
+import { taxWordsOf } from '../frame/shop-sentences'
+import { countryName } from '@/ui/format/place-names'
 import { cardPrice, NO_PRICE } from '../frame/shop-prices'
 import type {
   ShopCard,

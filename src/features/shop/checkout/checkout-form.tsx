@@ -104,6 +104,15 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
               />
             </Labelled>
           )}
+          <Labelled label="Your reference, if you have one" problem={problems['reference']}>
+            <input
+              name="reference"
+              autoComplete="off"
+              maxLength={60}
+              className={INPUT}
+              defaultValue={state.typed['reference'] ?? ''}
+            />
+          </Labelled>
         </fieldset>
         <Payment view={view} state={state} />
       </div>

@@ -24,7 +24,7 @@ import { placeOrder } from '@/server/orders/place-order'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from '../entrance/enter'
 import { PLACE_SENTENCES } from '../cart/cart-problems'
-import { countryName } from '../frame/shop-sentences'
+import { countryName } from '@/ui/format/place-names'
 import { loadCart, seenTotal } from '../cart/load-cart'
 import { NO_ROOM, withRoom, withRoomOr } from '../frame/with-room'
 
@@ -36,7 +36,7 @@ export interface CheckoutState {
 
 /** Longer is nobody's name or street; what is cut off is refused. */
 const LONGEST_FIELD = 201
-const LONGEST: Readonly<Record<string, number>> = { postcode: 20, city: 60, state: 6 }
+const LONGEST: Readonly<Record<string, number>> = { postcode: 20, city: 60, state: 6, reference: 60 }
 
 const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as const
 
@@ -145,7 +145,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
         typed,
       }
     case 'short':
-      return redirect('/shop/cart')
+      return redirect('/shop/cart?short=1')
     case 'ordered-meanwhile':
       return {
         problems: {

@@ -35,12 +35,6 @@ function togetherSentence(rule: LimitRule): string {
   return `${capital(phrase)}${counted}.`
 }
 
-const COUNTRIES = new Intl.DisplayNames('en-IE', { type: 'region' })
-
-export function countryName(code: string): string {
-  return COUNTRIES.of(code) ?? code
-}
-
 /** What stands behind prices without tax and with it, in the merchant's own words where they have any. */
 export function taxWordsOf(store: Store): { readonly net: string; readonly gross: string } {
   const { netWords, grossWords } = getSettings(store)

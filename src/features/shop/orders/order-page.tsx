@@ -1,7 +1,9 @@
 import { compare, ZERO } from '@/core/decimal/decimal'
 import { formatAmount, formatMoney } from '@/ui/format/amount'
 import { paymentWords } from '@/ui/format/order-phrases'
+import { countryName } from '@/ui/format/place-names'
 import Link from 'next/link'
+import { orderAgain } from '../cart/cart-actions'
 import type { ShopOrder, ShopOrderLine } from './shop-order-view'
 
 interface OrderPageProps {
@@ -34,11 +36,17 @@ export function OrderPage({ order, isNew }: OrderPageProps) {
           <Sums order={order} />
           <p className="pt-3 text-soft">
             Delivered to{' '}
-            {[address.name, address.street, address.postcode, address.city, address.country]
+            {[address.name, address.street, address.postcode, address.city, countryName(address.country)]
               .filter(Boolean)
               .join(', ')}
             . Paid {paymentWords(payment)}.
           </p>
+          <form action={orderAgain} className="pt-3">
+            <input type="hidden" name="number" value={number} />
+            <button type="submit" className="btn btn-outline btn-sm">
+              Order the same again
+            </button>
+          </form>
           {events.length > 0 && (
             <ol className="pt-3" aria-label="What became of it">
               {events.map(({ when: day, what }, at) => (
@@ -77,7 +85,9 @@ function Lines({ order }: { readonly order: ShopOrder }) {
                   {line.name}
                 </Link>
               )}{' '}
-              <span className="text-xs text-soft">{line.sku}</span>
+              <span className="text-xs text-soft" data-testid="order-sku">
+                {line.sku}
+              </span>
               {line.extras.length > 0 && <span className="block">with {line.extras.join(', ')}</span>}
               {line.promotions.length > 0 && (
                 <span className="block text-xs font-semibold text-primary">{line.promotions.join(', ')}</span>
