@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next'
 
 const config: NextConfig = {
-  serverExternalPackages: ['@electric-sql/pglite', 'pg-boss'],
+  serverExternalPackages: ['@electric-sql/pglite', 'pg-boss', 'pdfmake'],
   images: { unoptimized: true },
   poweredByHeader: false,
   devIndicators: false,

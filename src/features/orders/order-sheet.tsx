@@ -3,7 +3,7 @@
 import { compare, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import { standingOf } from '@/core/order/standing'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
-import { ORDER_STATE_WORDS, paymentWords } from '@/ui/format/order-phrases'
+import { ORDER_STATE_WORDS, papersOf, paymentWords } from '@/ui/format/order-phrases'
 import { countryName } from '@/ui/format/place-names'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { OrderLines } from './order-lines'
@@ -54,6 +54,17 @@ export function OrderSheet({ view }: { readonly view: OrderView }) {
       </section>
       <aside className="w-72 shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4">
         <Sums view={view} />
+        <h2 className="pt-5 pb-1 text-xs font-semibold">Documents</h2>
+        <ul>
+          {papersOf(events).map(([name, query]) => (
+            <li key={query} className="border-b border-dotted border-base-300 py-1">
+              <a href={`/api/orders/${number}?${query}`} target="_blank" className="link-name">
+                {name}
+              </a>{' '}
+              <span className="text-soft">PDF</span>
+            </li>
+          ))}
+        </ul>
         <h2 className="pt-5 pb-1 text-xs font-semibold">What was done</h2>
         <ol aria-label="What was done">
           {[...events].reverse().map((event, at) => (

@@ -1,4 +1,4 @@
-import type { OrderState } from '@/core/order/order-event'
+import type { OrderEvent, OrderState } from '@/core/order/order-event'
 
 /** How an order stands, in a word or two. */
 export const ORDER_STATE_WORDS: Readonly<Record<OrderState, string>> = {
@@ -14,4 +14,18 @@ export const ORDER_STATE_WORDS: Readonly<Record<OrderState, string>> = {
 /** How it was, or is to be, paid. */
 export function paymentWords(payment: string): string {
   return payment === 'card' ? 'by card' : `on account, ${payment}`
+}
+
+/** The documents there are of an order: what each is called, and what its address asks for. */
+export function papersOf(
+  events: readonly Pick<OrderEvent, 'step' | 'document'>[],
+): readonly (readonly [name: string, query: string])[] {
+  return [
+    ['Order confirmation', 'paper=confirmation'],
+    ...events.flatMap(({ step, document }) =>
+      step.kind === 'send' && document !== null
+        ? [[`Delivery note ${document}`, `paper=delivery-note&number=${document}`] as const]
+        : [],
+    ),
+  ]
 }

@@ -9,7 +9,7 @@ import { findOrder, listOrders } from '@/server/orders/order-rows'
 import { ownerOf, type ShopVisitor } from '@/server/session/shop-session'
 import { formatMoney } from '@/ui/format/amount'
 import { formatDay } from '@/ui/format/instant'
-import { ORDER_STATE_WORDS } from '@/ui/format/order-phrases'
+import { ORDER_STATE_WORDS, papersOf } from '@/ui/format/order-phrases'
 import { visible } from '../frame/visible'
 import type { ShopOrder, ShopOrderHead } from './shop-order-view'
 
@@ -71,6 +71,7 @@ export async function loadOrder(visitor: ShopVisitor, number: number): Promise<S
       const what = eventWords(event)
       return what === null ? [] : [{ when: formatDay(new Date(event.at), timeZone), what }]
     }),
+    papers: papersOf(events),
     credited: standing.credited.gross,
     due: standing.due.gross,
   }

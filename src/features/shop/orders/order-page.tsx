@@ -41,6 +41,18 @@ export function OrderPage({ order, isNew }: OrderPageProps) {
               .join(', ')}
             . Paid {paymentWords(payment)}.
           </p>
+          <p className="flex flex-wrap gap-x-5 pt-3">
+            {order.papers.map(([name, query]) => (
+              <a
+                key={query}
+                href={`/shop/orders/${number}/paper?${query}`}
+                target="_blank"
+                className="underline underline-offset-2"
+              >
+                {name} (PDF)
+              </a>
+            ))}
+          </p>
           <form action={orderAgain} className="pt-3">
             <input type="hidden" name="number" value={number} />
             <button type="submit" className="btn btn-outline btn-sm">

@@ -36,6 +36,8 @@ export interface ShopOrder extends Pick<
   readonly lines: readonly ShopOrderLine[]
   /** What was done with it that concerns the buyer, the first first. */
   readonly events: readonly { readonly when: string; readonly what: string }[]
+  /** Its documents: what each is called, and what its address asks for. */
+  readonly papers: readonly (readonly [name: string, query: string])[]
   /** With tax; zero where nothing was. */
   readonly credited: Decimal
   readonly due: Decimal

@@ -1,0 +1,18 @@
+import { sendPaper } from '@/features/documents/send-paper'
+import { withStore } from '@/server/doors/with-store'
+import { findOrder } from '@/server/orders/order-rows'
+import { asMerchant } from '@/server/session/author'
+import type { NextRequest } from 'next/server'
+
+interface Context {
+  readonly params: Promise<{ number: string }>
+}
+
+/** A document of any order, as a PDF file: `?paper=confirmation`, or `?paper=delivery-note&number=7`. */
+export const GET = withStore(async (request: NextRequest, { steppe, prepared }, { params }: Context) => {
+  await asMerchant()
+  const { number } = await params
+  const order = /^\d{1,9}$/.test(number) ? await findOrder(steppe.database, Number(number)) : null
+  const fields = request.nextUrl.searchParams
+  return sendPaper(order, prepared.store, { paper: fields.get('paper'), number: fields.get('number') })
+})

@@ -1,0 +1,122 @@
+import { decimal } from '@/core/decimal/decimal'
+import type { OrderEvent } from '@/core/order/order-event'
+import { sendPaper } from '@/features/documents/send-paper'
+import { liveView } from '@/server/views/view'
+import type { Order } from '@/server/orders/order-rows'
+import { orderDocument } from '../fixtures/order-document'
+import { demoSteppe } from './demo-steppe'
+import { extractText, getDocumentProxy } from 'unpdf'
+import { writeFileSync } from 'node:fs'
+
+const demo = demoSteppe()
+
+/** What each page of a document says, read back by another library. */
+async function pagesOf(
+  order: Order | null,
+  paper: string,
+  number: string | null = null,
+): Promise<readonly string[]> {
+  const { store } = liveView(demo.current).prepared
+  const response = await sendPaper(order, store, { paper, number })
+  if (response.status !== 200)
+    throw new Error(((await response.json()) as { error: { code: string } }).error.code)
+  expect(response.headers.get('content-type')).toBe('application/pdf')
+  const bytes = new Uint8Array(await response.arrayBuffer())
+  // To be looked at: STEPPE_PAPERS=/some/directory
+  if (process.env['STEPPE_PAPERS']) writeFileSync(`${process.env['STEPPE_PAPERS']}/${paper}.pdf`, bytes)
+  const { text } = await extractText(await getDocumentProxy(bytes), { mergePages: false })
+  return text
+}
+
+const words = (pages: readonly string[]) => pages.join(' ').replace(/\s+/g, ' ')
+
+function order(lines: number, events: readonly OrderEvent[] = []): Order {
+  const made = orderDocument(
+    Array.from({ length: lines }, (_, at) => ({ variant: `SKU-${at + 1}`, quantity: decimal(at + 2) })),
+  )
+  const document = {
+    ...made,
+    reference: 'PO 2026/118',
+    address: { ...made.address, street: 'Bóthar an Chlocháin 3', postcode: 'N91 X2Y3' },
+    lines: made.lines.map((line, at) =>
+      at === 0
+        ? {
+            ...line,
+            name: 'Žlutý úl, größer',
+            before: { net: decimal(12), gross: decimal('14.40') },
+            promotions: ['Winter offer'],
+          }
+        : line,
+    ),
+  }
+  return { number: 10_042, account: null, at: new Date('2026-11-25T10:00:00Z'), document, events }
+}
+
+const SENT: OrderEvent = {
+  step: {
+    kind: 'send',
+    parts: [
+      { line: 0, quantity: decimal(1) },
+      { line: 1, quantity: decimal(3) },
+    ],
+    tracking: 'TN 4471',
+  },
+  ...{ at: Date.parse('2026-11-26T09:00:00Z'), author: 'Maeve', document: 7 },
+}
+
+test('a confirmation says every figure of the order, letters of other languages included', async () => {
+  const said = words(await pagesOf(order(3), 'confirmation'))
+  for (const part of [
+    'Clover Tarn Apiary Supply',
+    'VAT number IE7654321T',
+    'Order confirmation 10042',
+    '25 November 2026',
+    'PO 2026/118',
+    'on account, 45 days net',
+    'Fennmoor Bóthar an Chlocháin 3 N91 X2Y3 Mullingar Ireland',
+    'SKU-1 Žlutý úl, größer Winter offer 2 6.00 14.40 12.00',
+    'SKU-3 Brood frames 4 6.00 12.00',
+    'Goods, without tax 30.00',
+    'Delivery, without tax 0.00',
+    'VAT 20 % on 30.00 6.00',
+    'Total €36.00',
+    'Page 1 of 1',
+  ])
+    expect(said).toContain(part)
+  // What the merchant pays for it is nobody else's business.
+  expect(said).not.toMatch(/cost|margin|3\.00 /i)
+})
+
+test('a long one goes over several pages, with its head on each and every line once', async () => {
+  const pages = await pagesOf(order(90), 'confirmation')
+  expect(pages.length).toBeGreaterThan(2)
+  pages.forEach((page, at) => expect(page).toContain(`Page ${at + 1} of ${pages.length}`))
+  for (const page of pages.slice(0, -1))
+    expect(page).toMatch(/SKU\s+Item\s+Quantity\s+Unit price\s+Line total/)
+  const skus = pages.flatMap((page) => page.match(/SKU-\d+/g) ?? [])
+  expect(skus).toEqual(Array.from({ length: 90 }, (_, at) => `SKU-${at + 1}`))
+})
+
+test('a delivery note says what is in the parcel and what follows, and no price', async () => {
+  const said = words(await pagesOf(order(3, [SENT]), 'delivery-note', '7'))
+  for (const part of [
+    'Delivery note 7',
+    '26 November 2026',
+    '10042 of 25 November 2026',
+    'TN 4471',
+    'SKU-1 Žlutý úl, größer 2 1 1',
+    'SKU-2 Brood frames 3 3 –',
+    'SKU-3 Brood frames 4 0 4',
+  ])
+    expect(said).toContain(part)
+  expect(said).not.toMatch(/€|12\.00|6\.00/)
+})
+
+test.each([
+  ['an order that is not there', null, 'confirmation', null, 'no-such-order'],
+  ['a kind nobody knows', order(1), 'receipt', null, 'no-such-paper'],
+  ['a delivery note of another order', order(1, [SENT]), 'delivery-note', '8', 'no-such-paper'],
+  ['a delivery note without a number', order(1, [SENT]), 'delivery-note', null, 'no-such-paper'],
+])('there is none: %s', async (_why, of, paper, number, code) => {
+  await expect(pagesOf(of, paper, number)).rejects.toThrow(code)
+})
