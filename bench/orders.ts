@@ -1,0 +1,130 @@
+// `npm run bench:orders`: what selling costs, as ratios in one run: a page among many orders, and placing one in a large store.
+import { priceCart } from '@/core/cart/price-cart'
+import { decimal } from '@/core/decimal/decimal'
+import { buyerContext } from '@/core/engine/context/buyer-context'
+import { prepare } from '@/core/engine/prepare'
+import { openPricingContextExactly } from '@/core/engine/price/open-pricing-context'
+import { makeOrder } from '@/core/order/make-order'
+import { openSteppe } from '@/server/engine/steppe'
+import { listOrders } from '@/server/orders/order-rows'
+import { placeOrder } from '@/server/orders/place-order'
+import { writeCart } from '@/server/shop/cart-store'
+import { sql } from 'drizzle-orm'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { largeStore } from './large-store'
+import { median } from './measure'
+
+const AT = Date.parse('2027-03-15T12:00:00Z')
+const say = (what: string, value: string) => console.log(`${what.padEnd(74)} ${value}`)
+
+async function timed(runs: number, act: (run: number) => Promise<unknown>): Promise<number> {
+  const times: number[] = []
+  for (let run = 0; run < runs; run += 1) {
+    const start = performance.now()
+    await act(run)
+    times.push(performance.now() - start)
+  }
+  return median(times)
+}
+
+const directory = mkdtempSync(join(tmpdir(), 'steppe-bench-'))
+const steppe = await openSteppe(directory)
+const { database } = steppe
+const FIRST = 10_001
+
+/** Orders of a line each, of 500 accounts in turn. */
+async function fillOrders(from: number, until: number): Promise<void> {
+  const line = {
+    ...{ variant: 'v', sku: 'SKU-1', name: 'Thing', quantity: '2', extras: [], perUnit: null },
+    ...{
+      unit: { net: '5', gross: '6' },
+      net: '10',
+      tax: '2',
+      gross: '12',
+      before: { net: '10', gross: '12' },
+    },
+    ...{
+      promotions: [],
+      isGift: false,
+      taxes: [],
+      base: null,
+      cost: null,
+      list: null,
+      contract: null,
+      trace: [],
+    },
+  }
+  const document = JSON.stringify({ version: 2, buyer: 'Buyer', currency: 'EUR', digits: 2, lines: [line] })
+  await database.execute(sql`
+    insert into shop_order (number, account, visitor, at, document, state, version, buyer, currency, due)
+    select number, 'account-' || number % 500, 'v', timestamptz '2020-01-01' + number * interval '1 minute',
+      ${document}::jsonb, case when number % 50 = 0 then 'placed' else 'closed' end, 0, 'buyer', 'EUR', 12
+    from generate_series(${FIRST + from}::int, ${FIRST + until - 1}::int) as number`)
+  await database.execute(sql`analyze shop_order`)
+}
+
+/** Pages from all over, of everything, of what is open, and of one account. */
+async function pages(count: number): Promise<number> {
+  return timed(200, async (run) => {
+    const before = FIRST + 60 + Math.floor(((run * 7919) % 1000) * (count / 1000))
+    await listOrders(database, {}, before, 51)
+    await listOrders(database, { states: ['placed'] }, before, 51)
+    await listOrders(database, { owner: { account: 'account-7', visitor: null } }, before, 51)
+  })
+}
+
+await fillOrders(0, 1_000)
+const few = await pages(1_000)
+await fillOrders(1_000, 1_000_000)
+const many = await pages(1_000_000)
+say('three pages of 50 among 1,000 orders', `${few.toFixed(2)} ms`)
+say('the same among 1,000,000', `${many.toFixed(2)} ms: ${(many / few).toFixed(2)} × (≤ 3)`)
+await database.execute(sql`truncate shop_order cascade`)
+
+/** Twenty lines, from the cart to the order, in a store of so many variants. */
+async function placing(variants: number): Promise<number> {
+  const store = largeStore({ variants, lists: 100, linesPerList: 1_000, accounts: 200 })
+  const prepared = prepare(store)
+  steppe.prepared = prepared
+  await database.execute(sql`truncate stock_level, stock_movement`)
+  await database.execute(sql`
+    insert into stock_level (variant, on_hand, reserved)
+    select jsonb_array_elements_text(${JSON.stringify([...store.variant.keys()])}::jsonb), 1000000, 0`)
+  await database.execute(sql`analyze stock_level`)
+  const ids = [...store.variant.keys()]
+  const from = buyerContext({ kind: 'guest' }, AT)
+  const opened = openPricingContextExactly(prepared, from)
+  if (!opened.ok) throw new RangeError(opened.error.code)
+  return timed(150, async (run) => {
+    const lines = Array.from({ length: 20 }, (_, at) => ({
+      variant: ids[(run * 31 + at * 97) % ids.length] as string,
+      quantity: decimal(at + 1),
+      extras: [],
+    }))
+    const visitor = `bench-${variants}-${run}`
+    await writeCart(steppe, visitor, lines)
+    const priced = priceCart(prepared, { ...from, lines, past: [] })
+    if (!priced.ok) throw new RangeError(priced.error.code)
+    const document = makeOrder(prepared, opened.value, priced.value, {
+      ...{ buyer: 'Bench', email: 'bench@example.com', payment: 'card', reference: '', placedBy: null },
+      changeSet: 1,
+      address: { name: '', street: '', postcode: '', city: '', state: '', country: 'IE' },
+    })
+    const placed = await placeOrder(steppe, {
+      ...{ document, at: new Date(AT), seenLast: null },
+      owner: { account: null, visitor },
+    })
+    if (!placed.ok) throw new RangeError(placed.code)
+  })
+}
+
+await placing(10_000)
+const small = await placing(10_000)
+const large = await placing(100_000)
+say('an order of 20 lines, from the cart on, among 10,000 variants', `${small.toFixed(2)} ms`)
+say('the same among 100,000', `${large.toFixed(2)} ms: ${(large / small).toFixed(2)} × (≤ 1.3)`)
+
+await steppe.close()
+rmSync(directory, { recursive: true, force: true })
