@@ -1,6 +1,11 @@
 // `npm run bench:orders`: what selling costs, as ratios in one run: a page among many orders, and placing one in a large store.
 import { priceCart } from '@/core/cart/price-cart'
+import type { Variant } from '@/core/catalogue/product'
 import { decimal } from '@/core/decimal/decimal'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { resolveRows } from '@/features/shop/quick/resolve-rows'
+import type { ShopVisitor } from '@/server/session/shop-session'
+import { readStock } from '@/server/stock/stock-levels'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { prepare } from '@/core/engine/prepare'
 import { openPricingContextExactly } from '@/core/engine/price/open-pricing-context'
@@ -125,6 +130,37 @@ const small = await placing(10_000)
 const large = await placing(100_000)
 say('an order of 20 lines, from the cart on, among 10,000 variants', `${small.toFixed(2)} ms`)
 say('the same among 100,000', `${large.toFixed(2)} ms: ${(large / small).toFixed(2)} × (≤ 1.3)`)
+
+/** A thousand pasted rows, twenty of them mistyped, against a cart of 200 lines. */
+async function pasting(): Promise<void> {
+  const prepared = steppe.prepared as PreparedStore
+  const from = buyerContext({ kind: 'guest' }, AT)
+  const opened = openPricingContextExactly(prepared, from)
+  if (!opened.ok) throw new RangeError(opened.error.code)
+  const visitor = { prepared, buyerContext: from, pricingContext: opened.value } as unknown as ShopVisitor
+  const variants = [...prepared.store.variant.values()]
+  const stock = await readStock(database)
+  const pick = (run: number, at: number) => variants[(run * 1_013 + at * 97) % variants.length] as Variant
+  const cart = await timed(60, async (run) => {
+    const lines = Array.from({ length: 200 }, (_, at) => ({
+      ...{ variant: pick(run, at).id, quantity: decimal(at + 1), extras: [] },
+    }))
+    priceCart(prepared, { ...from, lines, past: [], stock })
+  })
+  const rows = await timed(60, async (run) => {
+    const pasted = Array.from({ length: 1_000 }, (_, at) => ({
+      ...{ sku: `${pick(run, at).sku}${at % 50 === 0 ? 'X' : ''}`, quantity: String(at + 1) },
+    }))
+    resolveRows(visitor, pasted, { stock })
+  })
+  say('a cart of 200 lines among 100,000 variants', `${cart.toFixed(2)} ms`)
+  say(
+    '1,000 pasted rows, 20 mistyped, looked up',
+    `${rows.toFixed(2)} ms: ${(rows / cart).toFixed(2)} × (≤ 6)`,
+  )
+}
+
+await pasting()
 
 await steppe.close()
 rmSync(directory, { recursive: true, force: true })

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { cell, launch, openWindow } from '../tests/browser/browser'
+import { orderQuickly, pasteQuickOrder } from '../tests/browser/quick-order'
 import { withServer } from '../tests/browser/server'
 
 interface Shot {
@@ -48,13 +49,7 @@ const SHOTS: readonly Shot[] = [
         .waitFor()
     },
   },
-  { name: 'adjustment', path: '/adjustments/november-week' },
   { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
-  {
-    name: 'price-list',
-    path: '/price-lists/bee-farm-level?as=group:bee-farms',
-    act: (page) => cell(page, 'WF-BR-W100', 'price').click(),
-  },
   { name: 'categories', path: '/categories?move=nuclei&into=queens&before=-' },
   {
     name: 'findings',
@@ -116,7 +111,36 @@ const SHOTS: readonly Shot[] = [
       await page.goto(`${origin}/shop/cart`)
     },
   },
+  {
+    name: 'shop-quick-order',
+    path: '/look-as-buyer?as=account:fennmoor&page=/shop/quick',
+    act: async (page) => {
+      await page.getByRole('button', { name: /Open the shop/ }).click()
+      await page.waitForURL(/\/shop\/quick/)
+      await pasteQuickOrder(page, new URL(page.url()).origin, WANTED)
+    },
+  },
+  {
+    name: 'order',
+    path: '/look-as-buyer?as=account:fennmoor&page=/shop/quick',
+    act: async (page) => {
+      await page.getByRole('button', { name: /Open the shop/ }).click()
+      await page.waitForURL(/\/shop\/quick/)
+      const { origin } = new URL(page.url())
+      await orderQuickly(page, origin, 'FR-BR-PF 24\nPK-JR-340 24\nTL-JT-ST 3\nCL-JK-M 2')
+      await page.getByRole('link', { name: 'Check out' }).click()
+      await page.getByLabel(/^Your reference/).fill('PO 2026/118')
+      await page.getByRole('button', { name: 'Place order' }).click()
+      await page.waitForURL(/\/shop\/orders\/\d+/)
+      await page.goto(`${origin}${new URL(page.url()).pathname.replace('/shop', '')}`)
+      await page.getByRole('button', { name: /^Why .* for FR-BR-PF$/ }).click()
+    },
+  },
 ]
+
+/** What is pasted, with three lines that need a look. */
+const WANTED =
+  'FR-BR-PF\t20\nWF-BR-W10\t30\nPK-JH-280\t40\nPK-BK-15\t30\nFR-BR-PX\t10\nQU-RK\t9\nPK-LD-63G\t12'
 
 const FOLDER = 'docs/screenshots'
 

@@ -1,5 +1,6 @@
 import type { Page } from 'playwright-core'
 import { eachTestInItsOwnWindow, openWindow, reads } from './browser'
+import { orderQuickly } from './quick-order'
 import { withServer } from './server'
 import { axe, violations } from './violations'
 
@@ -14,10 +15,7 @@ async function signIn(page: Page, url: string, name: string): Promise<void> {
 }
 
 async function order(page: Page, url: string, list: string, reference: string): Promise<string> {
-  await page.goto(`${url}/shop/quick`)
-  await page.locator('textarea[name=list]').fill(list)
-  await page.getByRole('button', { name: /Add/ }).first().click()
-  await page.waitForURL(/\/shop\/cart/)
+  await orderQuickly(page, url, list)
   await page.getByRole('link', { name: 'Check out' }).click()
   await page.getByLabel(/^Your reference/).fill(reference)
   await page.getByRole('button', { name: 'Place order' }).click()

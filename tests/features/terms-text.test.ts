@@ -5,7 +5,6 @@ import { refresh } from '@/core/engine/prepare'
 import { applyChanges, type Change } from '@/core/store/store'
 import { readAssortment, writeAssortment } from '@/sheet/fields/assortment-text'
 import { RECORD_FIELDS } from '@/sheet/fields/record-fields'
-import { readQuickOrder } from '@/features/shop/cart/quick-order'
 import { loadAccess } from '@/features/access/load-access'
 import { loadAssortments } from '@/features/access/load-assortments'
 import { loadLimits } from '@/features/limits/load-limits'
@@ -114,17 +113,6 @@ test('a rule can be for whoever has a passcode', () => {
   })
   expect(audience.write(read.ok ? read.value : {}, store)).toBe('passcode Spring open day, not guests')
 })
-
-test.each([
-  ['FR-BR-PF 20', 'FR-BR-PF', '20'],
-  ['FR-BR-PF;20', 'FR-BR-PF', '20'],
-  ['FR-BR-PF\t1.5', 'FR-BR-PF', '1.5'],
-  ['FR-BR-PF', 'FR-BR-PF', '1'],
-  ['FR-BR-PF twelve', 'FR-BR-PF', null],
-  ['FR-BR-PF 1 2', 'FR-BR-PF', null],
-])('quick order reads %j', (text, sku, quantity) =>
-  expect(readQuickOrder(`\n ${text} \n`)).toEqual([{ text: text.trim(), sku, quantity }]),
-)
 
 describe('the places', () => {
   const nowhere = { sku: '', country: '', state: '', postcode: '', city: '' }

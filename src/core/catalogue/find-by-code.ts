@@ -1,4 +1,4 @@
-import { findNearest, type ReadyCandidates, readyCandidates } from '../issue/issue'
+import { findNearest, findNearestFew, type ReadyCandidates, readyCandidates } from '../issue/issue'
 import { layersOf } from '../maps/layered-map'
 import { sharedMemory } from '../maps/shared-memory'
 import type { Variant } from './product'
@@ -54,10 +54,70 @@ const SKUS = sharedMemory('skus', () => new WeakMap<object, ReadyCandidates>())
 
 /** The SKU most like what was typed; `null` when none is like it at all. */
 export function nearestSku(variants: ReadonlyMap<string, Variant>, typed: string): string | null {
+  return findNearest(typed, readySkus(variants))
+}
+
+/** What SKUs are made of, mostly. */
+const SIGNS = [...'abcdefghijklmnopqrstuvwxyz0123456789-._/']
+
+/** Two signs swapped, or one too many: few enough to be tried first. */
+function* shortSlips(text: string): Generator<string> {
+  for (let at = 0; at + 1 < text.length; at += 1)
+    yield `${text.slice(0, at)}${text[at + 1]}${text[at]}${text.slice(at + 2)}`
+  for (let at = 0; at < text.length; at += 1) yield text.slice(0, at) + text.slice(at + 1)
+}
+
+/** Another sign, or one missing. */
+function* longSlips(text: string): Generator<string> {
+  for (let at = 0; at <= text.length; at += 1)
+    for (const sign of SIGNS) {
+      if (at < text.length) yield text.slice(0, at) + sign + text.slice(at + 1)
+      yield text.slice(0, at) + sign + text.slice(at)
+    }
+}
+
+/** Longer is no SKU whose slips are worth trying. */
+const LONGEST_SLIP = 40
+
+/**
+ * The SKUs one slip away from what was typed, of those that are accepted: quick however many there are, as each is looked up by
+ * its name.
+ */
+export function skusOneSlipAway(
+  variants: ReadonlyMap<string, Variant>,
+  typed: string,
+  most: number,
+  accepts: (sku: string) => boolean,
+): readonly string[] {
+  if (typed.length > LONGEST_SLIP) return []
+  const found = new Set<string>()
+  for (const slips of [shortSlips, longSlips]) {
+    for (const slip of slips(typed.toLowerCase())) {
+      const sku = findBySku(variants, slip)?.sku
+      if (sku === undefined || found.has(sku) || !accepts(sku)) continue
+      found.add(sku)
+      if (found.size === most) break
+    }
+    if (found.size > 0) break
+  }
+  return [...found]
+}
+
+/** The SKUs most like what was typed, the nearest first, of those that are accepted: goes through every SKU. */
+export function nearestSkus(
+  variants: ReadonlyMap<string, Variant>,
+  typed: string,
+  most: number,
+  accepts: (sku: string) => boolean,
+): readonly string[] {
+  return findNearestFew(typed, readySkus(variants), most, accepts)
+}
+
+function readySkus(variants: ReadonlyMap<string, Variant>): ReadyCandidates {
   let skus = SKUS.get(variants)
   if (!skus) {
     skus = readyCandidates([...variants.values()].map(({ sku }) => sku))
     SKUS.set(variants, skus)
   }
-  return findNearest(typed, skus)
+  return skus
 }

@@ -160,6 +160,47 @@ export function findNearest(typed: string, candidates: Iterable<string> | ReadyC
   return best
 }
 
+/** So many near ones are looked at for some that are accepted. */
+const MOST_CONSIDERED = 50
+
+/**
+ * The candidates most like what was typed, the nearest first, of those that are accepted. Linear in the number of candidates, as
+ * `findNearest` is.
+ */
+export function findNearestFew(
+  typed: string,
+  { texts, lower, letters }: ReadyCandidates,
+  most: number,
+  accepts: (candidate: string) => boolean,
+): readonly string[] {
+  if (typed.length > LONGEST_TYPED) return []
+  const wanted = typed.toLowerCase()
+  const signs = lettersOf(wanted)
+  let within = Math.max(2, Math.floor(typed.length / 3))
+  const byDistance: string[][] = Array.from({ length: within + 1 }, () => [])
+  let nearer = 0
+  for (let at = 0; at < texts.length; at += 1) {
+    const other = lower[at] as string
+    if (Math.abs(other.length - wanted.length) > within) continue
+    if (missing(signs, letters[at] as number) > within) continue
+    const away = distance(wanted, other)
+    if (away > within) continue
+    byDistance[away]?.push(texts[at] as string)
+    if (away === within) continue
+    nearer += 1
+    // Where that many are nearer, those that are as far as this will hardly be asked for.
+    if (nearer < MOST_CONSIDERED) continue
+    within -= 1
+    nearer = byDistance.slice(0, within).reduce((sum, { length }) => sum + length, 0)
+  }
+  const found: string[] = []
+  for (const text of byDistance.slice(0, within + 1).flat()) {
+    if (found.length === most) break
+    if (accepts(text)) found.push(text)
+  }
+  return found
+}
+
 /** Which signs a text has, as bits: some signs share one. */
 function lettersOf(text: string): number {
   let letters = 0

@@ -1,7 +1,7 @@
 import { enterShopPage } from '@/features/shop/entrance/enter'
-import { QuickOrderForm } from '@/features/shop/cart/quick-order-form'
+import { loadResolved } from '@/features/shop/quick/load-resolved'
+import { QuickOrder } from '@/features/shop/quick/quick-order'
 
 export default async function ShopQuickOrder() {
-  await enterShopPage()
-  return <QuickOrderForm />
+  return <QuickOrder first={await loadResolved(await enterShopPage(), [])} />
 }

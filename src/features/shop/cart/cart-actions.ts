@@ -2,10 +2,7 @@
 
 import type { CartLineWanted } from '@/core/cart/cart'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
-import { add, type Decimal, parseDecimal } from '@/core/decimal/decimal'
-import { factsOf } from '@/core/engine/items/catalogue-index'
-import { findRights } from '@/core/engine/rules/find-rights'
-import { matchWhat } from '@/core/predicates/what'
+import { type Decimal, parseDecimal } from '@/core/decimal/decimal'
 import { getSteppe } from '@/server/engine/steppe'
 import {
   shopView,
@@ -13,7 +10,6 @@ import {
   ownerOf,
   rememberPasscode,
   shopVisitor,
-  type ShopVisitor,
 } from '@/server/session/shop-session'
 import { findOrder } from '@/server/orders/order-rows'
 import { readCart, writeCart } from '@/server/shop/cart-store'
@@ -21,11 +17,8 @@ import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { enterShopPage, isOutside } from '../entrance/enter'
 import { insideShop } from '../entrance/inside-shop'
-import { readQuickOrder } from './quick-order'
+import { goWith, isSame, mayBuy, put } from './put-lines'
 import { NO_ROOM, withRoom, withRoomOr } from '../frame/with-room'
-
-/** As much as a pasted list may be: a thousand lines. */
-const LONGEST_LIST = 100_000
 
 /** What came of putting something in: what is wrong, or how much of it is in the cart now. */
 export type Added =
@@ -50,40 +43,6 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
   if (lines === null) return { ok: false, problem: NO_ROOM }
   const line = lines.find((each) => isSame(each, { variant: variant.id, quantity, extras }))
   return { ok: true, quantity: line?.quantity ?? quantity }
-}
-
-function mayBuy({ prepared, pricingContext }: ShopVisitor, variant: string): boolean {
-  return findRights(prepared, pricingContext, prepared.index.numberOf.get(variant) as number).buy
-}
-
-/** Whether extras are sold and made for an item. */
-function goWith({ prepared }: ShopVisitor, variant: string, extras: readonly string[]): boolean {
-  const { store, index } = prepared
-  const facts = factsOf(store, index, index.numberOf.get(variant) as number)
-  return extras.every((id) => {
-    const extra = store.extra.get(id)
-    return extra?.status === 'active' && matchWhat(extra.scope, facts).matches
-  })
-}
-
-function isSame(left: CartLineWanted, right: CartLineWanted): boolean {
-  return left.variant === right.variant && left.extras.join() === right.extras.join()
-}
-
-async function put(
-  visitor: ShopVisitor,
-  wanted: readonly CartLineWanted[],
-): Promise<readonly CartLineWanted[]> {
-  const steppe = await getSteppe()
-  const id = await cartOfVisitor()
-  const lines = [...(await readCart(steppe, visitor.prepared, id))]
-  for (const line of wanted) {
-    const at = lines.findIndex((each) => isSame(each, line))
-    if (at < 0) lines.push(line)
-    else lines[at] = { ...line, quantity: add((lines[at] as CartLineWanted).quantity, line.quantity) }
-  }
-  await writeCart(steppe, id, lines)
-  return lines
 }
 
 /** Takes over the quantity a form names for one line; nothing, or 0, takes the line out. */
@@ -136,38 +95,6 @@ export async function orderAgain(form: FormData): Promise<never> {
   if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
   const left = bought.length - wanted.length
   redirect(left === 0 ? '/shop/cart' : `/shop/cart?left=${left}`)
-}
-
-/** Puts in what a pasted list names; lines that name nothing that can be bought are reported and stay in the field. */
-export async function quickOrder(_before: QuickOrdered, form: FormData): Promise<QuickOrdered> {
-  const visitor = await enterShopPage()
-  const { store } = visitor.prepared
-  const read = readQuickOrder(String(form.get('list') ?? '').slice(0, LONGEST_LIST))
-  const left: QuickLineLeft[] = []
-  const wanted: CartLineWanted[] = []
-  for (const { text, sku, quantity } of read) {
-    const variant = sku === null ? null : findBySku(store.variant, sku)
-    // What is not there and what is not for this buyer look the same from outside.
-    if (!variant || !mayBuy(visitor, variant.id))
-      left.push({ text, problem: `No item “${sku ?? text}” is available.` })
-    else if (!quantity) left.push({ text, problem: 'Enter the quantity as a number above zero, such as 12.' })
-    else wanted.push({ variant: variant.id, quantity, extras: [] })
-  }
-  if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
-  if (left.length === 0 && wanted.length > 0) redirect('/shop/cart')
-  return { taken: wanted.length, left }
-}
-
-export interface QuickOrdered {
-  /** How many lines are in the cart now. */
-  readonly taken: number
-  /** Lines nothing could be made of. */
-  readonly left: readonly QuickLineLeft[]
-}
-
-interface QuickLineLeft {
-  readonly text: string
-  readonly problem: string
 }
 
 /** Takes a passcode; a wrong one is refused with its reason. */

@@ -52,7 +52,7 @@ export interface CartProblemView {
   readonly line: number | null
   readonly fixes: readonly {
     readonly line: number
-    readonly quantity: string
+    readonly quantity: Decimal
     readonly label: string
     /** Id of an extra the line goes on without. */
     readonly without?: string
