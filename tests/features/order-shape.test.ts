@@ -37,7 +37,14 @@ test('the first orders said less, and are read all the same', () => {
       ...first.lines[0],
       extras: [{ id: '', name: 'Engraving' }],
       ...{ perUnit: null, before: { net: '10', gross: '12' }, promotions: [], isGift: false },
-      ...{ taxes: [], base: null, cost: null, list: null, contract: null, trace: [] },
+      ...{
+        taxes: [{ name: 'VAT', percent: '20', amount: '2' }],
+        base: null,
+        cost: null,
+        list: null,
+        contract: null,
+        trace: [],
+      },
     },
   ])
   expect(standingOf(read, []).state).toBe('placed')

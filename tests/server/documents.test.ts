@@ -112,7 +112,73 @@ test('a delivery note says what is in the parcel and what follows, and no price'
   expect(said).not.toMatch(/€|12\.00|6\.00/)
 })
 
+const INVOICED: readonly OrderEvent[] = [
+  {
+    step: {
+      kind: 'send',
+      parts: [
+        { line: 0, quantity: decimal(2) },
+        { line: 1, quantity: decimal(3) },
+        { line: 2, quantity: decimal(1) },
+      ],
+      tracking: '',
+    },
+    ...{ at: Date.parse('2026-11-26T09:00:00Z'), author: 'Maeve', document: 7 },
+  },
+  {
+    step: { kind: 'cancel', reason: 'no more' },
+    ...{ at: Date.parse('2026-11-27T09:00:00Z'), author: 'Maeve', document: null },
+  },
+  { step: { kind: 'invoice' }, at: Date.parse('2026-11-30T23:30:00Z'), author: 'Maeve', document: 12 },
+  {
+    step: {
+      kind: 'return',
+      parts: [{ line: 1, quantity: decimal(1) }],
+      reason: 'Bent on arrival',
+      restocks: false,
+    },
+    ...{ at: Date.parse('2026-12-05T09:00:00Z'), author: 'Maeve', document: 3 },
+  },
+]
+
+test('an invoice says what was sent, what falls on it, and until when it is paid', async () => {
+  const said = words(await pagesOf(order(3, INVOICED), 'invoice', '12'))
+  for (const part of [
+    'Invoice 12',
+    'VAT number IE7654321T',
+    'Date 30 November 2026',
+    '10042 of 25 November 2026',
+    // 45 days after 30 November.
+    'Due on 14 January 2027',
+    'SKU-1 Žlutý úl, größer 2 10.00',
+    'SKU-2 Brood frames 3 10.00',
+    // One of four: a quarter of 10.00.
+    'SKU-3 Brood frames 1 2.50',
+    'Lines, without tax 22.50',
+    'Total without tax 22.50',
+    'VAT 20 % on 22.50 4.50',
+    'Total €27.00',
+  ])
+    expect(said).toContain(part)
+})
+
+test('a credit note says what came back, why, and what is given back for it', async () => {
+  const said = words(await pagesOf(order(3, INVOICED), 'credit-note', '3'))
+  for (const part of [
+    'Credit note 3',
+    'Date 5 December 2026',
+    'To invoice 12',
+    'Reason Bent on arrival',
+    // One of three at 10.00 and 2.00 of tax.
+    'SKU-2 Brood frames 1 3.33',
+    'VAT 20 % on 3.33 0.67',
+    'Total €4.00',
+  ])
+    expect(said).toContain(part)
+})
+
 test.each([
+  ['an invoice before there is one', order(1, [SENT]), 'invoice', '12', 'no-such-paper'],
   ['an order that is not there', null, 'confirmation', null, 'no-such-order'],
   ['a kind nobody knows', order(1), 'receipt', null, 'no-such-paper'],
   ['a delivery note of another order', order(1, [SENT]), 'delivery-note', '8', 'no-such-paper'],

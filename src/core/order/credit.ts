@@ -18,6 +18,16 @@ export function creditOf(line: OrderLine, before: Decimal, after: Decimal, digit
   return { net, tax, gross: sum([net, tax]) }
 }
 
+/** The same of one tax of a line: from how much of it on until how much. */
+export function creditOfTax(
+  amount: Decimal,
+  { quantity }: OrderLine,
+  [from, to]: readonly [Decimal, Decimal],
+  digits: number,
+): Decimal {
+  return subtract(shareOf(amount, to, quantity, digits), shareOf(amount, from, quantity, digits))
+}
+
 /** Rounded from the whole each time, so that nothing is lost between the parts. */
 function shareOf(amount: Decimal, quantity: Decimal, of: Decimal, digits: number): Decimal {
   if (quantity === ZERO) return ZERO

@@ -1,7 +1,14 @@
 import 'server-only'
 
+import { localDay } from '@/core/predicates/schedule-outlook'
 import { getSettings, type Store } from '@/core/store/store'
-import { confirmation, deliveryNote, type PaperWords } from '@/server/documents/order-documents'
+import {
+  confirmation,
+  creditNotePaper,
+  deliveryNote,
+  invoicePaper,
+  type PaperWords,
+} from '@/server/documents/order-documents'
 import { refuse } from '@/server/doors/with-store'
 import type { Order } from '@/server/orders/order-rows'
 import { formatAmount, formatMoney } from '@/ui/format/amount'
@@ -10,7 +17,14 @@ import { paymentWords } from '@/ui/format/order-phrases'
 import { countryName } from '@/ui/format/place-names'
 import type { Decimal } from '@/core/decimal/decimal'
 
-/** A document of an order as a PDF file: `paper` is its kind, `number` that of a delivery note. */
+/** Those that have a number of their own. */
+const PAPERS: Readonly<Record<string, typeof deliveryNote>> = {
+  'delivery-note': deliveryNote,
+  invoice: invoicePaper,
+  'credit-note': creditNotePaper,
+}
+
+/** A document of an order as a PDF file: `paper` is its kind, `number` its number, where it has one. */
 export async function sendPaper(
   order: Order | null,
   store: Store,
@@ -21,6 +35,7 @@ export async function sendPaper(
   const { currency, digits } = order.document
   const words: PaperWords = {
     day: (at) => formatDay(new Date(at), settings.timeZone),
+    isoDay: (at) => localDay(at, settings.timeZone),
     amount: (amount) => formatAmount(amount as Decimal, digits),
     money: (amount) => formatMoney(amount as Decimal, currency, digits),
     country: countryName,
@@ -28,9 +43,10 @@ export async function sendPaper(
   }
   const of = { order, settings, words }
   if (paper === 'confirmation') return pdf(await confirmation(of), `order-${order.number}.pdf`)
-  const made = paper === 'delivery-note' ? await deliveryNote(of, Number(number)) : null
+  const make = paper === null ? undefined : PAPERS[paper]
+  const made = make ? await make(of, Number(number)) : null
   return made
-    ? pdf(made, `delivery-note-${number}.pdf`)
+    ? pdf(made, `${paper}-${number}.pdf`)
     : refuse(404, 'no-such-paper', 'This order has no such document.')
 }
 

@@ -1,7 +1,9 @@
 import 'server-only'
 
 import { compare, subtract, sum, ZERO } from '@/core/decimal/decimal'
-import type { OrderDocument } from '@/core/order/order'
+import { lastDays, readTerms } from '@/core/order/due-date'
+import { creditNoteOf, type Invoice, invoiceOf } from '@/core/order/invoice'
+import type { OrderDocument, OrderLine } from '@/core/order/order'
 import type { OrderEvent } from '@/core/order/order-event'
 import { standingOf } from '@/core/order/standing'
 import type { Settings } from '@/core/store/store'
@@ -12,6 +14,8 @@ import { makePdf, type PdfHead } from './pdf'
 /** How a document writes days, amounts and countries: as the screens do. */
 export interface PaperWords {
   readonly day: (at: number) => string
+  /** `YYYY-MM-DD` where the store is. */
+  readonly isoDay: (at: number) => string
   readonly amount: (amount: string) => string
   readonly money: (amount: string) => string
   readonly country: (code: string) => string
@@ -109,6 +113,92 @@ export function deliveryNote(paper: Paper, document: number): Promise<Uint8Array
   )
 }
 
+/** What is to be paid for what was sent, until when. */
+export function invoicePaper(paper: Paper, number: number): Promise<Uint8Array> | null {
+  const { order, words } = paper
+  const invoice = invoiceOf(order.document, order.events, number)
+  return (
+    invoice && invoicing(paper, invoice, `Invoice ${number}`, dueFacts(order.document, invoice.at, words))
+  )
+}
+
+/** What is given back for what came back. */
+export function creditNotePaper(paper: Paper, number: number): Promise<Uint8Array> | null {
+  const { order } = paper
+  const note = creditNoteOf(order.document, order.events, number)
+  if (!note) return null
+  const invoice = standingOf(order.document, order.events).invoice
+  return invoicing(paper, note, `Credit note ${number}`, [
+    ...(invoice === null ? [] : [['To invoice', String(invoice)] as const]),
+    ['Reason', note.reason],
+  ])
+}
+
+function dueFacts({ payment }: OrderDocument, at: number, words: PaperWords): PdfHead['facts'] {
+  const terms = readTerms(payment)
+  if (!terms) return [['Payment', words.payment(payment)]]
+  const { due, discounted } = lastDays(terms, words.isoDay(at))
+  return [
+    ['Payment', words.payment(payment)],
+    ...(due === null ? [] : [['Due on', words.day(Date.parse(due))] as const]),
+    ...(discounted === null || !terms.discount
+      ? []
+      : [[`Less ${terms.discount.percent} % until`, words.day(Date.parse(discounted))] as const]),
+  ]
+}
+
+function invoicing(
+  paper: Paper,
+  invoice: Invoice,
+  title: string,
+  facts: PdfHead['facts'],
+): Promise<Uint8Array> {
+  const { order, words } = paper
+  const { document } = order
+  const { lines, delivery, paymentCharge, taxes, total } = invoice
+  const body = lines.map(({ line, quantity, amount }): TableCell[] => {
+    const of = document.lines[line] as OrderLine
+    const extras = of.extras.length > 0 ? ` with ${of.extras.map(({ name }) => name).join(', ')}` : ''
+    return [
+      { text: of.sku },
+      { text: `${of.name}${extras}` },
+      right(quantity),
+      right(words.amount(amount.net)),
+    ]
+  })
+  const sums: (readonly [string, string])[] = [
+    ['Lines, without tax', words.amount(sum(lines.map(({ amount }) => amount.net)))],
+    ...(delivery.net === ZERO ? [] : [['Delivery, without tax', words.amount(delivery.net)] as const]),
+    ...(paymentCharge.net === ZERO
+      ? []
+      : [['For the way of paying, without tax', words.amount(paymentCharge.net)] as const]),
+    ['Total without tax', words.amount(total.net)],
+    ...taxes.map(
+      ({ name, percent, on, amount }) =>
+        [
+          `${name} ${percent} %${on === null ? '' : ` on ${words.amount(on)}`}`,
+          words.amount(amount),
+        ] as const,
+    ),
+  ]
+  return makePdf(
+    headOf(paper, title, [
+      [title.replace(/ \d+$/, ''), String(invoice.number)],
+      ['Date', words.day(invoice.at)],
+      ['Order', `${order.number} of ${words.day(order.at.getTime())}`],
+      ...(document.reference === '' ? [] : [['Your reference', document.reference] as const]),
+      ...facts,
+    ]),
+    [
+      table(['SKU', 'Item', 'Quantity', 'Without tax'], [64, '*', 60, 80], body),
+      sumTable(sums, words.money(total.gross)),
+      ...(document.untaxed === 'reverse-charge'
+        ? [{ text: 'Reverse charge: the buyer accounts for the tax.', margin: [0, 8, 0, 0] } as Content]
+        : []),
+    ],
+  )
+}
+
 function headOf({ order, settings, words }: Paper, title: string, facts: PdfHead['facts']): PdfHead {
   const { address } = order.document
   const registration = settings.taxRegistrations[settings.country]
@@ -142,6 +232,10 @@ function sumsOf(document: OrderDocument, { amount, money }: PaperWords): Content
       : [['For the way of paying, without tax', amount(paymentCharge.net)] as const]),
     ...taxes.map((tax) => [`${tax.name} ${tax.percent} % on ${amount(tax.on)}`, amount(tax.amount)] as const),
   ]
+  return sumTable(rows, money(total.gross))
+}
+
+function sumTable(rows: readonly (readonly [string, string])[], total: string): Content {
   return {
     margin: [0, 10, 0, 0],
     // Stays together: a sum without its total says nothing.
@@ -156,7 +250,7 @@ function sumsOf(document: OrderDocument, { amount, money }: PaperWords): Content
             ...rows.map(([name, value]): TableCell[] => [{ text: name }, right(value)]),
             [
               { text: 'Total', bold: true },
-              { ...right(money(total.gross)), bold: true },
+              { ...right(total), bold: true },
             ],
           ],
         },

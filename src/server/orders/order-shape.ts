@@ -116,6 +116,9 @@ const NOTHING = { net: '0', tax: '0', gross: '0' }
 /** Orders from before 1 December 2026: the first of them did not say everything either. */
 function fromFirst(stored: Fields): Fields {
   const lines = (stored['lines'] ?? []) as readonly Fields[]
+  const taxes = (stored['taxes'] ?? []) as readonly Fields[]
+  // Where there was but one tax, all that a line was taxed is of it.
+  const only = taxes.length === 1 ? taxes[0] : undefined
   return {
     display: 'net',
     paymentCharge: NOTHING,
@@ -132,7 +135,10 @@ function fromFirst(stored: Fields): Fields {
       isGift: false,
       ...each,
       extras: ((each['extras'] ?? []) as readonly string[]).map((name) => ({ id: '', name })),
-      taxes: [],
+      taxes:
+        only && each['tax'] !== '0'
+          ? [{ name: only['name'], percent: only['percent'], amount: each['tax'] }]
+          : [],
       base: null,
       cost: null,
       list: null,

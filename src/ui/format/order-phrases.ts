@@ -16,16 +16,25 @@ export function paymentWords(payment: string): string {
   return payment === 'card' ? 'by card' : `on account, ${payment}`
 }
 
+const PAPERS: Readonly<
+  Partial<Record<OrderEvent['step']['kind'], { readonly name: string; readonly query: string }>>
+> = {
+  send: { name: 'Delivery note', query: 'delivery-note' },
+  invoice: { name: 'Invoice', query: 'invoice' },
+  return: { name: 'Credit note', query: 'credit-note' },
+}
+
 /** The documents there are of an order: what each is called, and what its address asks for. */
 export function papersOf(
   events: readonly Pick<OrderEvent, 'step' | 'document'>[],
 ): readonly (readonly [name: string, query: string])[] {
   return [
     ['Order confirmation', 'paper=confirmation'],
-    ...events.flatMap(({ step, document }) =>
-      step.kind === 'send' && document !== null
-        ? [[`Delivery note ${document}`, `paper=delivery-note&number=${document}`] as const]
-        : [],
-    ),
+    ...events.flatMap(({ step, document }) => {
+      const paper = PAPERS[step.kind]
+      return paper && document !== null
+        ? [[`${paper.name} ${document}`, `paper=${paper.query}&number=${document}`] as const]
+        : []
+    }),
   ]
 }
