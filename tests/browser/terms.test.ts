@@ -135,7 +135,8 @@ test('an address nobody serves is refused with what to do, and what is ordered c
     await page.goto(`${url}/shop/checkout`)
     await page.getByLabel('Street').fill('1 Square')
     await page.getByRole('radio', { name: /by card/ }).check()
-    await page.getByLabel('Card number').fill('4444 3333 2222 1111')
+    // Cards ending so are declined, and then nothing is ordered.
+    await page.getByLabel('Card number').fill('4444 3333 2222 0002')
     await page.getByRole('button', { name: 'Place order' }).click()
     await page
       .getByRole('alert')
@@ -144,6 +145,9 @@ test('an address nobody serves is refused with what to do, and what is ordered c
     expect(await page.getByLabel('Street').inputValue()).toBe('1 Square')
     await page.getByRole('combobox', { name: /^Country/ }).selectOption({ label: 'Ireland' })
     await page.getByRole('region', { name: 'Totals' }).and(page.locator('[aria-busy=false]')).waitFor()
+    await page.getByRole('button', { name: 'Place order' }).click()
+    await page.getByText('The card was declined. Nothing was ordered: try another card.').waitFor()
+    await page.getByLabel('Card number').fill('4444 3333 2222 1111')
     await page.getByRole('button', { name: 'Place order' }).click()
     await page.getByRole('heading', { name: /Thank you/ }).waitFor()
     await page.goto(`${url}/shop/product/PK-BK?sku=PK-BK-15`)

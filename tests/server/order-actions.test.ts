@@ -123,6 +123,22 @@ test('a list is narrowed by state, by a part of a buyer’s name, and by days', 
   expect(typed).toMatchObject({ exact: other, open: 2, older: null })
 })
 
+test('the palette finds an order by its number, and nothing by another', async () => {
+  const { findOrders } = await import('@/features/palette/find-records')
+  const number = await order('account-fennmoor')
+  expect(await findOrders(steppe.database, ` ${number} `)).toEqual([
+    { kind: 'Order', title: `Order ${number}`, about: 'Fennmoor Honey Farm', to: `/orders/${number}` },
+  ])
+  for (const text of ['99999', '12', 'order', '']) expect(await findOrders(steppe.database, text)).toEqual([])
+})
+
+test('a card fails where it is to, and works else', async () => {
+  const { askForCard } = await import('@/server/payments/card-stand-in')
+  expect(askForCard('4444 3333 2222 0002')).toEqual({ ok: false, code: 'declined' })
+  expect(askForCard('444433332222 0004')).toEqual({ ok: false, code: 'no-answer' })
+  expect(askForCard('0002 3333 2222 1111')).toEqual({ ok: true })
+})
+
 describe('steps', () => {
   let number = 0
   beforeAll(async () => {

@@ -1,7 +1,9 @@
 import 'server-only'
 
 import type { Store } from '@/core/store/store'
+import type { Database } from '@/server/database/open-database'
 import { shownProducts } from '@/server/engine/catalogue-order'
+import { findOrder } from '@/server/orders/order-rows'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Something the palette can go to. */
@@ -36,6 +38,17 @@ const OTHERS = [
   ['channel', 'Channel', 'channels'],
   ['region', 'Region', 'regions'],
 ] as const
+
+/** The order of a number, where that is what was typed. */
+export async function findOrders(
+  database: Pick<Database, 'select'>,
+  text: string,
+): Promise<readonly Found[]> {
+  const order = /^\d{4,9}$/.test(text.trim()) ? await findOrder(database, Number(text)) : null
+  if (!order) return []
+  const { number, document } = order
+  return [{ kind: 'Order', title: `Order ${number}`, about: document.buyer, to: `/orders/${number}` }]
+}
 
 /** Records whose name or code holds all the words. */
 export function findRecords(store: Store, text: string): readonly Found[] {

@@ -21,6 +21,7 @@ import {
 } from '@/server/session/shop-session'
 import { writeCartFacts } from '@/server/shop/cart-store'
 import { placeOrder } from '@/server/orders/place-order'
+import { askForCard } from '@/server/payments/card-stand-in'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from '../entrance/enter'
 import { PLACE_SENTENCES } from '../cart/cart-problems'
@@ -37,6 +38,11 @@ export interface CheckoutState {
 /** Longer is nobody's name or street; what is cut off is refused. */
 const LONGEST_FIELD = 201
 const LONGEST: Readonly<Record<string, number>> = { postcode: 20, city: 60, state: 6, reference: 60 }
+
+const CARD_SENTENCES = {
+  declined: 'The card was declined. Nothing was ordered: try another card.',
+  'no-answer': 'The bank did not answer. Nothing was ordered and nothing charged: try again.',
+} as const
 
 const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as const
 
@@ -82,7 +88,8 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     problems['city'] = 'This is too long, or contains a slash.'
   const payment = text('payment')
   if (payment === 'card' && !/^\d{12,19}$/.test(text('card').replace(/\s+/g, '')))
-    problems['card'] = 'A card number has 12 to 19 digits. Payments are simulated: any number works.'
+    problems['card'] =
+      'A card number has 12 to 19 digits. Payments are simulated: any number works, save that one ending in 0002 is declined.'
   if (payment === 'terms' && terms === '')
     problems['payment'] = 'Paying on account has not been agreed. Choose card.'
   if (Object.keys(problems).length > 0) return { problems, typed }
@@ -130,6 +137,8 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     placedBy: null,
     changeSet: steppe.lastChangeSet,
   })
+  const paid = way === 'card' ? askForCard(text('card')) : { ok: true as const }
+  if (!paid.ok) return { problems: { card: CARD_SENTENCES[paid.code] }, typed }
   const owner = { account: ownerOf(visitor).account, visitor: await cartOfVisitor() }
   const placing = { owner, document, at: currentInstant(), seenLast: lastOrder }
   const placed = await withRoom(() => placeOrder(steppe, placing))
