@@ -3,6 +3,7 @@ import 'server-only'
 import { DirectoryInUseError } from './database/directory-lock'
 import { seedDemo } from './changes/seed-demo'
 import { makeReady } from './engine/make-ready'
+import { seedOrders } from './orders/seed-orders'
 import { startJobs } from './jobs/start-jobs'
 import { closeSteppe, getSteppe } from './engine/steppe'
 
@@ -10,7 +11,12 @@ import { closeSteppe, getSteppe } from './engine/steppe'
 export async function start(): Promise<void> {
   try {
     const steppe = await getSteppe()
-    if (process.env['STEPPE_DEMO'] === '1' && steppe.prepared === null) await seedDemo(steppe)
+    const demo = process.env['STEPPE_DEMO']
+    if (demo && steppe.prepared === null) {
+      await seedDemo(steppe)
+      // Tests begin without: what they order is all there is.
+      if (demo === 'with-orders') await seedOrders(steppe)
+    }
     if (steppe.prepared) await makeReady(steppe.prepared)
     await startJobs(steppe)
   } catch (error) {

@@ -178,3 +178,18 @@ describe('steps', () => {
     expect((await sheets.loadOrder(look(), number))?.events).toHaveLength(2)
   })
 })
+
+test('the demo’s own orders can be placed at the prices of their days, and every step of them taken', async () => {
+  const { seedOrders } = await import('@/server/orders/seed-orders')
+  const { listOrders } = await import('@/server/orders/order-rows')
+  const before = await listOrders(steppe.database, {}, null, 100)
+  await seedOrders(steppe)
+  const after = await listOrders(steppe.database, {}, null, 100)
+  const all = after.slice(0, after.length - before.length)
+  expect(new Set(all.map(({ state }) => state))).toEqual(
+    new Set(['placed', 'confirmed', 'sent-in-part', 'sent', 'invoiced', 'closed', 'cancelled']),
+  )
+  // The first is of before the autumn round: at what frames cost then.
+  const first = await sheets.loadOrder(look(), all.at(-1)?.number ?? 0)
+  expect(first?.lines[0]?.steps[0]?.amount).toBe('24.9')
+})
