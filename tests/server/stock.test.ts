@@ -210,10 +210,20 @@ test('a file of counts alone is one change, taken back with what was sold meanwh
   expect(back).toMatchObject({ ok: true })
   expect(await levelOf('QU-NU-6')).toEqual({ onHand: '4', reserved: '0' })
   expect(isOut('QU-NB-PO')).toBe(true)
+  // Taken back twice it would be moved twice.
+  expect(await undo(liveView(steppe), state.changeSet, { ...note, note: 'twice' })).toEqual({
+    ok: false,
+    code: 'back-already',
+    label: 'the stock',
+  })
+  expect(await levelOf('QU-NU-6')).toEqual({ onHand: '4', reserved: '0' })
   // And taken back in turn.
   if (!back.ok) return
   expect(await undo(liveView(steppe), back.changeSet, { ...note, note: 'again' })).toMatchObject({ ok: true })
   expect(await levelOf('QU-NU-6')).toEqual({ onHand: '8', reserved: '0' })
+  // Then it counts again, and can be taken back again.
+  expect(await undo(liveView(steppe), state.changeSet, { ...note, note: 'back' })).toMatchObject({ ok: true })
+  expect(await levelOf('QU-NU-6')).toEqual({ onHand: '4', reserved: '0' })
 })
 
 test('files and documents hold what is on hand, and read back change nothing', async () => {

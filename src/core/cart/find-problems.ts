@@ -1,3 +1,4 @@
+import { takesBackOrders } from '../catalogue/stock'
 import { add, compare, type Decimal, scaleOf, subtract, sum, ZERO } from '../decimal/decimal'
 import { factsOf } from '../engine/items/catalogue-index'
 import { stepOfSale } from '../engine/price/find-in-list'
@@ -47,7 +48,7 @@ export function findProblems(
     const isPieces = stepOfSale(prepared, (numbered[at] as NumberedLine).number) > 0
     const limits = isPieces ? inWholePieces(line.limits.limits) : line.limits.limits
     const { stock } = line
-    if (stock !== null && compare(quantity, stock) > 0 && !isBackOrdered(prepared, line.variant)) {
+    if (stock !== null && compare(quantity, stock) > 0 && !takesBackOrders(prepared.store, line.variant)) {
       const available = compare(stock, ZERO) > 0 ? stock : ZERO
       const { below } = nearestQuantities(available, limits)
       const isThere = below !== null && compare(below, ZERO) > 0 && compare(below, available) <= 0
@@ -75,10 +76,6 @@ export function findProblems(
     ...checkPlace(prepared, pricingContext, lines),
   )
   return problems
-}
-
-function isBackOrdered({ store }: PreparedStore, variant: string): boolean {
-  return store.product.get(store.variant.get(variant)?.product ?? '')?.backOrder !== false
 }
 
 /** Whether an extra is sold and made for an item. */

@@ -1,6 +1,7 @@
 import { type Decimal, subtract, sum } from '../decimal/decimal'
 import { InputReader } from '../issue/input-reader'
 import type { Parsed } from '../issue/issue'
+import type { Product, Variant } from './product'
 
 /** How many there are of what is counted, in units of sale. */
 export interface StockLevel {
@@ -53,6 +54,17 @@ const COUNT_DIGITS = 3
 export function parseCount(sku: string, typed: string | null): Parsed<Decimal | null> {
   const reader = new InputReader('variant', sku)
   return reader.result(reader.optionalDecimal('stock', typed, { digits: COUNT_DIGITS, sign: 'not-negative' }))
+}
+
+/** Whether more of a variant may be ordered than there is, by its id; of what is gone nobody says that it may not. */
+export function takesBackOrders(
+  {
+    product,
+    variant,
+  }: { readonly product: ReadonlyMap<string, Product>; readonly variant: ReadonlyMap<string, Variant> },
+  id: string,
+): boolean {
+  return product.get(variant.get(id)?.product ?? '')?.backOrder !== false
 }
 
 /** How many are wanted of a variant, on however many lines. */

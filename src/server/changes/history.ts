@@ -56,14 +56,20 @@ export async function undo(
 ): Promise<UndoOutcome> {
   const changes = await readChanges(view, changeSet)
   const { steppe } = view
-  const stock = view.draft ? [] : await countsOf(steppe.database, changeSet)
-  if (changes.length === 0 && stock.length === 0) return { ok: false, code: 'unknown-change-set' }
+  const counted = view.draft ? [] : await countsOf(steppe.database, changeSet)
+  if (changes.length === 0 && counted.length === 0) return { ok: false, code: 'unknown-change-set' }
+  // A count moves stock by a difference: taken back twice it would move it twice.
+  const stock = counted.length > 0 && (await isInForce(steppe, changeSet)) ? counted : []
   const back = rebase(reverseChanges(changes), view.prepared.store)
   const [first] = back
   const isBack = back.every(({ change }) => touchedFields(change).length === 0)
-  if (first && isBack && stock.length === 0) {
-    const { kind, before, after } = first.change
-    return { ok: false, code: 'back-already', label: labelOf(kind, before ?? (after as never)) }
+  if (isBack && stock.length === 0) {
+    const { kind, before, after } = first?.change ?? { kind: null, before: null, after: null }
+    return {
+      ok: false,
+      code: 'back-already',
+      label: kind === null ? 'the stock' : labelOf(kind, before ?? (after as never)),
+    }
   }
   const conflicts = back.flatMap(({ change: { kind, id, before, after }, conflict }) =>
     conflict === null
@@ -92,6 +98,16 @@ export async function undo(
       stock.map(({ variant }) => variant),
     )
   return outcome
+}
+
+/** Whether a change set still counts: nothing undid it, or what did was undone itself. */
+async function isInForce(steppe: Steppe, changeSet: number): Promise<boolean> {
+  const undoing = await steppe.database
+    .select({ id: schema.changeSets.id })
+    .from(schema.changeSets)
+    .where(and(eq(schema.changeSets.undoes, changeSet), counts(steppe, schema.changeSets.id)))
+  for (const { id } of undoing) if (await isInForce(steppe, id)) return false
+  return true
 }
 
 /** What the history says of a change set that takes another one back: what that one was. */

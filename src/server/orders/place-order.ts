@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { wantedOf } from '@/core/catalogue/stock'
+import { takesBackOrders, wantedOf } from '@/core/catalogue/stock'
 import { add, compare, type Decimal, ZERO } from '@/core/decimal/decimal'
 import type { OrderDocument } from '@/core/order/order'
 import { startOfDay } from '@/core/predicates/instant'
@@ -104,8 +104,7 @@ async function reserveStock(
   const note = { at, order, author: buyer, note: `Order ${order}` }
   const left = await moveStock(transaction, 'reserved', lines, note)
   for (const [variant, available] of left) {
-    const product = prepared?.store.variant.get(variant)?.product ?? ''
-    if (compare(available, ZERO) >= 0 || prepared?.store.product.get(product)?.backOrder !== false) continue
+    if (compare(available, ZERO) >= 0 || !prepared || takesBackOrders(prepared.store, variant)) continue
     throw new NotPlaced({
       ok: false,
       code: 'short',
