@@ -73,7 +73,7 @@ export function OrderListPage({
                 </th>
               ))}
               <th className="py-1 pr-4 text-right font-normal">Lines</th>
-              <th className="py-1 text-right font-normal">To pay</th>
+              <th className="py-1 text-right font-normal">Total</th>
             </tr>
           </thead>
           <tbody>

@@ -89,7 +89,7 @@ export function OrderSheet({ view }: { readonly view: OrderView }) {
 
 function Sums({ view: { document, events, margin } }: { readonly view: OrderView }) {
   const { currency, digits, goods, delivery, paymentCharge, taxes, total, lines, untaxed } = document
-  const { credited, due } = standingOf(document, events)
+  const { credited, due, state } = standingOf(document, events)
   const saved = subtract(sum(lines.map(({ before }) => before.net)), goods.net)
   const rows: readonly (readonly [string, string, boolean?])[] = [
     ...(compare(saved, ZERO) > 0
@@ -115,7 +115,7 @@ function Sums({ view: { document, events, margin } }: { readonly view: OrderView
       ? []
       : ([
           ['Credited', `−${formatMoney(credited.gross, currency, digits)}`],
-          ['To pay', formatMoney(due.gross, currency, digits), true],
+          [state === 'closed' ? 'Paid' : 'To pay', formatMoney(due.gross, currency, digits), true],
         ] as const)),
   ]
   return (

@@ -74,6 +74,7 @@ export async function loadOrder(visitor: ShopVisitor, number: number): Promise<S
     papers: papersOf(events),
     credited: standing.credited.gross,
     due: standing.due.gross,
+    isPaid: standing.state === 'closed',
   }
 }
 

@@ -30,7 +30,7 @@ export function OrderPage({ order, isNew }: OrderPageProps) {
         {reference !== '' && ` · your reference ${reference}`}
         {placedBy !== null && ` · placed for you by ${placedBy}`}
       </p>
-      <div className="grid gap-x-12 gap-y-4 lg:grid-cols-[1fr_20rem]">
+      <div className="grid items-start gap-x-12 gap-y-4 lg:grid-cols-[1fr_20rem]">
         <Lines order={order} />
         <div>
           <Sums order={order} />
@@ -159,14 +159,14 @@ function Sums({ order }: { readonly order: ShopOrder }) {
     ...(shows === 'gross' ? taxes : []),
     ...(order.credited === ZERO
       ? []
-      : [['Credited', order.credited] as const, ['To pay', order.due] as const]),
+      : [['Credited', order.credited] as const, [order.isPaid ? 'Paid' : 'To pay', order.due] as const]),
   ]
   return (
     <dl className="grid grid-cols-[1fr_auto]">
       {sums.map(([label, amount]) => (
         <div
           key={label}
-          className={`contents ${label === 'Total' || label === 'To pay' ? 'font-semibold' : ''}`}
+          className={`contents ${label === 'Total' || label === 'To pay' || label === 'Paid' ? 'font-semibold' : ''}`}
         >
           <dt className="border-t border-base-300 py-1">{label}</dt>
           <dd className="border-t border-base-300 py-1 text-right tabular-nums">

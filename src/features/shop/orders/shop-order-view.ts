@@ -41,6 +41,8 @@ export interface ShopOrder extends Pick<
   /** With tax; zero where nothing was. */
   readonly credited: Decimal
   readonly due: Decimal
+  /** Whether nothing of it is owed any more. */
+  readonly isPaid: boolean
 }
 
 /** One of a buyer's orders in their list. */
