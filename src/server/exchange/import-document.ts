@@ -9,7 +9,7 @@ import type { ChangeRequest } from '../changes/weigh'
 import { liveTarget, revisionOf } from '../views/view'
 import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
-import { countStock, type StockCount } from '../stock/move-stock'
+import { countsThatDiffer, countStock } from '../stock/move-stock'
 import { noticeStock } from '../stock/notice-stock'
 import { readStock } from '../stock/stock-levels'
 import { type DocumentError, readDocumentInSlices } from './store-document'
@@ -53,10 +53,7 @@ export async function importDocument(
   // Others may have written while the document was read: then it does not say what the store is to be.
   if (revision !== null && steppe.lastChangeSet !== seenAt) return moved(seenAt, steppe.lastChangeSet)
   const levels = await readStock(steppe.database, [...read.stock.keys()])
-  const counts = [...read.stock].flatMap(([variant, counted]): readonly StockCount[] => {
-    const seen = levels.get(variant)?.onHand ?? null
-    return seen === counted ? [] : [{ variant, seen, counted }]
-  })
+  const counts = countsThatDiffer(levels, read.stock)
   if (requests.length === 0 && counts.length === 0) return { ok: true, changed: 0 }
   const says = { ...note, note: 'Import of a store document' }
   const written: CommitNote = {

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { MovementKind } from '@/core/catalogue/stock'
+import type { MovementKind, StockLevels } from '@/core/catalogue/stock'
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { sql } from 'drizzle-orm'
 import type { Writer } from '../database/open-database'
@@ -23,6 +23,17 @@ export interface StockCount {
   readonly seen: Decimal | null
   /** What was counted; `null` where nobody counts any more. */
   readonly counted: Decimal | null
+}
+
+/** What was counted, by id of the variant, as far as it differs from what is on hand. */
+export function countsThatDiffer(
+  levels: StockLevels,
+  counted: Iterable<readonly [variant: string, count: Decimal | null]>,
+): readonly StockCount[] {
+  return [...counted].flatMap(([variant, count]) => {
+    const seen = levels.get(variant)?.onHand ?? null
+    return seen === count ? [] : [{ variant, seen, counted: count }]
+  })
 }
 
 /** So many of one variant, for an order. */

@@ -17,7 +17,7 @@ import { PLACED_FIELDS, type PlacedField, placedValue } from '../placed-fields'
 import type { Member, ProductGroup, ProductRow } from './product-group'
 import type { ProductNames } from './product-names'
 import type { ReadingInput, RecordInput } from '../reading'
-import type { StockCount } from '../../stock/move-stock'
+import { countsThatDiffer, type StockCount } from '../../stock/move-stock'
 import type { RowBook } from '../row-outcome'
 
 /** Lays the rows of one product over what there is of it. Rows that do not go are refused in the book. */
@@ -62,12 +62,11 @@ const NOTHING: Merging = { drafts: [], counts: [] }
 
 /** Counts that differ from what there is. */
 function countsOf({ stock }: ReadingInput, book: RowBook, members: readonly Member[]): readonly StockCount[] {
-  return members.flatMap(({ row, after }) => {
-    if (row.stock === undefined || book.isWrong(row.number)) return []
-    const seen = stock.get(after.id)?.onHand ?? null
-    const counted = toDecimal(row.stock)
-    return seen === counted ? [] : [{ variant: after.id, seen, counted }]
-  })
+  const told = members.filter(({ row }) => row.stock !== undefined && !book.isWrong(row.number))
+  return countsThatDiffer(
+    stock,
+    told.map(({ row, after }) => [after.id, toDecimal(row.stock ?? null)] as const),
+  )
 }
 
 const NEW_PRODUCT = { ...RECORD_DEFAULTS.product, name: '', categories: [] } as const
