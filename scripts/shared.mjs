@@ -10,19 +10,30 @@ export const root = dirname(dirname(fileURLToPath(import.meta.url)))
 
 const ENVIRONMENT = { NEXT_TELEMETRY_DISABLED: '1' }
 
-/** Runs a command to its end, showing what it prints. Signals sent to this script reach it. */
-export function run(command, args, { environment = {}, quiet = false } = {}) {
+/**
+ * Runs a command to its end, showing what it prints: at the end of it, where it is `held` so that another may print meanwhile.
+ * Signals sent to this script reach it.
+ */
+export function run(command, args, { environment = {}, quiet = false, held = false } = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, {
       cwd: root,
-      stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', 'inherit', 'inherit'],
+      stdio: held
+        ? ['ignore', 'pipe', 'pipe']
+        : quiet
+          ? ['ignore', 'ignore', 'inherit']
+          : ['ignore', 'inherit', 'inherit'],
       env: { ...process.env, ...ENVIRONMENT, ...environment },
     })
+    const printed = []
+    child.stdout?.on('data', (part) => printed.push(part))
+    child.stderr?.on('data', (part) => printed.push(part))
     const forward = (signal) => child.kill(signal)
     process.on('SIGINT', forward)
     process.on('SIGTERM', forward)
     child.on('error', reject)
-    child.on('exit', (code, signal) => {
+    child.on('close', (code, signal) => {
+      for (const part of printed) process.stdout.write(part)
       process.off('SIGINT', forward)
       process.off('SIGTERM', forward)
       if (code === 0) resolve()
