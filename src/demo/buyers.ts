@@ -1,3 +1,4 @@
+import { decimal } from '@/core/decimal/decimal'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { Account, Address, CustomerGroup } from '@/core/buyers/buyer'
 
@@ -52,6 +53,24 @@ export const DEMO_GROUPS: readonly CustomerGroup[] = [
     status: 'active',
   },
 ]
+
+/** Who signs in beside the address an account is registered with; all of them are made up. */
+const PEOPLE: Readonly<Record<string, Account['people']>> = {
+  gorseback: [
+    person('Orla Duggan', 'orla@gorseback.example', { approves: true }),
+    person('Cathal Roe', 'cathal@gorseback.example', { limit: '500' }),
+  ],
+  fennmoor: [person('Brid Fennell', 'brid@fennmoor.example', { approves: true })],
+  tarnside: [person('Eoin Tarrant', 'eoin@tarnside.example')],
+}
+
+function person(
+  name: string,
+  email: string,
+  { approves = false, limit }: { readonly approves?: boolean; readonly limit?: string } = {},
+): Account['people'][number] {
+  return { name, email, approves, limit: limit === undefined ? null : decimal(limit) }
+}
 
 type DemoAccount = readonly [
   code: string,
@@ -191,7 +210,8 @@ export const DEMO_ACCOUNTS: readonly Account[] = ACCOUNTS.map(
     city,
     groups: DEMO_GROUPS.filter((each) => each.code === group).map(({ id }) => id),
     tags,
-    emails: [email],
+    emails: [email, ...(PEOPLE[code] ?? []).map((each) => each.email)],
+    people: PEOPLE[code] ?? [],
     addresses: ADDRESSES[code] ?? [],
     currency: CURRENCIES[code] ?? null,
     taxNumber: TAX_NUMBERS[code] ?? '',

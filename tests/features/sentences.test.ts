@@ -21,7 +21,7 @@ function isElsewhere(kind: EditableKind, field: string): boolean {
     field === 'name' ||
     (kind === 'variant' && field === 'sku') ||
     (kind === 'product' && PRODUCT_FIELDS.some((each) => each.field === field)) ||
-    (kind === 'account' && field === 'addresses')
+    (kind === 'account' && (field === 'addresses' || field === 'people'))
   )
 }
 

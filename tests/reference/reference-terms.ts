@@ -21,6 +21,7 @@ type VariantItem = Extract<Item, { readonly kind: 'variant' }>
 const HIDDEN = ''
 const FROM_EFFECT = {
   show: 'see price buy',
+  'buy-or-quote': 'see price buy quote',
   'no-buying': 'see price',
   quote: 'see quote',
   'no-price': 'see',
@@ -77,7 +78,7 @@ export function referenceRights(store: Store, asked: Question, isOffered: boolea
     .filter((word) => gate.split(' ').includes(word))
     .join(' ')
   if (may !== byRule) return { may, because: 'gate' }
-  return { may, because: won && won.effect !== 'show' ? won.id : '' }
+  return { may, because: won && won.effect !== 'show' && won.effect !== 'buy-or-quote' ? won.id : '' }
 }
 
 const LIMIT_FIELDS = ['minimum', 'maximum', 'multiple', 'first', 'values'] as const

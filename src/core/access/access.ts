@@ -6,7 +6,7 @@ export const GATES = ['open', 'sign-in', 'sign-in-prices', 'sign-in-buy', 'passc
 export type Gate = (typeof GATES)[number]
 
 /** What a rule lets a buyer do with what it is for, the most restrictive last. */
-export const EFFECTS = ['show', 'no-buying', 'quote', 'no-price', 'hide'] as const
+export const EFFECTS = ['show', 'buy-or-quote', 'no-buying', 'quote', 'no-price', 'hide'] as const
 export type AccessEffect = (typeof EFFECTS)[number]
 
 /** Where the direct link to a hidden page leads. */
@@ -51,6 +51,8 @@ export function rightsOf(effect: AccessEffect): Rights {
   switch (effect) {
     case 'show':
       return ALL_RIGHTS
+    case 'buy-or-quote':
+      return { ...ALL_RIGHTS, quote: true }
     case 'no-buying':
       return { see: true, seePrice: true, buy: false, quote: false }
     case 'quote':

@@ -1,3 +1,4 @@
+import type { Decimal } from '../decimal/decimal'
 import type { Status } from '../issue/issue'
 import type { TaxDisplay } from '../places/place'
 import type { BuyerFacts } from '../predicates/who'
@@ -29,6 +30,17 @@ export interface Address {
   readonly country: string
 }
 
+/** Somebody who signs in for an account. */
+export interface Person {
+  readonly name: string
+  /** In lower case, one of the account's. */
+  readonly email: string
+  /** Whether they let through what others' limits hold back. */
+  readonly approves: boolean
+  /** Goods without tax, in the store's currency, above which an order of theirs waits for approval; `null` is never. */
+  readonly limit: Decimal | null
+}
+
 /** A company or person who signs in. */
 export interface Account {
   readonly id: string
@@ -44,6 +56,8 @@ export interface Account {
   readonly tags: readonly string[]
   /** Addresses its people sign in with, in lower case. */
   readonly emails: readonly string[]
+  /** What is known of some of those who sign in. */
+  readonly people: readonly Person[]
   /** Where things can be delivered beside its seat. */
   readonly addresses: readonly Address[]
   /** ISO 4217, of its prices; `null` leaves it to the place. */

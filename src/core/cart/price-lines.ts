@@ -62,10 +62,10 @@ export function priceLines(
       limits: findLimits(prepared, pricingContext, number, facts),
       unit,
       total: totals[at] ?? null,
-      basis: price.basis,
+      basis: line.wanted.settled?.basis ?? price.basis,
       taxClass: taxClassOf(prepared, number),
-      list: price.entry?.compiled.list.id ?? null,
-      contract: price.entry?.contract?.id ?? null,
+      list: line.wanted.settled ? null : (price.entry?.compiled.list.id ?? null),
+      contract: line.wanted.settled ? null : (price.entry?.contract?.id ?? null),
       weight: weightOf(prepared, line),
     }
   })
@@ -102,6 +102,11 @@ function findTotal(
   quantities: Quantities,
 ): FoundTotal {
   const price = findPrice(prepared, pricingContext, line.number, quantities)
+  const { settled, quantity } = line.wanted
+  if (settled) {
+    const exact = toFraction(multiply(settled.amount, quantity))
+    return { price, unit: settled.amount, exact: { exact, brackets: null } }
+  }
   const extras = extrasOf(prepared, pricingContext, line, quantities)
   const priced = extras && addExtras(prepared, pricingContext, line.number, price, extras)
   return {

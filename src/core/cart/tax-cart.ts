@@ -62,6 +62,7 @@ export function taxCart(
       variant: line.wanted.variant,
       quantity: line.wanted.quantity,
       extras: line.wanted.extras,
+      settled: line.wanted.settled,
       access: line.access,
       unit: line.unit,
       unitAmount: taxedAlone(prepared, pricingContext, line, line.unit, pricingContext.digits),

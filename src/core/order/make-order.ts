@@ -96,7 +96,7 @@ function toLine(
 }
 
 /** An amount of an item and what is added to it, without tax, in the buyer's currency; `null` where one of them has none. */
-function referenceNet(
+export function referenceNet(
   prepared: PreparedStore,
   { currencyView }: PricingContext,
   items: readonly number[],
@@ -133,6 +133,10 @@ function tracesOf(
     if (!known) return []
     const quantities = quantitiesOf(known)
     const found = findPrice(prepared, pricingContext, known.number, quantities)
-    return explainFound(prepared, pricingContext, known.number, quantities, found)
+    const steps = explainFound(prepared, pricingContext, known.number, quantities, found)
+    const { settled } = known.wanted
+    if (!settled) return steps
+    const { by, amount, basis } = settled
+    return [...steps, { kind: 'settled', by, amount, currency: cart.currency, basis }]
   }
 }

@@ -1,7 +1,7 @@
 import type { AccessRule, Passcode } from '../access/access'
 import { parseAccessRule, parsePasscode } from '../access/parse-access'
-import type { Account, CustomerGroup } from '../buyers/buyer'
-import { parseAccount, parseGroup } from '../buyers/parse-buyers'
+import type { CustomerGroup } from '../buyers/buyer'
+import { type AccountInput, parseAccount, parseGroup } from '../buyers/parse-buyers'
 import type { Category } from '../catalogue/category'
 import {
   type ExtraInput,
@@ -16,6 +16,7 @@ import {
 } from '../catalogue/parse-catalogue'
 import type { PriceFamily } from '../catalogue/price-family'
 import { findMinorDigits } from '../currency/iso-4217'
+import { compare, HUNDRED } from '../decimal/decimal'
 import { InputReader } from '../issue/input-reader'
 import { findNearest, type Parsed, type RecordKind } from '../issue/issue'
 import { type LimitRuleInput, parseLimitRule } from '../limits/parse-limit'
@@ -64,7 +65,7 @@ export interface InputOfKind {
   readonly variant: VariantInput
   readonly extra: ExtraInput
   readonly group: CustomerGroup
-  readonly account: Account
+  readonly account: AccountInput
   readonly 'price-list': PriceListInput
   readonly 'price-line': PriceLineInput
   readonly contract: ContractInput
@@ -76,11 +77,12 @@ export interface InputOfKind {
   readonly proof: ProofInput
 }
 
-type SettingsInput = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'priceDigits'> & {
+type SettingsInput = Omit<Settings, 'deliveryPrice' | 'deliveryFreeFrom' | 'quoteMargin' | 'priceDigits'> & {
   /** `null` is as many as ISO 4217 says. */
   readonly priceDigits: number | null
   readonly deliveryPrice: string | null
   readonly deliveryFreeFrom: string | null
+  readonly quoteMargin: string | null
 }
 
 /** What the meaning of a record depends on beside itself. */
@@ -111,7 +113,7 @@ const PARSERS: Parsers = {
   variant: parseVariant,
   extra: parseExtra,
   group: parseGroup,
-  account: parseAccount,
+  account: (input, { digits }) => parseAccount(input, digits),
   'price-list': (input, { digitsOf }) => parsePriceList(input, digitsOf),
   'price-line': (input, { digitsOf, currencyOfList }) =>
     parsePriceLine(input, digitsOf(currencyOfList(input.list))),
@@ -135,6 +137,9 @@ export function parseRecord<Kind extends RecordKind>(
 ): Parsed<RecordOfKind[Kind]> {
   return PARSERS[kind](input, context)
 }
+
+/** Days; an offer for longer is a price list. */
+const LONGEST_OFFER = 366
 
 function parseSettings(input: SettingsInput): Parsed<Settings> {
   const reader = new InputReader('settings', input.name)
@@ -166,10 +171,20 @@ function parseSettings(input: SettingsInput): Parsed<Settings> {
     )
   const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
     reader.optionalDecimal(field, input[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
+  const quoteMargin = reader.optionalDecimal('quoteMargin', input.quoteMargin, {
+    digits: 1,
+    sign: 'not-negative',
+  })
+  if (quoteMargin !== null && compare(quoteMargin, HUNDRED) >= 0)
+    reader.report('margin-too-high', 'quoteMargin', quoteMargin, '99.9')
+  const quoteDays = reader.wholeNumber('quoteDays', input.quoteDays, 1)
+  if (quoteDays > LONGEST_OFFER) reader.report('too-high', 'quoteDays', String(quoteDays), `${LONGEST_OFFER}`)
   return reader.result({
     ...input,
     name: reader.text('name', input.name),
     priceDigits,
+    quoteMargin,
+    quoteDays,
     country,
     unionCountries: [...new Set(unionCountries)],
     taxRegistrations,

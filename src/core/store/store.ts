@@ -46,6 +46,10 @@ export interface Settings extends TaxSettings {
   readonly deliveryPrice: Decimal | null
   /** From which value of goods on it costs nothing; `null` is never. */
   readonly deliveryFreeFrom: Decimal | null
+  /** Below which margin, in percent, an offer needs somebody's approval; `null` is never. */
+  readonly quoteMargin: Decimal | null
+  /** For how many days an offer stands, unless it says otherwise. */
+  readonly quoteDays: number
   /** What the front page of the shop says first; empty for the store's name alone. */
   readonly shopHeadline: string
   /** `#rrggbb`; empty for the usual one. */

@@ -17,6 +17,7 @@ export const accessRuleSheet: SheetOfKind = {
 
 const STEPS: readonly { readonly effect: AccessEffect; readonly name: string; readonly about: string }[] = [
   { effect: 'show', name: 'Show and sell', about: 'see it, its price, buy it' },
+  { effect: 'buy-or-quote', name: 'Sell or quote', about: 'buy it, or ask for a quote' },
   { effect: 'no-buying', name: 'Cannot buy', about: 'see it and its price' },
   { effect: 'quote', name: 'Quote only', about: 'see it, ask for a quote' },
   { effect: 'no-price', name: 'Hide price', about: 'see it' },
@@ -85,7 +86,7 @@ function Scale({ effect, saved }: { readonly effect: AccessEffect; readonly save
   )
 }
 
-const MEASURED = { see: 'see', seePrice: 'see the price of', buy: 'can buy' } as const
+const MEASURED = { see: 'see', seePrice: 'see the price of', buy: 'can buy', quote: 'can ask for a quote on' } as const
 
 function Branches({ view }: { readonly view: AccessRuleView }) {
   const { branches, sides, buyer } = view

@@ -43,7 +43,7 @@ export interface AccessRuleView {
   /** Whose view the branches show: the first the rule changes anything for. */
   readonly buyer: string
   /** What the branches count. */
-  readonly measure: 'see' | 'seePrice' | 'buy'
+  readonly measure: keyof Rights
   readonly buyers: readonly BuyerChange[]
   readonly branches: readonly BranchChange[]
   readonly products: readonly {
@@ -64,6 +64,7 @@ export interface AccessRuleView {
 /** What is counted branch by branch: what the effect is about. */
 const MEASURES = {
   show: 'see',
+  'buy-or-quote': 'quote',
   'no-buying': 'buy',
   quote: 'buy',
   'no-price': 'seePrice',

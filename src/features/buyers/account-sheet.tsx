@@ -11,6 +11,7 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { AddressCards } from './address-cards'
 import { accountDetails, accountSentence } from './buyer-sentences'
 import { type AccountView, loadAccount } from './load-account'
+import { PeopleCards } from './people-cards'
 import { OpenPromotions } from './open-promotions'
 
 export const accountSheet: SheetOfKind = {
@@ -37,6 +38,14 @@ async function drawAccount(loaded: LoadedSheet): Promise<SheetEffect> {
           </section>
           <Terms view={view} account={account} />
         </div>
+        {!isNew && (
+          <PeopleCards
+            view={loaded.view}
+            people={view.people}
+            others={account.emails.filter((email) => !view.people.some((each) => each.email === email))}
+            currency={view.storeCurrency}
+          />
+        )}
         {!isNew && (
           <AddressCards
             view={loaded.view}

@@ -1,12 +1,9 @@
 'use client'
 
 import type { Address } from '@/core/buyers/buyer'
-import { saveRecord } from '@/sheet/record/save/save-record'
 import type { SheetView } from '@/sheet/record/sheet-view'
-import { referenceTo } from '@/sheet/record/save/use-typed'
-import { useFrame } from '@/ui/frame/frame-context'
-import { useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { RowButtons } from './row-buttons'
+import { useWrittenRows } from './use-written-rows'
 
 interface AddressCardsProps {
   readonly view: SheetView
@@ -21,33 +18,20 @@ const INPUT = 'w-full border border-base-300 bg-lifted px-2 py-1'
 
 /** The addresses of an account as cards, one of them open at a time. */
 export function AddressCards({ view, addresses, seat, countries }: AddressCardsProps) {
-  const [open, setOpen] = useState<number | null>(null)
-  const [address, setAddress] = useState<Address>(EMPTY)
-  const [problem, setProblem] = useState<string | null>(null)
-  const router = useRouter()
-  const { pricesChanged } = useFrame()
+  const rows = useWrittenRows(view, 'addresses', addresses, {
+    empty: { ...EMPTY, country: countries[0]?.code ?? '' },
+    write: ({ label, street, postcode, city, state, country }) => [
+      label,
+      street,
+      postcode,
+      city,
+      state,
+      country,
+    ],
+  })
+  const { open, row: address, setRow: setAddress, problem, begin } = rows
   const nameOf = (code: string) => countries.find((each) => each.code === code)?.name ?? code
 
-  function begin(at: number): void {
-    setOpen(at)
-    setProblem(null)
-    setAddress(addresses[at] ?? { ...EMPTY, country: countries[0]?.code ?? '' })
-  }
-  async function save(next: readonly Address[]): Promise<void> {
-    const text = next
-      .map((each) =>
-        [each.label, each.street, each.postcode, each.city, each.state, each.country]
-          .map((part) => part.replaceAll('|', '/').trim())
-          .join(' | '),
-      )
-      .join('\n')
-    const outcome = await saveRecord(referenceTo(view), { addresses: text })
-    setProblem(outcome.ok ? null : outcome.problem)
-    if (!outcome.ok) return
-    setOpen(null)
-    pricesChanged(outcome.changeSet)
-    router.refresh()
-  }
   const field = (part: keyof Address, title: string, className = '') => (
     <label className={`block ${className}`}>
       <span className="text-xs text-soft">{title}</span>
@@ -101,11 +85,9 @@ export function AddressCards({ view, addresses, seat, countries }: AddressCardsP
           aria-label="Address"
           onSubmit={(event) => {
             event.preventDefault()
-            const next = [...addresses]
-            next[open] = address
-            void save(next)
+            rows.save()
           }}
-          onKeyDown={(event) => event.key === 'Escape' && setOpen(null)}
+          onKeyDown={(event) => event.key === 'Escape' && rows.close()}
         >
           {field('label', 'Name, such as North yard')}
           {field('street', 'Street and number')}
@@ -126,30 +108,7 @@ export function AddressCards({ view, addresses, seat, countries }: AddressCardsP
               ))}
             </select>
           </label>
-          <div className="col-span-2 flex flex-wrap items-center gap-3 pt-1">
-            {problem && (
-              <p role="alert" className="text-error">
-                {problem}
-              </p>
-            )}
-            <span className="ml-auto flex gap-3">
-              {open < addresses.length && (
-                <button
-                  type="button"
-                  className="text-error hover:underline"
-                  onClick={() => void save(addresses.filter((_, at) => at !== open))}
-                >
-                  Remove
-                </button>
-              )}
-              <button type="button" className="btn btn-sm" onClick={() => setOpen(null)}>
-                Cancel
-              </button>
-              <button type="submit" className="btn btn-primary btn-sm">
-                Save address
-              </button>
-            </span>
-          </div>
+          <RowButtons rows={rows} isNew={open >= addresses.length} problem={problem} saves="Save address" />
         </form>
       )}
     </section>

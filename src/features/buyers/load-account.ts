@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { Account, Address } from '@/core/buyers/buyer'
+import type { Account, Address, Person } from '@/core/buyers/buyer'
 import { decimal } from '@/core/decimal/decimal'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { accountFacts } from '@/core/buyers/buyer'
@@ -28,6 +28,9 @@ export interface AccountView {
   readonly currencyFrom: string
   readonly contracts: readonly { readonly name: string; readonly href: string; readonly about: string }[]
   readonly addresses: readonly Address[]
+  /** With the limit as it is shown; empty without one. */
+  readonly people: readonly (Person & { readonly limitWords: string })[]
+  readonly storeCurrency: string
   /** What they are kept from, by reason: how many, and some of it. */
   readonly hidden: readonly { readonly because: string; readonly count: number; readonly some: string }[]
   readonly withoutPrice: readonly { readonly name: string; readonly href: string }[]
@@ -71,6 +74,7 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
     if (own) own.push(item.product.name)
     else reasons.set(because, [item.product.name])
   }
+  const storeCurrency = getSettings(store).currency
   const facts = accountFacts(store.group, account)
   const contracts = [...store.contract.values()].filter((contract) => isPartyTo(contract, facts))
   return {
@@ -86,6 +90,14 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
       about: `${state}, ${spanPhrase(from, to)}`,
     })),
     addresses: (record as unknown as Account).addresses,
+    people: (record as unknown as Account).people.map((person) => ({
+      ...person,
+      limitWords:
+        person.limit === null
+          ? ''
+          : formatMoney(person.limit, storeCurrency, priceDigitsOf(store, storeCurrency)),
+    })),
+    storeCurrency,
     hidden: [...reasons].map(([because, names]) => ({
       because,
       count: names.length,

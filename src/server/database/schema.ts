@@ -5,7 +5,7 @@ import type { AllowedQuantity, QuantityLimits } from '@/core/limits/limit'
 import type { TaxDisplay } from '@/core/places/place'
 import type { Who } from '@/core/predicates/who'
 import type { What } from '@/core/predicates/what'
-import type { Address } from '@/core/buyers/buyer'
+import type { Address, Person } from '@/core/buyers/buyer'
 import type { OwnAmounts } from '@/core/catalogue/product'
 import type { Status } from '@/core/issue/issue'
 import type { Settings } from '@/core/store/store'
@@ -79,6 +79,8 @@ export const settings = pgTable('settings', {
   taxRegistrations: jsonb('tax_registrations').$type<Readonly<Record<string, string>>>().notNull(),
   deliveryPrice: numeric('delivery_price'),
   deliveryFreeFrom: numeric('delivery_free_from'),
+  quoteMargin: numeric('quote_margin'),
+  quoteDays: integer('quote_days').notNull().default(14),
   shopHeadline: text('shop_headline').notNull().default(''),
   shopColour: text('shop_colour').notNull().default(''),
   shopContact: text('shop_contact').notNull().default(''),
@@ -310,6 +312,7 @@ export const accounts = pgTable(
     postcode: text('postcode').notNull(),
     tags: jsonb('tags').$type<string[]>().notNull(),
     emails: jsonb('emails').$type<string[]>().notNull(),
+    people: jsonb('people').$type<readonly Person[]>().notNull().default([]),
     addresses: jsonb('addresses').$type<readonly Address[]>().notNull(),
     currency: text('currency'),
     taxNumber: text('tax_number').notNull(),

@@ -1,5 +1,6 @@
 import type { MovementKind } from '@/core/catalogue/stock'
 import type { OrderState } from '@/core/order/order-event'
+import type { QuoteState } from '@/core/quote/quote-event'
 import type { Choice } from '@/core/promotions/facts'
 import type { Payment } from '@/core/promotions/promotion'
 import {
@@ -26,6 +27,8 @@ export const shopSessions = pgTable('shop_session', {
   cart: text('cart'),
   /** Code of the draft the merchant looks at the shop through; null for whoever buys. */
   draft: text('draft'),
+  /** E-mail address of the person who signed in for an account. */
+  person: text('person'),
   at: timestamp('at', { withTimezone: true }).notNull(),
 })
 
@@ -85,7 +88,9 @@ export const stockMovements = pgTable(
 
 /** Numbers without gaps or doubles: taken in the transaction that writes what has the number, so that whoever comes next waits. */
 export const numberSeries = pgTable('number_series', {
-  name: text('name').$type<'order' | 'invoice' | 'credit-note' | 'delivery-note'>().primaryKey(),
+  name: text('name')
+    .$type<'order' | 'invoice' | 'credit-note' | 'delivery-note' | 'quote' | 'desk'>()
+    .primaryKey(),
   next: integer('next').notNull(),
 })
 
@@ -129,6 +134,50 @@ export const orderEvents = pgTable(
   (table) => [primaryKey({ columns: [table.order, table.version] })],
 )
 
+/** What buyers asked a price for. What stands beside the request is what lists are looked through by. */
+export const quotes = pgTable(
+  'quote',
+  {
+    number: integer('number').primaryKey(),
+    /** Id of the account; `null` for a guest. */
+    account: text('account'),
+    /** The window of a guest, so that they find it again. */
+    visitor: text('visitor'),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    request: jsonb('request').notNull(),
+    state: text('state').$type<QuoteState>().notNull(),
+    /** How many steps were taken: what a step must have seen to be taken. */
+    version: integer('version').notNull(),
+    /** What the buyer was called, in lower case. */
+    buyer: text('buyer').notNull(),
+    currency: text('currency').notNull(),
+    /** What the offer that stands comes to with tax; `null` before there is one. */
+    total: numeric('total'),
+    /** The last local date of the offer that stands. */
+    until: text('until'),
+    /** An offer that is being written, and how often it was kept. */
+    working: jsonb('working'),
+    workingVersion: integer('working_version').notNull().default(0),
+  },
+  (table) => [
+    index('quote_account').on(table.account, table.number),
+    index('quote_state').on(table.state, table.number),
+  ],
+)
+
+/** What was done with a quote, in its order. */
+export const quoteEvents = pgTable(
+  'quote_event',
+  {
+    quote: integer('quote_number')
+      .notNull()
+      .references(() => quotes.number),
+    version: integer('version').notNull(),
+    event: jsonb('event').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.quote, table.version] })],
+)
+
 /** What promotions an order used, so that no limit of use is passed. */
 export const promotionUses = pgTable(
   'promotion_use',
@@ -147,4 +196,83 @@ export const promotionUses = pgTable(
     primaryKey({ columns: [table.order, table.promotion] }),
     index('promotion_use_promotion').on(table.promotion),
   ],
+)
+
+/** Mails that were written, and those still to be sent. */
+export const mails = pgTable(
+  'mail',
+  {
+    id: bigserial('id', { mode: 'number' }).primaryKey(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    to: text('to_address').notNull(),
+    /** Id of the account it is for; `null` for a guest, and for the merchant. */
+    account: text('account'),
+    /** What it is about: `order 10001`, `quote 1042`. */
+    about: text('about').notNull(),
+    /** What it says, as data: words are made of it when it is sent. */
+    letter: jsonb('letter').notNull(),
+    subject: text('subject').notNull().default(''),
+    html: text('html'),
+    plain: text('plain'),
+    /** When it went out; `null` while it waits. */
+    sent: timestamp('sent', { withTimezone: true, mode: 'date' }),
+  },
+  (table) => [index('mail_about').on(table.about), index('mail_sent').on(table.sent)],
+)
+
+/** What an account orders again and again, by name. */
+export const reorderLists = pgTable(
+  'reorder_list',
+  {
+    id: text('id').primaryKey(),
+    account: text('account').notNull(),
+    name: text('name').notNull(),
+    /** E-mail address of whom it is for alone; `null` where colleagues share it. */
+    person: text('person'),
+    lines: jsonb('lines').notNull(),
+    /** Who changed it last. */
+    author: text('author').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    version: integer('version').notNull(),
+  },
+  (table) => [index('reorder_list_account').on(table.account)],
+)
+
+/** Orders of people who may not order so much alone, until somebody of their account decides. */
+export const orderRequests = pgTable(
+  'order_request',
+  {
+    id: bigserial('id', { mode: 'number' }).primaryKey(),
+    account: text('account').notNull(),
+    /** E-mail address and name of who wants to order. */
+    person: text('person').notNull(),
+    name: text('name').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    /** What is wanted, from where and how it is paid; what it came to then. */
+    wanted: jsonb('wanted').notNull(),
+    state: text('state').$type<'waiting' | 'ordered' | 'turned-down'>().notNull(),
+    decidedBy: text('decided_by'),
+    decidedAt: timestamp('decided_at', { withTimezone: true, mode: 'date' }),
+    reason: text('reason').notNull().default(''),
+    order: integer('order_number'),
+  },
+  (table) => [index('order_request_account').on(table.account, table.id)],
+)
+
+/** Orders that staff write down for a buyer: nothing of them counts before they are placed. */
+export const deskOrders = pgTable(
+  'desk_order',
+  {
+    number: integer('number').primaryKey(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    author: text('author').notNull(),
+    state: text('state').$type<'open' | 'held' | 'placed' | 'quoted' | 'discarded'>().notNull(),
+    /** What was written down. */
+    order: jsonb('content').notNull(),
+    /** How often it was saved: who saves says which they saw. */
+    version: integer('version').notNull(),
+    /** Number of the order or quote it became. */
+    became: integer('became'),
+  },
+  (table) => [index('desk_order_state').on(table.state, table.number)],
 )

@@ -5,15 +5,27 @@ import type { OrderDocument } from '@/core/order/order'
 import type { OrderEvent } from '@/core/order/order-event'
 import Joi from 'joi'
 
-const text = Joi.string().allow('').required()
-const amount = Joi.string()
+/** Pieces of shapes that quotes are made of as well. */
+export const text = Joi.string().allow('').required()
+export const amount = Joi.string()
   .custom((value: string, helpers) => parseDecimal(value) ?? helpers.error('any.invalid'))
   .required()
-const maybe = amount.allow(null)
-const object = (fields: Joi.PartialSchemaMap) => Joi.object(fields).required()
+export const maybe = amount.allow(null)
+export const object = (fields: Joi.PartialSchemaMap) => Joi.object(fields).required()
 /** A required item would have to be there at least once. */
-const list = (item: Joi.Schema) => Joi.array().items(item.optional()).required()
+export const list = (item: Joi.Schema) => Joi.array().items(item.optional()).required()
 const sums = { net: amount, tax: amount, gross: amount }
+
+export const ADDRESS = object({
+  name: text,
+  street: text,
+  postcode: text,
+  city: text,
+  state: text,
+  country: text,
+})
+/** Steps are made and read by the core alone; which fields each has is told by its kind. */
+export const TRACE = list(Joi.object({ kind: Joi.string().required() }).unknown())
 
 const line = object({
   variant: text,
@@ -32,18 +44,17 @@ const line = object({
   cost: maybe,
   list: text.allow(null),
   contract: text.allow(null),
-  // Steps are made and read by the core alone; which fields each has is told by its kind.
-  trace: list(Joi.object({ kind: Joi.string().required() }).unknown()),
+  trace: TRACE,
 })
 
-const ORDER = object({
+export const ORDER = object({
   version: Joi.valid(2).required(),
   currency: text,
   digits: Joi.number().integer().required(),
   display: Joi.valid('net', 'gross', 'both').required(),
   buyer: text,
   email: text,
-  address: object({ name: text, street: text, postcode: text, city: text, state: text, country: text }),
+  address: ADDRESS,
   payment: text,
   reference: text,
   placedBy: text.allow(null),
@@ -96,7 +107,8 @@ export function readEvent(stored: unknown): OrderEvent {
   return parsed<OrderEvent>(EVENT, stored, 'event of an order')
 }
 
-function parsed<Value>(shape: Joi.Schema, stored: unknown, what: string): Value {
+/** Errors  throws `RangeError` for what has not the shape: nobody here wrote it. */
+export function parsed<Value>(shape: Joi.Schema, stored: unknown, what: string): Value {
   const { error, value } = shape.validate(stored, { convert: false, abortEarly: true }) as {
     readonly error?: Joi.ValidationError
     readonly value: Value

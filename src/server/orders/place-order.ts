@@ -33,8 +33,15 @@ export interface PlacingOrder {
   readonly owner: OrderOwner & { readonly visitor: string }
   readonly document: OrderDocument
   readonly at: Date
-  /** The last order of the account when the cart was looked at. */
-  readonly seenLast: number | null
+  /** The last order of the account when the cart was looked at; left out where nothing follows from it. */
+  readonly seenLast?: number | null
+  /**
+   * Takes what the order is made from, in its transaction, so that it is ordered once; `false` where it is gone. Left out it is the
+   * cart of the visitor.
+   */
+  readonly claim?: (transaction: Transaction, order: number) => Promise<boolean>
+  /** Whether it was promised, so that it is taken though less is left than it needs. */
+  readonly isPromised?: boolean
 }
 
 /**
@@ -69,14 +76,14 @@ class NotPlaced extends Error {
 async function keepOrder(
   steppe: Steppe,
   transaction: Transaction,
-  { owner, document, at, seenLast }: PlacingOrder,
+  { owner, document, at, seenLast, claim, isPromised = false }: PlacingOrder,
 ): Promise<number> {
   const { account, visitor } = owner
   // Whoever places an order waits here for the one before: what follows is counted by one at a time.
   const number = await nextNumber(transaction, 'order')
-  const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
-  if (taken.length === 0) throw new NotPlaced({ ok: false, code: 'cart-gone' })
-  if (account !== null && (await lastOrderOf(transaction, account)) !== seenLast)
+  const isTaken = await (claim ?? takeCart(visitor))(transaction, number)
+  if (!isTaken) throw new NotPlaced({ ok: false, code: 'cart-gone' })
+  if (seenLast !== undefined && account !== null && (await lastOrderOf(transaction, account)) !== seenLast)
     throw new NotPlaced({ ok: false, code: 'ordered-meanwhile' })
   await requireUses(steppe, transaction, owner, document, at)
   await transaction.insert(orders).values({
@@ -87,7 +94,7 @@ async function keepOrder(
     currency: document.currency,
     due: document.total.gross,
   })
-  await reserveStock(steppe, transaction, document, { at, order: number })
+  await reserveStock(steppe, transaction, document, { at, order: number, isPromised })
   const used = document.promotions.map(({ id, uses }) => ({
     ...{ order: number, promotion: id, account, visitor, at, uses },
   }))
@@ -95,15 +102,22 @@ async function keepOrder(
   return number
 }
 
+function takeCart(visitor: string) {
+  return async (transaction: Transaction): Promise<boolean> => {
+    const taken = await transaction.delete(carts).where(eq(carts.id, visitor)).returning({ id: carts.id })
+    return taken.length > 0
+  }
+}
+
 async function reserveStock(
   { prepared }: Steppe,
   transaction: Transaction,
   { lines, buyer }: OrderDocument,
-  { at, order }: { readonly at: Date; readonly order: number },
+  { at, order, isPromised }: { readonly at: Date; readonly order: number; readonly isPromised: boolean },
 ): Promise<void> {
   const note = { at, order, author: buyer, note: `Order ${order}` }
   const left = await moveStock(transaction, 'reserved', lines, note)
-  for (const [variant, available] of left) {
+  for (const [variant, available] of isPromised ? [] : left) {
     if (compare(available, ZERO) >= 0 || !prepared || takesBackOrders(prepared.store, variant)) continue
     throw new NotPlaced({
       ok: false,

@@ -214,6 +214,8 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     taxRegistrations: stringMap,
     deliveryPrice: amount,
     deliveryFreeFrom: amount,
+    quoteMargin: amount,
+    quoteDays: Joi.number(),
     shopHeadline: text,
     shopColour: text,
     shopContact: text,
@@ -330,6 +332,9 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     groups: ids,
     tags: Joi.array().items(Joi.string()).unique(),
     emails: Joi.array().items(text).unique(),
+    people: Joi.array().items(
+      Joi.object({ name: text, email: text, approves: Joi.boolean(), limit: amount }),
+    ),
     addresses: Joi.array().items(address),
     currency: id.allow(null),
     taxNumber: text,

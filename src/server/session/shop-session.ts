@@ -39,6 +39,7 @@ const NOBODY: Omit<Session, 'id' | 'at'> = {
   passcode: null,
   cart: null,
   draft: null,
+  person: null,
 }
 
 /** Who is in the shop, from where, and what holds for them. */

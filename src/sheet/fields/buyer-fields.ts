@@ -15,7 +15,7 @@ import {
 } from './field-rule'
 import { code, name, position } from './shared-fields'
 import { assortmentField, exemptionFields, groupDisplays } from './terms-fields'
-import { addresses } from './written-fields'
+import { addresses, people } from './written-fields'
 
 const lower = (word: string) => word.toLowerCase()
 
@@ -39,6 +39,7 @@ export const ACCOUNT_FIELDS: readonly FieldRule[] = [
   namesField(['groups', 'Groups', 'Names between commas.'], 'group'),
   tagsField(['tags', 'Tags', 'Words of your own; a rule can be for a tag.'], 'tag'),
   wordsField(['emails', 'Signs in as', 'E-mail addresses between commas.'], lower),
+  people,
   countryField(['country', 'Country']),
   textField(['city', 'City']),
   textField(['state', 'State', 'Where taxes need it, such as CA.']),

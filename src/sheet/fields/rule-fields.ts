@@ -58,6 +58,7 @@ export const ACCESS_RULE_FIELDS: readonly FieldRule[] = [
     ['effect', 'Effect'],
     [
       ['show', 'see and buy'],
+      ['buy-or-quote', 'see and buy, or ask for a quote on'],
       ['no-buying', 'see but cannot buy'],
       ['no-price', 'see without its price'],
       ['quote', 'can only ask for a quote on'],

@@ -1,7 +1,15 @@
 import { colourName } from '@/ui/theme/shop-colours'
 import 'server-only'
 
-import { choiceField, codeField, countryField, type FieldRule, numberField, textField } from './field-rule'
+import {
+  choiceField,
+  codeField,
+  countryField,
+  type FieldRule,
+  numberField,
+  optionalField,
+  textField,
+} from './field-rule'
 import { name } from './shared-fields'
 import { storeTaxFields } from './terms-fields'
 
@@ -50,6 +58,8 @@ export const SETTINGS_FIELDS: readonly FieldRule[] = [
     ],
   ),
   ...storeTaxFields,
+  optionalField(['quoteMargin', 'Offers below this margin need approval', 'Percent; empty is never.']),
+  numberField(['quoteDays', 'An offer stands for', 'Days.']),
   textField([
     'shopHeadline',
     'Shop headline',

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import type { Address } from '@/core/buyers/buyer'
+import type { Address, Person } from '@/core/buyers/buyer'
 import type { OwnAmounts } from '@/core/catalogue/product'
 import type { AdjustmentMethod } from '@/core/price/adjustment'
 import { typedAmount } from '@/core/decimal/written-amount'
@@ -47,6 +47,32 @@ export const ownAmounts: FieldRule = {
     }
     return { ok: true, value: { ownAmounts: found } }
   },
+}
+
+/** Who signs in for an account, one a line. */
+export const people: FieldRule = {
+  field: 'people',
+  name: 'People',
+  hint: 'One a line: name | e-mail address | “approves” or nothing | limit of an order, or nothing',
+  control: 'on-sheet',
+  write: (record) =>
+    (record['people'] as readonly Person[])
+      .map(({ name, email, approves, limit }) =>
+        [name, email, approves ? 'approves' : '', limit ?? ''].join(' | '),
+      )
+      .join('\n'),
+  read: (text) => ({
+    ok: true,
+    value: {
+      people: partsOf(text, '\n').map((line) => {
+        const [name = '', email = '', approves = '', limit = ''] = line.split('|').map((part) => part.trim())
+        return {
+          ...{ name, email: email.toLowerCase(), approves: approves.toLowerCase() === 'approves' },
+          limit: limit === '' ? null : typedAmount(limit),
+        }
+      }),
+    },
+  }),
 }
 
 /** Places an account has things brought to, one a line. */

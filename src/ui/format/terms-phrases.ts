@@ -10,6 +10,7 @@ export const DISPLAY_WORDS: Readonly<Record<TaxDisplay, string>> = {
 
 export const EFFECT_WORDS: Readonly<Record<AccessEffect, string>> = {
   show: 'see and buy it',
+  'buy-or-quote': 'can buy it or ask for a quote',
   'no-buying': 'cannot buy it',
   quote: 'can ask for a quote',
   'no-price': 'see no price',

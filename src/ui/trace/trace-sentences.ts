@@ -131,6 +131,10 @@ export function stepParts(wording: Wording, step: TraceStep, productHref: string
       return [{ text: 'Never above what guests pay' }]
     case 'floor':
       return [{ text: 'Floor', href: productHref }, { text: 'never sold below' }]
+    case 'settled':
+      return step.by.kind === 'quote'
+        ? [{ text: `Quote ${step.by.quote}`, href: `/quotes/${step.by.quote}` }, { text: 'agreed' }]
+        : [{ text: `Set by ${step.by.author}: ${step.by.reason}` }]
   }
 }
 

@@ -100,7 +100,7 @@ class Run {
     private readonly digits: number,
   ) {
     const amounts = priced.map((line) =>
-      line.total === null || !line.access.buy
+      line.total === null || !line.access.buy || line.wanted.settled
         ? null
         : inBasis(
             prepared,

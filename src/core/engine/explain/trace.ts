@@ -1,3 +1,4 @@
+import type { SettledBy } from '../../cart/cart'
 import type { Decimal } from '../../decimal/decimal'
 import type { RoundingRule } from '../../decimal/rounding'
 import type { WhatTerm } from '../../predicates/what'
@@ -132,6 +133,14 @@ export type TraceStep =
     }
   | {
       readonly kind: 'public-price'
+      readonly amount: Decimal
+      readonly currency: string
+      readonly basis: TaxBasis
+    }
+  /** A person settled it, in a quote or at the desk. */
+  | {
+      readonly kind: 'settled'
+      readonly by: SettledBy
       readonly amount: Decimal
       readonly currency: string
       readonly basis: TaxBasis

@@ -1,4 +1,5 @@
 import {
+  type AccessEffect,
   type AccessRule,
   ALL_RIGHTS,
   type Gate,
@@ -37,6 +38,9 @@ export interface Access extends Rights {
   readonly landing: Landing
   readonly message: string
 }
+
+/** Effects that keep nobody from anything. */
+const ALLOWS_ALL: ReadonlySet<AccessEffect> = new Set(['show', 'buy-or-quote'])
 
 const NOTHING: Rights = { see: false, seePrice: false, buy: false, quote: false }
 
@@ -78,7 +82,7 @@ export function findRights(
       : winningRule(store.category, terms.rules, facts ?? factsOf(store, index, number), product.categories)
   const byRule = won ? rightsOf(won.rule.effect) : ALL_RIGHTS
   const ruleReason: AccessReason | null =
-    won && won.rule.effect !== 'show' ? { code: 'rule', rule: won.rule.id, scope: won.scope } : null
+    won && !ALLOWS_ALL.has(won.rule.effect) ? { code: 'rule', rule: won.rule.id, scope: won.scope } : null
   const { landing, message } = won?.rule ?? NO_LANDING
   const rights = gate ? both(byRule, gate.rights) : byRule
   const isByGate = gate !== null && (rights.seePrice !== byRule.seePrice || rights.buy !== byRule.buy)
