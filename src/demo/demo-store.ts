@@ -53,6 +53,7 @@ const DEMO_SETTINGS: Settings = {
   taxRegistrations: { IE: 'IE7654321T' },
   deliveryPrice: decimal('6.90'),
   deliveryFreeFrom: decimal(150),
+  quoteMargin: decimal(5),
 }
 
 /** The made-up merchant's records, by kind, in the order they are shown. The same every time. */

@@ -138,6 +138,10 @@ export const DEMO_ACCESS_RULES: readonly AccessRule[] = [
     audience: audience({ kind: 'guests' }),
     scope: scope(branch('nuclei')),
   }),
+  rule('trade-by-quote', 'Trade may ask for quotes', {
+    effect: 'buy-or-quote',
+    audience: audience({ kind: 'trade' }),
+  }),
   rule('treatments-signed-in', 'Treatments when signed in', {
     effect: 'no-buying',
     audience: audience({ kind: 'guests' }),

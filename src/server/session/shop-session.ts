@@ -1,5 +1,6 @@
 import 'server-only'
 
+import type { Person } from '@/core/buyers/buyer'
 import { type BuyerCode, isBuyerCode } from '@/core/buyers/buyer-code'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { PricingContext } from '@/core/engine/context/pricing-context'
@@ -7,6 +8,7 @@ import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { type ItemPromotions, openItemPromotions } from '@/core/engine/promoted/item-promotions'
 import { NO_FACTS, type PromotionFacts } from '@/core/promotions/facts'
+import type { Store } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import { eq, lt } from 'drizzle-orm'
 import { refresh } from 'next/cache'
@@ -50,6 +52,8 @@ export interface ShopVisitor {
   readonly pricingContext: PricingContext
   readonly as: BuyerCode
   readonly name: string
+  /** The person who signed in for an account; `null` for guests, and where nobody in particular did. */
+  readonly person: Person | null
   /** Of their cart; `null` before anything was put in. */
   readonly cart: string | null
   /** What promotions ask beside what lies in their cart. */
@@ -98,10 +102,19 @@ export async function shopVisitor(): Promise<ShopVisitor> {
     pricingContext,
     as: resolved.as,
     name: resolved.buyerName,
+    person: personOf(prepared.store, buyerContext, session.person),
     cart: session.cart,
     facts,
     itemPromotions: openItemPromotions(prepared, pricingContext, buyerContext.at, facts),
   }
+}
+
+/** Who signed in for an account; of whom nothing else is known orders freely under their address. */
+function personOf(store: Store, { buyer }: BuyerContext, email: string | null): Person | null {
+  const account = buyer.kind === 'account' ? store.account.get(buyer.account) : undefined
+  if (!account || email === null || !account.emails.includes(email)) return null
+  const known = account.people.find((each) => each.email === email)
+  return known ?? { name: email, email, approves: false, limit: null }
 }
 
 /** What promotions ask of a visitor beside what lies in their cart: what they did, typed and chose. */
@@ -140,7 +153,11 @@ export async function forgetPasscode(): Promise<void> {
  *
  * Errors  throws `DiskFullError`, as all that changes a session.
  */
-export async function enterShop(as: BuyerCode, things: 'kept' | 'left' = 'left'): Promise<void> {
+export async function enterShop(
+  as: BuyerCode,
+  things: 'kept' | 'left' = 'left',
+  person: string | null = null,
+): Promise<void> {
   const before = await readSession()
   const isGuestsOwn = things === 'kept' && (before?.buyer ?? 'guest') === 'guest'
   const steppe = await getSteppe()
@@ -151,6 +168,7 @@ export async function enterShop(as: BuyerCode, things: 'kept' | 'left' = 'left')
   const next = {
     ...NOBODY,
     buyer: as,
+    person,
     cart: isGuestsOwn ? (before?.cart ?? null) : null,
     passcode: things === 'kept' && as !== 'guest' ? (before?.passcode ?? null) : null,
   }

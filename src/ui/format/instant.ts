@@ -8,6 +8,11 @@ export function formatDay(instant: Date, timeZone: string): string {
   }).format(instant)
 }
 
+/** A local date, `2027-01-28`, as it is read. */
+export function formatLocalDay(day: string): string {
+  return formatDay(new Date(`${day}T00:00:00Z`), 'UTC')
+}
+
 export function formatTime(instant: Date, timeZone: string): string {
   return new Intl.DateTimeFormat('en-IE', {
     hour: '2-digit',

@@ -9,7 +9,14 @@ export default async function ShopSignIn({
   readonly searchParams: Promise<{ back?: string }>
 }) {
   const prepared = (await shopView()).prepared
-  const { as } = await shopVisitor()
+  const { as, person } = await shopVisitor()
   const { back = '' } = await searchParams
-  return <SignInPage groups={loadAccounts(prepared.store)} current={as} back={insideShop(back)} />
+  return (
+    <SignInPage
+      groups={loadAccounts(prepared.store)}
+      current={as}
+      currentPerson={person?.email ?? ''}
+      back={insideShop(back)}
+    />
+  )
 }

@@ -53,6 +53,11 @@ export function CartPage({ view, notice }: CartPageProps) {
               <Link href="/shop/quick" className="shop-link">
                 Add by SKU
               </Link>
+              {view.mayAsk && (
+                <Link href="/shop/quotes/new?from=cart" className="shop-link">
+                  Ask for a quote on this
+                </Link>
+              )}
               <Link href="/shop/gate?back=/shop/cart" className="shop-link">
                 Enter a passcode
               </Link>

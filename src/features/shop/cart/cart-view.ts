@@ -65,6 +65,8 @@ export interface CartSum {
 }
 
 export interface CartView {
+  /** Whether a quote can be asked for on some of it. */
+  readonly mayAsk: boolean
   readonly currency: string
   readonly digits: number
   /** Digits of a single price. */

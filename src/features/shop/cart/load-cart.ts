@@ -70,6 +70,7 @@ export function toCartView(visitor: ShopVisitor, { cart, question }: LoadedCart)
   const display = displayOf(prepared, pricingContext, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
   return {
+    mayAsk: cart.lines.some(({ access }) => access.quote),
     currency: cart.currency,
     digits: cart.digits,
     priceDigits: pricingContext.digits,

@@ -2,6 +2,7 @@ import { ProductPicture } from '@/ui/format/product-picture'
 import Link from 'next/link'
 import { PriceTag } from '../frame/price-tag'
 import type { ShopCard, ShopMoney } from '../frame/shop-view'
+import { askHref } from '../quotes/ask-href'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Products side by side, each with the visitor's own price. */
@@ -30,6 +31,11 @@ export function CardGrid({
               </p>
             )}
           </Link>
+          {card.byQuote !== null && (
+            <Link href={askHref([{ sku: card.byQuote, quantity: '1' }])} className="shop-link">
+              Ask for a quote
+            </Link>
+          )}
         </li>
       ))}
     </ul>

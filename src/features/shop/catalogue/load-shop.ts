@@ -169,6 +169,7 @@ function toCard(
     about: product.description,
     price: prices[0] ?? first ?? NO_PRICE,
     from: prices.length > 1 && prices[0]?.own !== prices.at(-1)?.own,
+    byQuote: (prices[0] ?? first)?.hidden === 'quote' ? (variants[0]?.sku ?? null) : null,
     badge: badge(variants.map(({ id }) => visitor.prepared.index.numberOf.get(id) as number)),
   }
 }

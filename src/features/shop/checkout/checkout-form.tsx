@@ -5,9 +5,8 @@ import { useRouter } from 'next/navigation'
 import { Sums } from '../cart/cart-page'
 import { checkOut, type CheckoutState, lookAtPlace, type PlaceOfOrder } from './checkout'
 import type { CheckoutView } from './load-checkout'
+import { Labelled, SHOP_INPUT as INPUT } from '../frame/labelled'
 import { choosePayment } from '../cart/promotion-actions'
-
-const INPUT = 'w-full border border-base-300 bg-lifted px-3 py-1.5 aria-[invalid=true]:border-error'
 
 /** What taxes and delivery can depend on. */
 const PLACE_FIELDS: ReadonlySet<string> = new Set(['postcode', 'city', 'state'])
@@ -182,27 +181,5 @@ function Payment({ view, state }: { readonly view: CheckoutView; readonly state:
         </p>
       )}
     </fieldset>
-  )
-}
-
-function Labelled({
-  label,
-  problem,
-  children,
-}: {
-  readonly label: string
-  readonly problem: string | undefined
-  readonly children: React.ReactNode
-}) {
-  return (
-    <label className="block">
-      <span className="text-soft">{label}</span>
-      {children}
-      {problem && (
-        <span role="alert" className="block text-error">
-          {problem}
-        </span>
-      )}
-    </label>
   )
 }

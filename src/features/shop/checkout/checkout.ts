@@ -7,8 +7,6 @@ import { makeOrder } from '@/core/order/make-order'
 import type { OrderAddress } from '@/core/order/order'
 import { readPlace } from '@/core/places/iso-3166'
 import { PLACE_TEXT, placeText } from '@/core/engine/context/vantage'
-import { findTextFault } from '@/core/issue/text-fault'
-import { regionsOf } from '@/core/places/place'
 import type { Store } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
@@ -25,26 +23,16 @@ import { askForCard } from '@/server/payments/card-stand-in'
 import { redirect } from 'next/navigation'
 import { enterShopPage } from '../entrance/enter'
 import { PLACE_SENTENCES } from '../cart/cart-problems'
-import { countryName } from '@/ui/format/place-names'
 import { loadCart, seenTotal } from '../cart/load-cart'
 import { NO_ROOM, withRoom, withRoomOr } from '../frame/with-room'
+import { CARD_SENTENCES, findCardFault } from './card-sentences'
+import { isEmail, LONGEST_FIELD, MALFORMED_EMAIL, readAddress, readFields } from './read-address'
 
 /** What is wrong with a checkout form, by field; nothing typed is lost. */
 export interface CheckoutState {
   readonly problems: Readonly<Record<string, string>>
   readonly typed: Readonly<Record<string, string>>
 }
-
-/** Longer is nobody's name or street; what is cut off is refused. */
-const LONGEST_FIELD = 201
-const LONGEST: Readonly<Record<string, number>> = { postcode: 20, city: 60, state: 6, reference: 60 }
-
-const CARD_SENTENCES = {
-  declined: 'The card was declined. Nothing was ordered: try another card.',
-  'no-answer': 'The bank did not answer. Nothing was ordered and nothing charged: try again.',
-} as const
-
-const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as const
 
 /**
  * Places the order at the figures the buyer saw, or says what must be mended first. When the address moves the taxes
@@ -53,49 +41,21 @@ const ADDRESS = ['name', 'street', 'postcode', 'city', 'state', 'country'] as co
 export async function checkOut(_before: CheckoutState, form: FormData): Promise<CheckoutState> {
   const visitor = await enterShopPage()
   const { store } = visitor.prepared
-  const text = (name: string) =>
-    String(form.get(name) ?? '')
-      .trim()
-      .slice(0, LONGEST_FIELD)
-  const typed = Object.fromEntries(
-    [...form.keys()].filter((name) => !name.startsWith('$')).map((name) => [name, text(name)]),
-  )
+  const typed = readFields(form)
+  const text = (name: string) => typed[name] ?? ''
   const account = accountOf(visitor, store)
   const terms = paymentTermsOf(visitor.pricingContext)
-  const address = Object.fromEntries(ADDRESS.map((field) => [field, text(field)])) as unknown as OrderAddress
-  const problems: Record<string, string> = {}
-  for (const field of ['name', 'street', 'city'] as const)
-    if (address[field] === '') problems[field] = 'This must not be empty.'
-  for (const [field, value] of Object.entries(typed)) {
-    const longest = LONGEST[field] ?? LONGEST_FIELD - 1
-    if (value.length > longest) problems[field] = `This is too long: at most ${longest} characters.`
-    if (findTextFault(value, 1)) problems[field] = 'This holds characters that are not text.'
-  }
-  const email = account?.emails[0] ?? text('email')
-  if (!/^[^\s@]+@[^\s@]+$/.test(email)) problems['email'] = 'Write it like name@example.com.'
-  const read = readPlace(address)
-  const country = read.ok || read.field === 'state' ? address.country.toUpperCase() : ''
-  const state = read.ok ? read.place.state : address.state
-  if (country === '') problems['country'] = 'Choose a country.'
-  else if (regionsOf(store.region, { ...address, country, state }).length === 0)
-    problems['country'] =
-      `We do not deliver to ${countryName(country)} yet. Choose another country, or ask us.`
-  const place = placeText({ country, state, postcode: address.postcode, city: address.city })
-  if (!read.ok && read.field === 'state')
-    problems['state'] =
-      `“${address.state}” is not the code of a state of ${countryName(country)}.${read.nearest ? ` Did you mean ${read.nearest}?` : ' Leave it empty.'}`
-  else if (!problems['country'] && !PLACE_TEXT.test(place))
-    problems['city'] = 'This is too long, or contains a slash.'
+  const { address, place, deliverTo, problems } = readAddress(store, typed)
+  const email = visitor.person?.email ?? account?.emails[0] ?? typed['email'] ?? ''
+  if (!isEmail(email)) problems['email'] = MALFORMED_EMAIL
   const payment = text('payment')
-  if (payment === 'card' && !/^\d{12,19}$/.test(text('card').replace(/\s+/g, '')))
-    problems['card'] =
-      'A card number has 12 to 19 digits. Payments are simulated: any number works, save that one ending in 0002 is declined.'
+  const cardFault = payment === 'card' ? findCardFault(text('card')) : null
+  if (cardFault !== null) problems['card'] = cardFault
   if (payment === 'terms' && terms === '')
     problems['payment'] = 'Paying on account has not been agreed. Choose card.'
   if (Object.keys(problems).length > 0) return { problems, typed }
 
   // Taxes and prices follow the address: what is bought is what was looked at there.
-  const deliverTo = { country, state, postcode: address.postcode, city: address.city }
   const isChosen = await withRoomOr(
     () => chooseInShop({ deliverTo: place, currency: visitor.vantage.currency ?? '' }).then(() => true),
     () => false,
@@ -131,7 +91,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const document = makeOrder(visitor.prepared, opened.value, cart, {
     buyer: account?.name ?? address.name,
     email,
-    address: { ...address, country, state },
+    address,
     payment: payment === 'terms' ? terms : 'card',
     reference: text('reference'),
     placedBy: null,

@@ -8,11 +8,12 @@ import { redirect } from 'next/navigation'
 import { insideShop } from './inside-shop'
 import { withRoom } from '../frame/with-room'
 
-/** Signs in as the account a form names. */
+/** Signs in as the account a form names, and as the person of it. */
 export async function signIn(form: FormData): Promise<never> {
   const as = String(form.get('as') ?? '')
   // What a guest has put in is still theirs when they say who they are.
-  await withRoom(() => enterShop(isBuyerCode(as) ? as : 'guest', 'kept'))
+  const person = String(form.get('person') ?? '')
+  await withRoom(() => enterShop(isBuyerCode(as) ? as : 'guest', 'kept', person === '' ? null : person))
   redirect(insideShop(String(form.get('back') ?? '')))
 }
 

@@ -4,12 +4,14 @@ import { signIn } from './shop-actions'
 interface SignInPageProps {
   readonly groups: readonly AccountGroup[]
   readonly current: string
+  /** Address of the person who is signed in; empty for nobody in particular. */
+  readonly currentPerson: string
   /** The page that was wanted. */
   readonly back: string
 }
 
 /** A stand-in for signing in: the made-up accounts, each one click away. */
-export function SignInPage({ groups, current, back }: SignInPageProps) {
+export function SignInPage({ groups, current, currentPerson, back }: SignInPageProps) {
   return (
     <>
       <h1 className="text-3xl leading-9 font-bold tracking-tight">Sign in</h1>
@@ -32,11 +34,30 @@ export function SignInPage({ groups, current, back }: SignInPageProps) {
                     >
                       <span className="font-medium">
                         {account.name}
-                        {account.as === current && <span className="text-primary"> · you</span>}
+                        {account.as === current && currentPerson === '' && (
+                          <span className="text-primary"> · you</span>
+                        )}
                       </span>
                       <span className="text-soft">{account.place}</span>
                     </button>
                   </form>
+                  {account.people.map(({ name: person, email, about }) => (
+                    <form key={email} action={signIn}>
+                      <input type="hidden" name="as" value={account.as} />
+                      <input type="hidden" name="person" value={email} />
+                      <input type="hidden" name="back" value={back} />
+                      <button
+                        type="submit"
+                        className="flex w-full justify-between gap-4 py-1 pr-1 pl-5 text-left hover:bg-base-200"
+                      >
+                        <span>
+                          {person}
+                          {email === currentPerson && <span className="text-primary"> · you</span>}
+                        </span>
+                        <span className="text-soft">{about}</span>
+                      </button>
+                    </form>
+                  ))}
                 </li>
               ))}
             </ul>

@@ -93,6 +93,16 @@ export function ShopFrame({
               Quick order
             </Link>
           )}
+          {!isOutside && !visitor.guest && (
+            <Link href="/shop/lists" className="font-semibold hover:underline max-md:hidden">
+              Lists
+            </Link>
+          )}
+          {!isOutside && !visitor.guest && (
+            <Link href="/shop/quotes" className="font-semibold hover:underline max-md:hidden">
+              Quotes
+            </Link>
+          )}
           {!isOutside && (
             <Link href="/shop/cart" className="font-semibold hover:underline max-md:ml-auto">
               Cart{inCart > 0 && <span data-testid="in-cart"> ({inCart})</span>}
@@ -104,7 +114,7 @@ export function ShopFrame({
             </Link>
           ) : (
             <form action={leaveShop} className="flex items-baseline gap-3">
-              <Link href="/shop/orders" className="font-semibold hover:underline">
+              <Link href="/shop/account" className="font-semibold hover:underline">
                 {visitor.name}
               </Link>
               <button type="submit" className="text-soft underline underline-offset-2">
@@ -147,6 +157,17 @@ export function ShopFrame({
           <PlaceChooser choices={choices} />
           <Link href="/shop/quick" className="underline underline-offset-2 md:hidden">
             Quick order
+          </Link>
+          {!visitor.guest && (
+            <Link href="/shop/lists" className="underline underline-offset-2 md:hidden">
+              Lists
+            </Link>
+          )}
+          <Link
+            href="/shop/quotes"
+            className={`underline underline-offset-2 ${visitor.guest ? '' : 'md:hidden'}`}
+          >
+            Quotes
           </Link>
           <Link href="/shop/contact" className="underline underline-offset-2">
             Contact us

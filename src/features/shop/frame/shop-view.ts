@@ -28,6 +28,8 @@ export interface ShopCard {
   /** Whether variants differ in price, so that the card says "from". */
   readonly from: boolean
   readonly badge: ShopBadge | null
+  /** SKU a quote can be asked for, where that is the only way to it; `null` elsewhere. */
+  readonly byQuote: string | null
 }
 
 /** A promotion as it is announced. */
@@ -88,6 +90,8 @@ export interface ShopVariant {
   readonly notes: readonly ShopNote[]
   /** What is said instead of a button; `null` where it may be bought. */
   readonly notForSale: string | null
+  /** Whether a quote can be asked for on it. */
+  readonly mayAsk: boolean
 }
 
 /** What some pieces cost. */

@@ -78,7 +78,8 @@ export async function loadOrder(visitor: ShopVisitor, number: number): Promise<S
   }
 }
 
-function productShown(visitor: ShopVisitor, variantId: string): string | null {
+/** Code of the product of a variant, by its id, where it is still shown to a visitor; else `null`. */
+export function productShown(visitor: ShopVisitor, variantId: string): string | null {
   const { store } = visitor.prepared
   const variant = store.variant.get(variantId)
   const product = store.product.get(variant?.product ?? '')

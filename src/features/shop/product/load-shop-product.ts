@@ -161,6 +161,7 @@ function toShopVariant(
     limits: shopLimits(findLimits(visitor.prepared, visitor.pricingContext, number), product.unit),
     stock: stockSentence(available, product),
     notes: hidden ? [] : notesOn(visitor, variant.id, decimal(1)),
+    mayAsk: answer?.quote === true,
     notForSale: isSoldOut ? SOLD_OUT : answer ? notForSale(answer) : 'This is not for sale.',
   }
 }

@@ -13,6 +13,7 @@ import { type Added, addToCart } from '../cart/cart-actions'
 import { PriceTag } from '../frame/price-tag'
 import { QuantityStepper } from './quantity-stepper'
 import type { ShopMoney, ShopQuote, ShopVariant } from '../frame/shop-view'
+import { askHref } from '../quotes/ask-href'
 import { useQuote } from './use-quote'
 
 interface PurchaseProps {
@@ -49,6 +50,16 @@ export function Purchase({ variant, unit, money, typed, onType }: PurchaseProps)
         />
       ) : (
         <p className="border-y border-base-300 py-3 text-base font-semibold">{notForSale}</p>
+      )}
+      {variant.mayAsk && (
+        <p className="pt-2">
+          <Link
+            href={askHref([{ sku: variant.sku, quantity: isRead ? quantity : '1' }])}
+            className={notForSale === null ? 'shop-link' : 'btn btn-primary'}
+          >
+            Ask for a quote
+          </Link>
+        </p>
       )}
       <div className="mt-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1 border-t border-base-300 pt-3">
         {variant.stock && (

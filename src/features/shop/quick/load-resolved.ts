@@ -7,13 +7,21 @@ import { pastPurchases } from '@/server/orders/past-purchases'
 import { ownerOf, type ShopVisitor } from '@/server/session/shop-session'
 import { readStock } from '@/server/stock/stock-levels'
 import { MOST_ROWS, type QuickRow } from './quick-rows'
+import type { Purpose } from './use-resolved'
 import { resolveRows } from './resolve-rows'
 import type { ResolvedOrder } from './resolved'
 import Joi from 'joi'
 
 const cell = Joi.string().allow('').max(200).required()
 const ROWS = Joi.array()
-  .items(Joi.object({ sku: cell, quantity: cell }))
+  .items(
+    Joi.object({
+      sku: cell,
+      quantity: cell,
+      wish: cell.optional(),
+      extras: Joi.array().items(Joi.string().max(100)).max(20),
+    }),
+  )
   .max(MOST_ROWS)
   .required()
 
@@ -27,7 +35,11 @@ export function parseRows(value: unknown): readonly QuickRow[] | null {
 }
 
 /** Typed rows for a visitor, with what there is in stock and what they bought of late. */
-export async function loadResolved(visitor: ShopVisitor, rows: readonly QuickRow[]): Promise<ResolvedOrder> {
+export async function loadResolved(
+  visitor: ShopVisitor,
+  rows: readonly QuickRow[],
+  purpose: Purpose = 'order',
+): Promise<ResolvedOrder> {
   const steppe = await getSteppe()
   const { store } = visitor.prepared
   const wanted = rows.flatMap(({ sku }) => {
@@ -35,6 +47,7 @@ export async function loadResolved(visitor: ShopVisitor, rows: readonly QuickRow
     return variant ? [{ variant: variant.id }] : []
   })
   const { account } = ownerOf(visitor)
+  if (purpose === 'quote') return resolveRows(visitor, rows, {}, 'quote')
   return resolveRows(visitor, rows, {
     stock: await readStock(steppe.database, stockAsked(store, wanted)),
     past: await pastPurchases(steppe, store, account, visitor.buyerContext.at),

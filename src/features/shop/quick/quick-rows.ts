@@ -2,6 +2,10 @@
 export interface QuickRow {
   readonly sku: string
   readonly quantity: string
+  /** What one should cost, where a quote is asked for. */
+  readonly wish?: string
+  /** Codes of what is wanted with each piece; only where the row came from a cart. */
+  readonly extras?: readonly string[]
 }
 
 /** More is no order that anybody types or pastes. */

@@ -18,6 +18,8 @@ import { problemViews } from '../cart/cart-problems'
 import type { CartProblemView } from '../cart/cart-view'
 import { shownPrice } from '../frame/shop-prices'
 import { taxWordsOf } from '../frame/shop-sentences'
+import type { Purpose } from './use-resolved'
+import { goWith } from '../cart/put-lines'
 import { isEmpty, type QuickRow } from './quick-rows'
 import type { ResolvedOrder, ResolvedRow } from './resolved'
 
@@ -32,6 +34,8 @@ interface Named {
   readonly row: number
   readonly variant: Variant
   readonly quantity: Decimal
+  /** Ids. */
+  readonly extras: readonly string[]
 }
 
 /** What each typed row comes to: price, limits and stock as in a cart with all of them, before promotions. */
@@ -39,6 +43,7 @@ export function resolveRows(
   visitor: ShopVisitor,
   rows: readonly QuickRow[],
   beside: Partial<Beside> = {},
+  purpose: Purpose = 'order',
 ): ResolvedOrder {
   const { prepared, pricingContext, buyerContext } = visitor
   const resolved: ResolvedRow[] = rows.map(() => ({ kind: 'empty' }))
@@ -64,13 +69,13 @@ export function resolveRows(
             fixes: [],
           }
         : { kind: 'unknown', near: nearTo(visitor, typed.sku.trim(), search) }
-    else found.push({ row, variant, quantity })
+    else found.push({ row, variant, quantity, extras: extrasOf(visitor, variant, typed) })
   }
   const price = (of: readonly Named[]): Cart => {
-    const lines = of.map(({ variant, quantity }): CartLineWanted => ({
+    const lines = of.map(({ variant, quantity, extras }): CartLineWanted => ({
       variant: variant.id,
       quantity,
-      extras: [],
+      extras,
     }))
     const priced = priceCart(prepared, { past: [], ...beside, ...buyerContext, lines, promotions: null })
     if (!priced.ok) throw new RangeError(`lines cannot be priced: ${priced.error.code}`)
@@ -87,8 +92,9 @@ export function resolveRows(
   const problems = new Map(problemViews(prepared, cart).map((problem) => [problem.line, problem]))
   const ready: Named[] = []
   for (const [place, each] of named.entries()) {
-    const mine = problems.get(place)
     const line = cart.lines[place]
+    // A quote is about what cannot be had as it stands: only whether one is made counts.
+    const mine = purpose === 'quote' ? noQuote(line) : problems.get(place)
     resolved[each.row] = mine
       ? toWrong(visitor, line, each, shows, mine)
       : toReady(visitor, line, each, shows)
@@ -102,11 +108,26 @@ export function resolveRows(
     currency: cart.currency,
     digits: cart.digits,
     priceDigits: pricingContext.digits,
+    mayAsk: named.some((_, place) => cart.lines[place]?.access.quote === true),
     words: taxWordsOf(prepared.store)[shows],
-    notes: problemViews(prepared, counted)
+    notes: (purpose === 'quote' ? [] : problemViews(prepared, counted))
       .filter(({ line }) => line === null)
       .map(({ text }) => text),
   }
+}
+
+function noQuote(line: CartLine | undefined): CartProblemView | undefined {
+  if (!line || line.access.quote) return undefined
+  const text = line.access.buy
+    ? 'We make no quotes on this. It can be bought at its price.'
+    : 'We make no quotes on this.'
+  return { line: null, item: '', text, fixes: [] }
+}
+
+/** Ids of what is wanted with it, as far as it goes with it. */
+function extrasOf(visitor: ShopVisitor, { id }: Variant, { extras = [] }: QuickRow): readonly string[] {
+  const known = extras.flatMap((code) => findByCode(visitor.prepared.store.extra, code)?.id ?? [])
+  return goWith(visitor, id, known) ? known : []
 }
 
 function isShown({ prepared, pricingContext }: ShopVisitor, { id }: Variant): boolean {

@@ -40,6 +40,8 @@ export interface ResolvedOrder {
   readonly priceDigits: number
   /** What stands behind the prices. */
   readonly words: string
+  /** Whether a quote can be asked for on some of it. */
+  readonly mayAsk: boolean
   /** What keeps the order as a whole from being placed: a minimum of a contract, a limit over several lines. */
   readonly notes: readonly string[]
 }

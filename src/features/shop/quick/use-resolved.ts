@@ -7,7 +7,9 @@ import type { ResolvedOrder } from './resolved'
 /** How long typing must rest before rows are looked up, in milliseconds. */
 const REST = 200
 
-interface Resolved {
+export type Purpose = 'order' | 'quote'
+
+export interface Resolved {
   /** What was found out last; rows that were typed since are as they were before. */
   readonly order: ResolvedOrder
   /** Whether that is of what stands there now. */
@@ -17,14 +19,14 @@ interface Resolved {
 }
 
 /** What typed rows come to, a moment after they were typed. */
-export function useResolved(rows: readonly QuickRow[], first: ResolvedOrder): Resolved {
+export function useResolved(rows: readonly QuickRow[], first: ResolvedOrder, purpose: Purpose): Resolved {
   const [known, setKnown] = useState({ of: rows, order: first, isOff: false })
   const isNothing = rows.every(isEmpty)
   useEffect(() => {
     if (isNothing) return
     const stop = new AbortController()
     const timer = setTimeout(() => {
-      fetch('/api/shop/quick', {
+      fetch(`/api/shop/quick?for=${purpose}`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(rows),
@@ -42,7 +44,7 @@ export function useResolved(rows: readonly QuickRow[], first: ResolvedOrder): Re
       clearTimeout(timer)
       stop.abort()
     }
-  }, [rows, isNothing])
+  }, [rows, isNothing, purpose])
   if (isNothing) return { order: { ...first, rows: [] }, isSettled: true, isOff: false }
   return { order: known.order, isSettled: known.of === rows, isOff: known.isOff }
 }

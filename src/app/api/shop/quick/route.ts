@@ -12,5 +12,6 @@ export const POST = withStore(async (request: NextRequest) => {
   const rows = body.ok ? parseRows(body.value) : null
   if (!rows)
     return refuse(400, 'malformed', `Send at most ${MOST_ROWS} rows, each with a sku and a quantity as text.`)
-  return NextResponse.json(await loadResolved(visitor, rows))
+  const purpose = request.nextUrl.searchParams.get('for') === 'quote' ? 'quote' : 'order'
+  return NextResponse.json(await loadResolved(visitor, rows, purpose))
 })
