@@ -22,6 +22,7 @@ const CORE = [
   'engine',
   'cart',
   'order',
+  'quote',
   'impact',
   'proving',
   'finding',

@@ -85,6 +85,7 @@ export function serving({ data, port, demo, reset = false }) {
       NODE_OPTIONS:
         `${process.env.NODE_OPTIONS ?? ''} --max-old-space-size=${heapMegabytes()} --max-semi-space-size=64`.trim(),
       STEPPE_DATA: data,
+      STEPPE_ADDRESS: `http://127.0.0.1:${port}`,
       ...(demo ? { STEPPE_DEMO: 'with-orders' } : {}),
       ...(reset ? { STEPPE_RESET: '1' } : {}),
     },

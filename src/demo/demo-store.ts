@@ -54,6 +54,7 @@ const DEMO_SETTINGS: Settings = {
   deliveryPrice: decimal('6.90'),
   deliveryFreeFrom: decimal(150),
   quoteMargin: decimal(5),
+  shopEmail: 'hello@clovertarn.example',
 }
 
 /** The made-up merchant's records, by kind, in the order they are shown. The same every time. */

@@ -3,22 +3,23 @@ import 'server-only'
 import { DirectoryInUseError } from './database/directory-lock'
 import { seedDemo } from './changes/seed-demo'
 import { makeReady } from './engine/make-ready'
-import { seedOrders } from './orders/seed-orders'
+import { seedSales } from './orders/seed-sales'
+import type { WriteMail } from './mails/send-mails'
 import { startJobs } from './jobs/start-jobs'
 import { closeSteppe, getSteppe } from './engine/steppe'
 
 /** Opens the store when the server starts, fills it with the demo if asked to, and closes it when it stops. */
-export async function start(): Promise<void> {
+export async function start(writeMail: WriteMail): Promise<void> {
   try {
     const steppe = await getSteppe()
     const demo = process.env['STEPPE_DEMO']
     if (demo && steppe.prepared === null) {
       await seedDemo(steppe)
       // Tests begin without: what they order is all there is.
-      if (demo === 'with-orders') await seedOrders(steppe)
+      if (demo === 'with-orders') await seedSales(steppe)
     }
     if (steppe.prepared) await makeReady(steppe.prepared)
-    await startJobs(steppe)
+    await startJobs(steppe, writeMail)
   } catch (error) {
     console.error(error instanceof DirectoryInUseError ? error.message : error)
     process.exit(1)

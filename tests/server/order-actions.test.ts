@@ -180,10 +180,10 @@ describe('steps', () => {
 })
 
 test('the demo’s own orders can be placed at the prices of their days, and every step of them taken', async () => {
-  const { seedOrders } = await import('@/server/orders/seed-orders')
+  const { seedSales } = await import('@/server/orders/seed-sales')
   const { listOrders } = await import('@/server/orders/order-rows')
   const before = await listOrders(steppe.database, {}, null, 100)
-  await seedOrders(steppe)
+  await seedSales(steppe)
   const after = await listOrders(steppe.database, {}, null, 100)
   const all = after.slice(0, after.length - before.length)
   expect(new Set(all.map(({ state }) => state))).toEqual(

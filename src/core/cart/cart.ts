@@ -8,7 +8,8 @@ import type { QuestionError, BuyerContext } from '../engine/context/buyer-contex
 import type { Levy, LevyMiss, PlacePart } from '../tax/find-levies'
 import type { AppliedPromotion, IdlePromotion } from './promote/outcome'
 import type { PromotionFacts } from '../promotions/facts'
-import type { BasedAmount, TaxBasis } from '../price/based-amount'
+import type { TaxBasis } from '../price/based-amount'
+import type { SettledPrice } from '../price/settled-price'
 
 /** One line of a cart as it is put in. */
 export interface CartLineWanted {
@@ -20,16 +21,6 @@ export interface CartLineWanted {
   /** A price that was settled for this line, whatever rules say; promotions leave it alone. */
   readonly settled?: SettledPrice | undefined
 }
-
-/** A price of one piece with its extras that a person settled, and how they came to. */
-export interface SettledPrice extends BasedAmount {
-  readonly by: SettledBy
-}
-
-export type SettledBy =
-  | { readonly kind: 'quote'; readonly quote: number }
-  /** Set by hand for somebody who orders at the counter or by telephone. */
-  | { readonly kind: 'desk'; readonly author: string; readonly reason: string }
 
 /** What a buyer ordered before, for limits over a period. */
 export interface PastPurchase {

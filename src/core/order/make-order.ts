@@ -17,7 +17,7 @@ import type { OrderDocument, OrderLine } from './order'
 export type OrderHead = Pick<
   OrderDocument,
   'buyer' | 'email' | 'address' | 'payment' | 'reference' | 'placedBy' | 'changeSet'
->
+> & { readonly quote?: number }
 
 /** A cart that may be ordered, as the order it becomes: what everything is called and costs now, and why. */
 export function makeOrder(
@@ -30,7 +30,9 @@ export function makeOrder(
   const traceOf = tracesOf(prepared, pricingContext, cart)
   return {
     version: 2,
+    quote: null,
     ...head,
+    taxNumber: pricingContext.terms.account?.taxNumber ?? '',
     currency: cart.currency,
     digits: cart.digits,
     display: displayOf(prepared, pricingContext, 'cart'),

@@ -79,6 +79,10 @@ export interface OrderDocument {
   readonly payment: string
   /** What the buyer calls it: the number of their purchase order. */
   readonly reference: string
+  /** Under which the buyer accounts for tax; empty where there is none. */
+  readonly taxNumber: string
+  /** The quote whose offer it takes; `null` for what was ordered without. */
+  readonly quote: number | null
   /** Who placed it for the buyer; `null` for the buyer. */
   readonly placedBy: string | null
   /** The state of the store it was priced in: the number of a change set; `null` where that was not kept. */

@@ -29,7 +29,7 @@ export interface OfferDraftLine {
 }
 
 /** A line with what is offered, beside what they would pay without a quote. */
-export type PricedOfferLine =
+type PricedOfferLine =
   | { readonly ok: true; readonly line: OfferLine }
   | {
       readonly ok: false

@@ -180,7 +180,7 @@ export function defaultLines(lines: readonly Pick<OfferLine, 'insteadOf'>[]): re
 }
 
 /** Whether lines of an offer can be ordered together. */
-export function checkChosen({ lines }: Offer, chosen: readonly number[]): QuoteProblem | null {
+function checkChosen({ lines }: Offer, chosen: readonly number[]): QuoteProblem | null {
   if (chosen.length === 0) return { code: 'nothing-offered' }
   const taken = new Set<number>()
   for (const at of chosen) {

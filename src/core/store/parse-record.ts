@@ -171,6 +171,9 @@ function parseSettings(input: SettingsInput): Parsed<Settings> {
     )
   const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
     reader.optionalDecimal(field, input[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
+  const shopEmail = input.shopEmail.trim().toLowerCase()
+  if (shopEmail !== '' && !/^[^\s@]+@[^\s@]+$/.test(shopEmail))
+    reader.report('malformed', 'shopEmail', input.shopEmail, 'name@example.com')
   const quoteMargin = reader.optionalDecimal('quoteMargin', input.quoteMargin, {
     digits: 1,
     sign: 'not-negative',
@@ -193,6 +196,7 @@ function parseSettings(input: SettingsInput): Parsed<Settings> {
     shopHeadline: input.shopHeadline.trim(),
     shopColour,
     shopContact: input.shopContact.trim(),
+    shopEmail,
     netWords: input.netWords.trim(),
     grossWords: input.grossWords.trim(),
   })

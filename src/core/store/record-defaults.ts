@@ -34,6 +34,7 @@ export const RECORD_DEFAULTS = {
     shopHeadline: '',
     shopColour: '',
     shopContact: '',
+    shopEmail: '',
     netWords: '',
     grossWords: '',
     timeZone: 'UTC',

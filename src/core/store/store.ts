@@ -54,6 +54,8 @@ export interface Settings extends TaxSettings {
   readonly shopHeadline: string
   /** `#rrggbb`; empty for the usual one. */
   readonly shopColour: string
+  /** The address mails of the shop come from, and answers go to; empty where there is none. */
+  readonly shopEmail: string
   /** How buyers reach the merchant, in the merchant's words; empty where nothing is said. */
   readonly shopContact: string
   /** What stands behind prices without tax, and with; empty for the usual words. */

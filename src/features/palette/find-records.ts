@@ -4,6 +4,8 @@ import type { Store } from '@/core/store/store'
 import type { Database } from '@/server/database/open-database'
 import { shownProducts } from '@/server/engine/catalogue-order'
 import { findOrder } from '@/server/orders/order-rows'
+import { findQuote } from '@/server/quotes/quote-rows'
+import { quoteName } from '@/ui/format/quote-phrases'
 import { recordHref } from '@/ui/frame/record-href'
 
 /** Something the palette can go to. */
@@ -39,11 +41,20 @@ const OTHERS = [
   ['region', 'Region', 'regions'],
 ] as const
 
-/** The order of a number, where that is what was typed. */
+/** The order or quote of a number, where that is what was typed. */
 export async function findOrders(
   database: Pick<Database, 'select'>,
   text: string,
 ): Promise<readonly Found[]> {
+  const asked = /^q-?(\d{4,9})$/i.exec(text.trim())
+  const quote = asked ? await findQuote(database, Number(asked[1])) : null
+  if (quote)
+    return [
+      {
+        ...{ kind: 'Quote', title: `Quote ${quoteName(quote.number)}` },
+        ...{ about: quote.request.buyer, to: `/quotes/${quote.number}` },
+      },
+    ]
   const order = /^\d{4,9}$/.test(text.trim()) ? await findOrder(database, Number(text)) : null
   if (!order) return []
   const { number, document } = order

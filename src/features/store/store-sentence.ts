@@ -18,6 +18,6 @@ export function storeSentence(record: Fields, store: Store): Sentence {
 }
 
 export function storeDetails(record: Fields): Sentence {
-  const { shopHeadline, shopContact, netWords, grossWords } = record as unknown as Settings
-  return say`Sells from ${word('country')}, time zone ${word('timeZone')}.${PARAGRAPH}The shop’s headline: ${word('shopHeadline', shopHeadline || 'the name alone')} · its colour: ${word('shopColour')} · contact: ${word('shopContact', shopContact || 'none')} · prices read ${word('netWords', netWords || 'without tax')} and ${word('grossWords', grossWords || 'with tax')}.`
+  const { shopHeadline, shopContact, shopEmail, netWords, grossWords } = record as unknown as Settings
+  return say`Sells from ${word('country')}, time zone ${word('timeZone')}.${PARAGRAPH}The shop’s headline: ${word('shopHeadline', shopHeadline || 'the name alone')} · its colour: ${word('shopColour')} · contact: ${word('shopContact', shopContact || 'none')} · mails come from ${word('shopEmail', shopEmail || 'no address')} · prices read ${word('netWords', netWords || 'without tax')} and ${word('grossWords', grossWords || 'with tax')}.`
 }

@@ -84,6 +84,7 @@ export const settings = pgTable('settings', {
   shopHeadline: text('shop_headline').notNull().default(''),
   shopColour: text('shop_colour').notNull().default(''),
   shopContact: text('shop_contact').notNull().default(''),
+  shopEmail: text('shop_email').notNull().default(''),
   netWords: text('net_words').notNull().default(''),
   grossWords: text('gross_words').notNull().default(''),
   revision: revision(),

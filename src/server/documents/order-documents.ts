@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { compare, subtract, sum, ZERO } from '@/core/decimal/decimal'
+import { sum, ZERO } from '@/core/decimal/decimal'
 import { lastDays, readTerms } from '@/core/order/due-date'
 import { creditNoteOf, type Invoice, invoiceOf } from '@/core/order/invoice'
 import type { OrderDocument, OrderLine } from '@/core/order/order'
@@ -9,18 +9,8 @@ import { standingOf } from '@/core/order/standing'
 import type { Settings } from '@/core/store/store'
 import type { Content, TableCell } from 'pdfmake/interfaces'
 import type { Order } from '../orders/order-rows'
+import { headOf, type PaperWords, right, soft, STRUCK, sumsOf, sumTable, table } from './paper-parts'
 import { makePdf, type PdfHead } from './pdf'
-
-/** How a document writes days, amounts and countries: as the screens do. */
-export interface PaperWords {
-  readonly day: (at: number) => string
-  /** `YYYY-MM-DD` where the store is. */
-  readonly isoDay: (at: number) => string
-  readonly amount: (amount: string) => string
-  readonly money: (amount: string) => string
-  readonly country: (code: string) => string
-  readonly payment: (payment: string) => string
-}
 
 interface Paper {
   readonly order: Order
@@ -55,7 +45,7 @@ export function confirmation({ order, settings, words }: Paper): Promise<Uint8Ar
           },
   ])
   return makePdf(
-    headOf({ order, settings, words }, `Order confirmation ${number}`, [
+    headOf({ settings, words }, document, `Order confirmation ${number}`, [
       ['Order', String(number)],
       ['Ordered on', words.day(order.at.getTime())],
       ...(document.reference === '' ? [] : [['Your reference', document.reference] as const]),
@@ -102,7 +92,7 @@ export function deliveryNote(paper: Paper, document: number): Promise<Uint8Array
     ]
   })
   return makePdf(
-    headOf(paper, `Delivery note ${document}`, [
+    headOf(paper, order.document, `Delivery note ${document}`, [
       ['Delivery note', String(document)],
       ['Sent on', words.day(event.at)],
       ['Order', `${order.number} of ${words.day(order.at.getTime())}`],
@@ -163,6 +153,8 @@ function invoicing(
       { text: of.sku },
       { text: `${of.name}${extras}` },
       right(quantity),
+      // Where promotions took something off, what one came to is told by the line alone.
+      right(of.promotions.length > 0 || of.isGift ? '–' : words.price(of.unit.net)),
       right(words.amount(amount.net)),
     ]
   })
@@ -182,7 +174,7 @@ function invoicing(
     ),
   ]
   return makePdf(
-    headOf(paper, title, [
+    headOf(paper, document, title, [
       [title.replace(/ \d+$/, ''), String(invoice.number)],
       ['Date', words.day(invoice.at)],
       ['Order', `${order.number} of ${words.day(order.at.getTime())}`],
@@ -190,112 +182,11 @@ function invoicing(
       ...facts,
     ]),
     [
-      table(['SKU', 'Item', 'Quantity', 'Without tax'], [64, '*', 60, 80], body),
+      table(['SKU', 'Item', 'Quantity', 'Each, without tax', 'Without tax'], [64, '*', 48, 84, 72], body),
       sumTable(sums, words.money(total.gross)),
       ...(document.untaxed === 'reverse-charge'
         ? [{ text: 'Reverse charge: the buyer accounts for the tax.', margin: [0, 8, 0, 0] } as Content]
         : []),
     ],
   )
-}
-
-function headOf({ order, settings, words }: Paper, title: string, facts: PdfHead['facts']): PdfHead {
-  const { address } = order.document
-  const registration = settings.taxRegistrations[settings.country]
-  return {
-    title,
-    from: [
-      settings.name,
-      ...[settings.shopContact, registration ? `VAT number ${registration}` : ''].filter(
-        (line) => line !== '',
-      ),
-    ],
-    to: [
-      ...new Set([order.document.buyer, address.name]),
-      address.street,
-      [address.postcode, address.city].filter(Boolean).join(' '),
-      [address.state, words.country(address.country)].filter(Boolean).join(', '),
-    ].filter((line) => line !== ''),
-    facts,
-  }
-}
-
-function sumsOf(document: OrderDocument, { amount, money }: PaperWords): Content {
-  const { goods, delivery, paymentCharge, taxes, total, lines } = document
-  const saved = subtract(sum(lines.map(({ before }) => before.net)), goods.net)
-  const rows: (readonly [string, string])[] = [
-    ...(compare(saved, ZERO) > 0 ? [['Saved by promotions, without tax', amount(saved)] as const] : []),
-    ['Goods, without tax', amount(goods.net)],
-    ['Delivery, without tax', amount(delivery.net)],
-    ...(paymentCharge.gross === ZERO
-      ? []
-      : [['For the way of paying, without tax', amount(paymentCharge.net)] as const]),
-    ...taxes.map((tax) => [`${tax.name} ${tax.percent} % on ${amount(tax.on)}`, amount(tax.amount)] as const),
-  ]
-  return sumTable(rows, money(total.gross))
-}
-
-function sumTable(rows: readonly (readonly [string, string])[], total: string): Content {
-  return {
-    margin: [0, 10, 0, 0],
-    // Stays together: a sum without its total says nothing.
-    unbreakable: true,
-    columns: [
-      { text: '', width: '*' },
-      {
-        width: 260,
-        table: {
-          widths: ['*', 'auto'],
-          body: [
-            ...rows.map(([name, value]): TableCell[] => [{ text: name }, right(value)]),
-            [
-              { text: 'Total', bold: true },
-              { ...right(total), bold: true },
-            ],
-          ],
-        },
-        layout: LINES,
-      },
-    ],
-  }
-}
-
-const SOFT = '#766d58'
-const STRUCK = { decoration: 'lineThrough' as const, color: SOFT, fontSize: 8 }
-
-function right(text: string) {
-  return { text, alignment: 'right' as const }
-}
-
-function soft(text: string): { readonly text: string; readonly color: string; readonly fontSize: number } {
-  return { text, color: SOFT, fontSize: 8 }
-}
-
-/** Thin lines between rows, a strong one under the head. */
-const LINES = {
-  hLineWidth: (at: number) => (at === 0 ? 0 : 0.5),
-  vLineWidth: () => 0,
-  hLineColor: () => '#e2d9c3',
-  paddingLeft: () => 0,
-  paddingRight: () => 8,
-  paddingTop: () => 4,
-  paddingBottom: () => 3,
-}
-
-function table(
-  titles: readonly string[],
-  widths: (number | string)[],
-  body: readonly TableCell[][],
-): Content {
-  const head = titles.map((text, at): TableCell => ({
-    text,
-    color: SOFT,
-    alignment: at < 2 ? 'left' : 'right',
-  }))
-  return {
-    // The head stands on every page, and no line is cut in two.
-    table: { headerRows: 1, dontBreakRows: true, widths, body: [head, ...body] },
-    layout: LINES,
-    margin: [0, 0, 0, 6],
-  }
 }

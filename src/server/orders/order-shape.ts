@@ -57,6 +57,9 @@ export const ORDER = object({
   address: ADDRESS,
   payment: text,
   reference: text,
+  // Orders of before 2 December 2026 do not say them.
+  taxNumber: Joi.string().allow('').default(''),
+  quote: Joi.number().integer().allow(null).default(null),
   placedBy: text.allow(null),
   changeSet: Joi.number().integer().allow(null).required(),
   lines: list(line),

@@ -11,6 +11,7 @@ import { requireRoom } from '../database/disk-room'
 import { nextNumber } from '../database/number-series'
 import { carts, orders, promotionUses } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
+import { merchantAddress, queueMail, wakeMails } from '../mails/queue-mail'
 import { readUses } from '../shop/promotion-uses'
 import { moveStock } from '../stock/move-stock'
 import { noticeStock } from '../stock/notice-stock'
@@ -55,6 +56,7 @@ export async function placeOrder(steppe: Steppe, placing: PlacingOrder): Promise
   try {
     const number = await steppe.database.transaction((transaction) => keepOrder(steppe, transaction, placing))
     steppe.sync()
+    wakeMails(steppe)
     await noticeStock(
       steppe,
       placing.document.lines.map(({ variant }) => variant),
@@ -95,6 +97,16 @@ async function keepOrder(
     due: document.total.gross,
   })
   await reserveStock(steppe, transaction, document, { at, order: number, isPromised })
+  await queueMail(
+    transaction,
+    { to: document.email, account, at },
+    { kind: 'order-placed', order: number, to: 'buyer' },
+  )
+  await queueMail(
+    transaction,
+    { to: merchantAddress(steppe), account: null, at },
+    { kind: 'order-placed', order: number, to: 'merchant' },
+  )
   const used = document.promotions.map(({ id, uses }) => ({
     ...{ order: number, promotion: id, account, visitor, at, uses },
   }))

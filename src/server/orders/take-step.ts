@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { OrderDocument } from '@/core/order/order'
-import type { LinePart, OrderEvent, OrderStep } from '@/core/order/order-event'
+import type { LinePart, OrderEvent, OrderStep, OrderStepKind } from '@/core/order/order-event'
 import {
   checkStep,
   type OrderProblem,
@@ -15,6 +15,7 @@ import { requireRoom } from '../database/disk-room'
 import { nextNumber } from '../database/number-series'
 import { orderEvents, orders, promotionUses } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
+import { queueMail, wakeMails } from '../mails/queue-mail'
 import { moveStock, type OrderedStock } from '../stock/move-stock'
 import { noticeStock } from '../stock/notice-stock'
 import { findOrder } from './order-rows'
@@ -25,6 +26,9 @@ export type StepOutcome =
   /** Somebody took a step since the order was looked at. */
   | { readonly ok: false; readonly code: 'stale' }
   | { readonly ok: false; readonly code: 'refused'; readonly problem: OrderProblem }
+
+/** What the buyer gets a mail of. */
+const TOLD: ReadonlySet<OrderStepKind> = new Set(['confirm', 'send', 'invoice', 'cancel', 'return'])
 
 /** The series a step takes a number from. What comes back before there is an invoice is not on it, and needs no credit note. */
 function seriesOf({ kind }: OrderStep, { invoice }: OrderStanding) {
@@ -75,13 +79,22 @@ export async function takeStep(
       .update(orders)
       .set({ state: standing.state, version: seen + 1, due: standing.due.gross })
       .where(eq(orders.number, number))
+    if (TOLD.has(step.kind))
+      await queueMail(
+        transaction,
+        { to: document.email, account: order.account, at: by.at },
+        { kind: 'order-step', order: number, step: step.kind, event: seen },
+      )
     moved = await moveFor(transaction, document, before, event, number)
     // Of an order that never came about no use of a promotion counts.
     if (standing.state === 'cancelled')
       await transaction.delete(promotionUses).where(eq(promotionUses.order, number))
     return { ok: true, standing, event }
   })
-  if (outcome.ok) steppe.sync()
+  if (outcome.ok) {
+    steppe.sync()
+    wakeMails(steppe)
+  }
   await noticeStock(steppe, moved)
   return outcome
 }

@@ -10,7 +10,7 @@ import { openPricingContextExactly } from '@/core/engine/price/open-pricing-cont
 import { makeOrder, type OrderHead } from '@/core/order/make-order'
 import type { OrderDocument } from '@/core/order/order'
 import { type OfferDraftLine, type PricedOffer, priceOffer } from '@/core/quote/price-offer'
-import type { Offer, QuoteRequest } from '@/core/quote/quote'
+import type { Offer } from '@/core/quote/quote'
 import type { PlacePart } from '@/core/tax/find-levies'
 import type { Quote } from './quote-rows'
 import type { WorkingLine, WorkingOffer } from './quote-shape'
@@ -33,17 +33,17 @@ export function contextOfQuote(
 
 /** What an order of a quote says beside its figures. */
 function headOf(
-  { buyer, email, address, askedBy }: QuoteRequest,
+  { request: { buyer, email, address, askedBy }, number }: Pick<Quote, 'request' | 'number'>,
   terms: string,
   reference: string,
   changeSet: number,
 ): OrderHead {
   const payment = terms === '' ? 'card' : terms
-  return { buyer, email, address, payment, reference, placedBy: askedBy, changeSet }
+  return { buyer, email, address, payment, reference, placedBy: askedBy, changeSet, quote: number }
 }
 
 /** What is wrong with a line that is being written. */
-export type WorkingProblem = 'unknown-sku' | 'unknown-extra' | 'no-quantity' | 'not-whole'
+type WorkingProblem = 'unknown-sku' | 'unknown-extra' | 'no-quantity' | 'not-whole'
 
 export interface PricedWorking {
   /** By the position of the line as it is written. */
@@ -67,7 +67,7 @@ export function priceWorking(
   const priced = priceOffer(prepared, contextOfQuote(quote, at), drafts, {
     basis: request.basis,
     quote: number,
-    head: headOf(request, working.terms, '', changeSet),
+    head: headOf(quote, working.terms, '', changeSet),
   })
   if (!priced.ok) return null
   const { document, atTheirs } = priced.value
@@ -146,6 +146,6 @@ export function orderOfOffer(
   if (place?.kind === 'place') return { ok: false, code: 'place', part: place.part }
   return {
     ok: true,
-    document: makeOrder(prepared, opened.value, priced.value, headOf(request, terms, reference, changeSet)),
+    document: makeOrder(prepared, opened.value, priced.value, headOf(quote, terms, reference, changeSet)),
   }
 }

@@ -4,7 +4,7 @@ import type { Decimal } from '@/core/decimal/decimal'
 import type { OrderDocument } from '@/core/order/order'
 import { localDay } from '@/core/predicates/schedule-outlook'
 import type { QuoteRequest } from '@/core/quote/quote'
-import type { QuoteEvent, QuoteStep } from '@/core/quote/quote-event'
+import type { QuoteEvent, QuoteStep, QuoteStepKind } from '@/core/quote/quote-event'
 import {
   checkQuoteStep,
   type QuoteProblem,
@@ -13,15 +13,16 @@ import {
   standingOfQuote,
 } from '@/core/quote/quote-standing'
 import { getSettings } from '@/core/store/store'
-import { and, eq, lt } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import type { Transaction } from '../changes/commit-outcome'
 import { requireRoom } from '../database/disk-room'
 import { nextNumber } from '../database/number-series'
 import { quoteEvents, quotes } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
+import { merchantAddress, queueMail, wakeMails } from '../mails/queue-mail'
 import { type PlacedOrder, placeOrder } from '../orders/place-order'
 import type { OrderOwner } from '../orders/order-rows'
-import { findQuote, type Quote } from './quote-rows'
+import { findQuote } from './quote-rows'
 import type { WorkingOffer } from './quote-shape'
 
 export type QuoteOutcome =
@@ -54,9 +55,18 @@ export async function askQuote(
       ...{ state: 'asked', version: 0, currency: request.currency, total: null, until: null },
       buyer: request.buyer.toLowerCase(),
     })
+    const letter = { kind: 'quote-asked', quote: next } as const
+    const { account } = owner
+    await queueMail(transaction, { to: request.email, account, at }, { ...letter, to: 'buyer' })
+    await queueMail(
+      transaction,
+      { to: merchantAddress(steppe), account: null, at },
+      { ...letter, to: 'merchant' },
+    )
     return next
   })
   steppe.sync()
+  wakeMails(steppe)
   return number
 }
 
@@ -72,7 +82,10 @@ export async function takeQuoteStep(
   const outcome = await steppe.database.transaction((transaction) =>
     keepStep(steppe, transaction, { number, seen }, step, actor),
   )
-  if (outcome.ok) steppe.sync()
+  if (outcome.ok) {
+    steppe.sync()
+    wakeMails(steppe)
+  }
   return outcome
 }
 
@@ -108,13 +121,26 @@ export async function acceptQuote(
   return placed.ok ? { ok: true, order: placed.number } : placed
 }
 
+/** Who gets a mail of each step. */
+const TOLD: Readonly<Partial<Record<QuoteStepKind, readonly ('buyer' | 'merchant')[]>>> = {
+  offer: ['buyer'],
+  approve: ['buyer'],
+  refuse: ['buyer'],
+  'ask-approval': ['merchant'],
+  answer: ['merchant'],
+  decline: ['merchant'],
+  accept: ['merchant'],
+  expire: ['buyer', 'merchant'],
+}
+
 async function keepStep(
-  { prepared }: Steppe,
+  steppe: Steppe,
   transaction: Transaction,
   { number, seen }: { readonly number: number; readonly seen: number },
   step: QuoteStep,
   { side, author, at, owner }: QuoteActor,
 ): Promise<QuoteOutcome> {
+  const { prepared } = steppe
   // Two who act at once act one after the other.
   await transaction
     .select({ version: quotes.version })
@@ -143,6 +169,12 @@ async function keepStep(
       ...(step.kind === 'offer' || step.kind === 'ask-approval' ? { working: null } : {}),
     })
     .where(eq(quotes.number, number))
+  for (const side of TOLD[step.kind] ?? []) {
+    const to = side === 'buyer' ? quote.request.email : merchantAddress(steppe)
+    const account = side === 'buyer' ? quote.account : null
+    const letter = { kind: 'quote-step', quote: number, step: step.kind, event: seen, to: side } as const
+    await queueMail(transaction, { to, account, at }, letter)
+  }
   return { ok: true, standing }
 }
 
@@ -164,22 +196,4 @@ export async function keepWorking(
     .returning({ number: quotes.number })
   if (kept.length > 0) steppe.sync()
   return kept.length > 0
-}
-
-/** Ends offers whose last day has passed. Resolves to their quotes. */
-export async function expireQuotes(steppe: Steppe, now: Date): Promise<readonly Quote[]> {
-  if (!steppe.prepared) return []
-  const today = localDay(now.getTime(), getSettings(steppe.prepared.store).timeZone)
-  const due = await steppe.database
-    .select({ number: quotes.number, version: quotes.version })
-    .from(quotes)
-    .where(and(eq(quotes.state, 'offered'), lt(quotes.until, today)))
-  const ended: Quote[] = []
-  for (const { number, version } of due) {
-    const by = { side: 'clock', author: 'Steppe', at: now, owner: 'any' } as const
-    const outcome = await takeQuoteStep(steppe, number, version, { kind: 'expire' }, by)
-    const quote = outcome.ok ? await findQuote(steppe.database, number) : null
-    if (quote) ended.push(quote)
-  }
-  return ended
 }

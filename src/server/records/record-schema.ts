@@ -219,6 +219,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     shopHeadline: text,
     shopColour: text,
     shopContact: text,
+    shopEmail: text,
     netWords: text,
     grossWords: text,
   }),

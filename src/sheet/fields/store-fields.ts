@@ -70,6 +70,7 @@ export const SETTINGS_FIELDS: readonly FieldRule[] = [
     control: 'colour',
     phrase: (record) => colourName(String(record['shopColour'])),
   },
+  textField(['shopEmail', 'E-mail address', 'Mails of the shop come from it, and answers go to it.']),
   textField(['shopContact', 'Contact', 'What buyers read under “Contact us”: address, telephone, hours.']),
   textField(['netWords', 'Words for prices without tax', 'Such as “excl. VAT”. Empty for “without tax”.']),
   textField(['grossWords', 'Words for prices with tax', 'Such as “incl. VAT”. Empty for “with tax”.']),

@@ -137,6 +137,7 @@ const FIELDS: Readonly<Record<string, string>> = {
   'people.email': 'E-mail address of a person',
   'people.limit': 'Limit of a person',
   'people.approves': 'Somebody who approves',
+  shopEmail: 'E-mail address',
   quoteMargin: 'Margin below which offers need approval',
   quoteDays: 'Days an offer stands',
   'addresses.country': 'Country of an address',

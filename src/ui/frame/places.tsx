@@ -19,6 +19,8 @@ export interface Place {
   readonly count?: number
   /** Where the count is asked for, if it takes a while: of what is to be put right. */
   readonly counted?: string
+  /** Whether what is counted so is work to do, not something wrong. */
+  readonly isWork?: boolean
   /** Other addresses that belong to the place. */
   readonly beside?: readonly string[]
 }
@@ -69,7 +71,9 @@ export function Places({
                         {place.count !== undefined && (
                           <span className="font-normal text-soft">{place.count}</span>
                         )}
-                        {place.counted && <LateCount address={place.counted} />}
+                        {place.counted && (
+                          <LateCount address={place.counted} isWork={place.isWork === true} />
+                        )}
                       </VantageLink>
                     )}
                   </li>
@@ -87,11 +91,13 @@ export function Places({
 }
 
 /** A count that takes a while: what stands here goes on without it. */
-function LateCount({ address }: { readonly address: string }) {
+function LateCount({ address, isWork }: { readonly address: string; readonly isWork: boolean }) {
   const { vantage } = useFrame()
   const { version } = useDrafts()
   const { value } = useLoaded<{ readonly count: number | null }>(withVantage(address, vantage), version)
-  return value?.count ? <span className="font-semibold text-error">{value.count}</span> : null
+  return value?.count ? (
+    <span className={isWork ? 'font-normal text-soft' : 'font-semibold text-error'}>{value.count}</span>
+  ) : null
 }
 
 function PlaceJump({ place }: { readonly place: Place }) {

@@ -33,8 +33,8 @@ export function TypedWord({
       aria-label={label}
       aria-invalid={isWrong}
       placeholder={placeholder}
-      className={`bg-transparent word text-base-content aria-[invalid=true]:border-error ${isNumber ? 'text-right' : ''}`}
-      style={{ width: `${Math.max(width, text.length + 1)}ch` }}
+      className={`[field-sizing:content] max-w-full bg-transparent word text-base-content aria-[invalid=true]:border-error ${isNumber ? 'text-right' : ''}`}
+      style={{ minWidth: `${width}ch` }}
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={done}

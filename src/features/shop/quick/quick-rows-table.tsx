@@ -85,7 +85,7 @@ export function QuickRowsTable({ quick, label, hasWish = false }: QuickRowsTable
                     autoComplete="off"
                     inputMode="decimal"
                     className="w-full bg-transparent px-3 py-2.5 text-right text-base tabular-nums max-sm:border-t max-sm:border-base-300"
-                    placeholder={result.kind === 'ready' ? 'a better one' : ''}
+                    placeholder={result.kind === 'ready' ? 'optional' : ''}
                     value={row.wish ?? ''}
                     onChange={(event) => set(at, { wish: event.target.value })}
                     onKeyDown={(event) => onKey(event, at, 'wish')}

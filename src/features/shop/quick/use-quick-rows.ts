@@ -5,7 +5,7 @@ import { EMPTY_ROW, isEmpty, MOST_ROWS, type QuickRow, readPasted, withNext, wit
 import type { ResolvedOrder } from './resolved'
 import { type Purpose, type Resolved, useResolved } from './use-resolved'
 
-export type RowField = 'sku' | 'quantity' | 'wish'
+type RowField = 'sku' | 'quantity' | 'wish'
 
 /** Rows that are typed, pasted or read out of a file, with what each comes to. */
 export interface QuickRows extends Resolved {

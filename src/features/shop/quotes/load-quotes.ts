@@ -20,7 +20,7 @@ import type { QuoteSums, ShopQuoteLine, ShopQuoteView } from './shop-quote-view'
 const ON_A_PAGE = 20
 const DAY = 86_400_000
 
-export interface ShopQuoteHead {
+interface ShopQuoteHead {
   readonly number: number
   readonly name: string
   readonly when: string

@@ -72,6 +72,7 @@ CREATE TABLE "reorder_list" (
 ALTER TABLE "account" ADD COLUMN "people" jsonb DEFAULT '[]'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "settings" ADD COLUMN "quote_margin" numeric;--> statement-breakpoint
 ALTER TABLE "settings" ADD COLUMN "quote_days" integer DEFAULT 14 NOT NULL;--> statement-breakpoint
+ALTER TABLE "settings" ADD COLUMN "shop_email" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "shop_session" ADD COLUMN "person" text;--> statement-breakpoint
 ALTER TABLE "quote_event" ADD CONSTRAINT "quote_event_quote_number_quote_number_fk" FOREIGN KEY ("quote_number") REFERENCES "public"."quote"("number") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "desk_order_state" ON "desk_order" USING btree ("state","number");--> statement-breakpoint
@@ -84,5 +85,5 @@ CREATE INDEX "reorder_list_account" ON "reorder_list" USING btree ("account");--
 INSERT INTO "number_series" VALUES ('quote', 1001), ('desk', 2001);--> statement-breakpoint
 UPDATE "change" SET "before" = "before" || '{"people": []}', "after" = "after" || '{"people": []}' WHERE "kind" = 'account';--> statement-breakpoint
 UPDATE "draft_change" SET "before" = "before" || '{"people": []}', "after" = "after" || '{"people": []}', "base" = "base" || '{"people": []}' WHERE "kind" = 'account';--> statement-breakpoint
-UPDATE "change" SET "before" = "before" || '{"quoteMargin": null, "quoteDays": 14}', "after" = "after" || '{"quoteMargin": null, "quoteDays": 14}' WHERE "kind" = 'settings';--> statement-breakpoint
-UPDATE "draft_change" SET "before" = "before" || '{"quoteMargin": null, "quoteDays": 14}', "after" = "after" || '{"quoteMargin": null, "quoteDays": 14}', "base" = "base" || '{"quoteMargin": null, "quoteDays": 14}' WHERE "kind" = 'settings';
+UPDATE "change" SET "before" = "before" || '{"quoteMargin": null, "quoteDays": 14, "shopEmail": ""}', "after" = "after" || '{"quoteMargin": null, "quoteDays": 14, "shopEmail": ""}' WHERE "kind" = 'settings';--> statement-breakpoint
+UPDATE "draft_change" SET "before" = "before" || '{"quoteMargin": null, "quoteDays": 14, "shopEmail": ""}', "after" = "after" || '{"quoteMargin": null, "quoteDays": 14, "shopEmail": ""}', "base" = "base" || '{"quoteMargin": null, "quoteDays": 14, "shopEmail": ""}' WHERE "kind" = 'settings';

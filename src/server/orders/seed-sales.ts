@@ -12,6 +12,8 @@ import { standingOf } from '@/core/order/standing'
 import { NO_FACTS } from '@/core/promotions/facts'
 import { DEMO_AUTHOR } from '@/demo/demo-history'
 import { DEMO_ORDERS, type DemoOrder } from '@/demo/orders'
+import { DEMO_QUOTES } from '@/demo/quotes'
+import { seedQuote } from '../quotes/seed-quotes'
 import { preparedAsOf } from '../changes/history'
 import type { Steppe } from '../engine/steppe'
 import { writeCart } from '../shop/cart-store'
@@ -21,9 +23,18 @@ import { takeStep } from './take-step'
 
 const DAY = 86_400_000
 
-/** Fills the demo with what its buyers ordered, at the prices of the day, and what was done with it. */
-export async function seedOrders(steppe: Steppe): Promise<void> {
-  for (const [at, order] of DEMO_ORDERS.entries()) await seedOrder(steppe, order, `demo-order-${at}`)
+/** Fills the demo with what its buyers asked for and ordered, at the prices of the day, and what was done with it. */
+export async function seedSales(steppe: Steppe): Promise<void> {
+  const orders = DEMO_ORDERS.map((order, at) => ({
+    at: Date.parse(order.at),
+    seed: () => seedOrder(steppe, order, `demo-order-${at}`),
+  }))
+  const quotes = DEMO_QUOTES.map((quote) => ({
+    at: Date.parse(quote.at),
+    seed: () => seedQuote(steppe, quote),
+  }))
+  // In the order it happened, so that numbers rise with the days.
+  for (const { seed } of [...orders, ...quotes].sort((one, other) => one.at - other.at)) await seed()
 }
 
 async function seedOrder(steppe: Steppe, wanted: DemoOrder, visitor: string): Promise<void> {

@@ -1,0 +1,101 @@
+import 'server-only'
+
+import { getSettings } from '@/core/store/store'
+import { currentInstant } from '@/server/clock'
+import type { Steppe } from '@/server/engine/steppe'
+import type { Letter } from '@/server/mails/letter'
+import type { WriteMail, WrittenMail } from '@/server/mails/send-mails'
+import { findOrder, type Order } from '@/server/orders/order-rows'
+import { findQuote, type Quote } from '@/server/quotes/quote-rows'
+import { pretty, render } from 'react-email'
+import { MailTemplate } from './mail-template'
+import type { MailWords } from './mail-words'
+import { orderStepWords, placedWords } from './order-words'
+import { askedWords, endingWords, quoteStepWords } from './quote-words'
+
+type Attachment = WrittenMail['attachments'][number]
+
+/** What makes the documents that go with mails. */
+export interface Papers {
+  readonly ofOrder: (
+    order: Order,
+    prepared: NonNullable<Steppe['prepared']>,
+    wanted: { readonly paper: string; readonly number: string },
+  ) => Promise<Attachment | null>
+  readonly ofQuote: (
+    quote: Quote,
+    prepared: NonNullable<Steppe['prepared']>,
+    now: number,
+  ) => Promise<Attachment | null>
+}
+
+/** Where the shop is, for whoever reads a mail. */
+function shopAddress(): string {
+  return (process.env['STEPPE_ADDRESS'] ?? 'http://localhost:3000').replace(/\/$/, '')
+}
+
+/** Writes mails with documents made so. */
+export function writeMailWith(papers: Papers): WriteMail {
+  return async (steppe, letter) => {
+    const { prepared } = steppe
+    const found = prepared && (await wordsOf(steppe, letter))
+    if (!prepared || !found) return null
+    const { name, shopContact } = getSettings(prepared.store)
+    const template = (
+      <MailTemplate words={found.words} storeName={name} contact={shopContact} address={shopAddress()} />
+    )
+    return {
+      subject: found.words.subject,
+      html: await pretty(await render(template)),
+      plain: await render(template, { plainText: true }),
+      attachments: await attachmentsOf(steppe, papers, letter, found.of),
+    }
+  }
+}
+
+type Found = { readonly words: MailWords; readonly of: { readonly order?: Order; readonly quote?: Quote } }
+
+async function wordsOf({ database }: Steppe, letter: Letter): Promise<Found | null> {
+  if ('order' in letter) {
+    const order = await findOrder(database, letter.order)
+    const words =
+      order &&
+      (letter.kind === 'order-placed'
+        ? placedWords(order, letter.to)
+        : orderStepWords(order, order.events, letter.event))
+    return words ? { words, of: { order } } : null
+  }
+  if (!('quote' in letter)) return null
+  const quote = await findQuote(database, letter.quote)
+  if (!quote) return null
+  const words =
+    letter.kind === 'quote-asked'
+      ? askedWords(quote, letter.to)
+      : letter.kind === 'quote-ending'
+        ? endingWords(quote, letter.until)
+        : quoteStepWords(quote, letter.event, letter.to)
+  return words && { words, of: { quote } }
+}
+
+async function attachmentsOf(
+  { prepared }: Steppe,
+  papers: Papers,
+  letter: Letter,
+  { order, quote }: Found['of'],
+): Promise<readonly Attachment[]> {
+  if (!prepared) return []
+  if (order && letter.kind === 'order-step') {
+    const document = order.events[letter.event]?.document ?? null
+    const paper = letter.step === 'invoice' ? 'invoice' : letter.step === 'return' ? 'credit-note' : null
+    const made =
+      paper && document !== null
+        ? await papers.ofOrder(order, prepared, { paper, number: String(document) })
+        : null
+    return made ? [made] : []
+  }
+  if (quote && letter.kind === 'quote-step' && (letter.step === 'offer' || letter.step === 'approve')) {
+    const made = await papers.ofQuote(quote, prepared, currentInstant().getTime())
+    return made ? [made] : []
+  }
+  return []
+}

@@ -1,0 +1,162 @@
+'use client'
+
+import { readLocal } from '@/core/predicates/schedule-text'
+import { formatLocalDay } from '@/ui/format/instant'
+import { QUOTE_STATE_WORDS } from '@/ui/format/quote-phrases'
+import { TypedWord } from '@/ui/frame/typed-word'
+import { VantageLink } from '@/ui/frame/vantage-link'
+import { useState } from 'react'
+import { LineAside } from './line-aside'
+import { OfferLines } from './offer-lines'
+import { OfferSums } from './offer-sums'
+import type { QuoteView } from './offer-view'
+import { OfferSteps } from './offer-steps'
+import { QuoteNotes } from './quote-notes'
+import { useOffer } from './use-offer'
+
+/** One quote: what was asked for, the offer as it is written, and everything its price is thought about by. */
+export function QuoteSheet({ view }: { readonly view: QuoteView }) {
+  const { name, about, state, buyer, buyerHref, neededBy, order, as, number, keptIn } = view
+  const offer = useOffer(view)
+  const [focused, setFocused] = useState(0)
+  const [problem, setProblem] = useState('')
+  const { working, figures, change } = offer
+  const isOpen = view.steps.includes('offer')
+  const at = Math.min(focused, working.lines.length - 1)
+  const line = working.lines[at]
+  const known = figures.lines[at]
+  function setUntil(text: string): void {
+    const local = readLocal(text)
+    setProblem(local ? '' : `“${text}” is no day. Write it like 28 January 2027.`)
+    if (local) change({ until: local.slice(0, 10) })
+  }
+  return (
+    <div className="flex min-h-0 flex-1" data-testid="quote">
+      <section className="flex min-h-0 min-w-0 flex-1 flex-col" aria-label={`Quote ${name}`}>
+        <div className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-6">
+          <p className="flex justify-between gap-4">
+            <VantageLink href="/quotes" className="link-name">
+              Quotes
+            </VantageLink>
+            {as !== 'guest' && (
+              <VantageLink
+                href={`/look-as-buyer?page=${encodeURIComponent(`/shop/quotes/${number}`)}`}
+                lookAs={as}
+                className="link-name"
+              >
+                As the buyer sees it
+              </VantageLink>
+            )}
+          </p>
+          <h1 className="text-xl leading-7 font-semibold">
+            Quote {name} <span className="text-base font-normal text-soft">{about} · </span>
+            <span className="text-base font-semibold" data-testid="quote-state">
+              {QUOTE_STATE_WORDS[state].toLowerCase()}
+            </span>
+          </h1>
+          <p className="flex flex-wrap items-baseline gap-x-1.5 pt-1 text-base leading-7 text-soft">
+            For
+            {buyerHref === null ? (
+              <b className="text-base-content">{buyer}</b>
+            ) : (
+              <VantageLink href={buyerHref} className="word text-base-content">
+                {buyer}
+              </VantageLink>
+            )}
+            , valid until
+            {isOpen ? (
+              <TypedWord
+                key={working.until}
+                label="Valid until"
+                value={formatLocalDay(working.until)}
+                placeholder="a day"
+                width={8}
+                isWrong={problem !== ''}
+                onDone={setUntil}
+              />
+            ) : (
+              <b className="text-base-content">{formatLocalDay(working.until)}</b>
+            )}
+            , paid
+            {isOpen ? (
+              <TypedWord
+                key={`terms ${working.terms}`}
+                label="Payment terms"
+                value={working.terms}
+                placeholder="by card"
+                width={7}
+                onDone={(terms) => change({ terms })}
+              />
+            ) : (
+              <b className="text-base-content">{working.terms || 'by card'}</b>
+            )}
+            , delivered
+            {isOpen ? (
+              <TypedWord
+                key={`delivery ${working.delivery}`}
+                label="Delivery"
+                value={working.delivery}
+                placeholder="as usual"
+                width={8}
+                onDone={(delivery) => change({ delivery })}
+              />
+            ) : (
+              <b className="text-base-content">{working.delivery || 'as usual'}</b>
+            )}
+            {neededBy !== '' && (
+              <span>
+                . They need it by <b className="text-warning-content">{neededBy}</b>
+              </span>
+            )}
+          </p>
+          {problem && (
+            <p role="alert" className="text-error">
+              {problem}
+            </p>
+          )}
+          {order !== null && (
+            <p className="pt-1">
+              It became{' '}
+              <VantageLink href={`/orders/${order}`} className="link-name">
+                order {order}
+              </VantageLink>
+              .
+            </p>
+          )}
+          {keptIn && (
+            <p className="pt-1 text-soft">
+              These prices wait in the draft{' '}
+              <VantageLink href={`/drafts/${keptIn.draft}`} className="link-name">
+                {keptIn.draft}
+              </VantageLink>{' '}
+              to become their own.
+            </p>
+          )}
+          <OfferLines view={view} offer={offer} isOpen={isOpen} focused={at} onFocus={setFocused} />
+          <div className="grid gap-x-9 gap-y-4 pt-4 lg:grid-cols-[1.5fr_1fr]">
+            <QuoteNotes
+              view={view}
+              working={working}
+              isOpen={isOpen}
+              onMessage={(message) => change({ message })}
+            />
+            <div className={offer.isSettled ? '' : 'opacity-60'}>
+              <OfferSums view={view} figures={figures} />
+            </div>
+          </div>
+        </div>
+        <OfferSteps view={view} offer={offer} />
+      </section>
+      <aside
+        className="w-72 shrink-0 overflow-auto border-l border-base-300 bg-lifted px-4 py-4"
+        aria-label="About this line"
+      >
+        {line && known ? (
+          <LineAside view={view} line={line} figures={known} until={working.until} />
+        ) : (
+          <p className="text-soft">Nothing is in this offer yet.</p>
+        )}
+      </aside>
+    </div>
+  )
+}

@@ -1,0 +1,35 @@
+import type { OrderStepKind } from '@/core/order/order-event'
+import type { QuoteStepKind } from '@/core/quote/quote-event'
+
+/** What a mail tells of, as data: its words are made when it is sent. `to` is who reads it. */
+export type Letter =
+  | { readonly kind: 'order-placed'; readonly order: number; readonly to: 'buyer' | 'merchant' }
+  /** `event` is how many steps had been taken before. */
+  | {
+      readonly kind: 'order-step'
+      readonly order: number
+      readonly step: OrderStepKind
+      readonly event: number
+    }
+  | { readonly kind: 'quote-asked'; readonly quote: number; readonly to: 'buyer' | 'merchant' }
+  | {
+      readonly kind: 'quote-step'
+      readonly quote: number
+      readonly step: QuoteStepKind
+      readonly event: number
+      readonly to: 'buyer' | 'merchant'
+    }
+  /** An offer that ends soon. */
+  | { readonly kind: 'quote-ending'; readonly quote: number; readonly until: string }
+  /** An order that somebody of the account has to let through, and what became of it. */
+  | {
+      readonly kind: 'approval'
+      readonly request: number
+      readonly said: 'asked' | 'ordered' | 'turned-down'
+    }
+
+/** What a letter is about, as lists of mails name it. */
+export function aboutOf(letter: Letter): string {
+  if ('order' in letter) return `order ${letter.order}`
+  return 'quote' in letter ? `quote ${letter.quote}` : `request ${letter.request}`
+}
