@@ -1,7 +1,7 @@
 import { priceCart } from '@/core/cart/price-cart'
 import { decimal } from '@/core/decimal/decimal'
 import { buyerContext } from '@/core/engine/context/buyer-context'
-import { problemViews } from '@/features/shop/cart/cart-problems'
+import { problemViews } from '@/ui/cart/cart-problems'
 import { goods, writtenPrepared } from '@tests/fixtures/written-store'
 
 const AT = Date.parse('2027-03-01T12:00:00Z')

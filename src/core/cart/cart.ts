@@ -35,6 +35,8 @@ export interface CartQuestion extends BuyerContext {
   readonly past: readonly PastPurchase[]
   /** How many there are of what is counted; left out where stock is not to be asked for. */
   readonly stock?: StockLevels
+  /** Whether it is taken along, so that nothing is delivered. */
+  readonly isCollected?: boolean
   /** What promotions ask beside the lines; left out where nothing is known, `null` to leave promotions out. */
   readonly promotions?: PromotionFacts | null
 }

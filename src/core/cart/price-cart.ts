@@ -36,7 +36,7 @@ export function priceCart(prepared: PreparedStore, question: CartQuestion): Cart
     prepared,
     pricingContext,
     promoted,
-    { payment: facts.payment, stock },
+    { payment: facts.payment, stock, isCollected: question.isCollected === true },
     digits,
   )
   const weights = priced.map(({ weight }) => weight)

@@ -29,7 +29,7 @@ export function taxCart(
   prepared: PreparedStore,
   pricingContext: PricingContext,
   promoted: Promoted,
-  known: { readonly payment: Payment | null; readonly stock: StockLevels },
+  known: { readonly payment: Payment | null; readonly stock: StockLevels; readonly isCollected: boolean },
   digits: number,
 ): TaxedCart {
   const sold = promoted.lines.filter((line) => line.total !== null)
@@ -46,7 +46,7 @@ export function taxCart(
   // Delivery and payment depend on the net of the goods, and are taxed with them.
   const nets = netsOf(taxables, taxRounding, digits)
   const goods = sold.map(({ priced }, at) => ({ taxClass: priced.taxClass, net: nets[at] as Decimal }))
-  const charges = chargesOf(prepared, pricingContext, promoted, known.payment, goods, digits)
+  const charges = chargesOf(prepared, pricingContext, promoted, known, goods, digits)
   const deliveries = charges.delivery
     ? taxableDelivery(prepared, pricingContext, charges.delivery, goods, digits)
     : []
@@ -102,13 +102,13 @@ function chargesOf(
   prepared: PreparedStore,
   { currencyView }: PricingContext,
   { onCharges }: Promoted,
-  payment: Payment | null,
+  { payment, isCollected }: { readonly payment: Payment | null; readonly isCollected: boolean },
   goods: readonly ChargedGoods[],
   digits: number,
 ) {
   const money = ({ amount, own }: Money) =>
     own[currencyView.currency] ?? fromHome(prepared, currencyView, amount, digits)
-  const price = deliveryPrice(prepared, { currencyView }, goods, digits)
+  const price = isCollected ? null : deliveryPrice(prepared, { currencyView }, goods, digits)
   const delivery = promoteDelivery(onCharges, price ?? ZERO, money, digits)
   const goodsNet = sum(goods.map(({ net }) => net))
   const paid = promotePayment(onCharges, payment, goodsNet, money, digits)

@@ -17,7 +17,7 @@ import type { OrderDocument, OrderLine } from './order'
 export type OrderHead = Pick<
   OrderDocument,
   'buyer' | 'email' | 'address' | 'payment' | 'reference' | 'placedBy' | 'changeSet'
-> & { readonly quote?: number }
+> & { readonly quote?: number; readonly slipNote?: string }
 
 /** A cart that may be ordered, as the order it becomes: what everything is called and costs now, and why. */
 export function makeOrder(
@@ -31,6 +31,7 @@ export function makeOrder(
   return {
     version: 2,
     quote: null,
+    slipNote: '',
     ...head,
     taxNumber: pricingContext.terms.account?.taxNumber ?? '',
     currency: cart.currency,

@@ -81,6 +81,8 @@ export interface OrderDocument {
   readonly reference: string
   /** Under which the buyer accounts for tax; empty where there is none. */
   readonly taxNumber: string
+  /** What is printed on delivery notes for whoever loads the van; empty for nothing. */
+  readonly slipNote: string
   /** The quote whose offer it takes; `null` for what was ordered without. */
   readonly quote: number | null
   /** Who placed it for the buyer; `null` for the buyer. */

@@ -1,19 +1,13 @@
 import type { Cart, CartLineWanted } from '../cart/cart'
 import { priceCart } from '../cart/price-cart'
-import { add, type Decimal, decimal, HUNDRED, multiply, sum, ZERO } from '../decimal/decimal'
-import type { RoundingRule } from '../decimal/rounding'
+import { type Decimal, sum, ZERO } from '../decimal/decimal'
 import type { BuyerContext, QuestionError } from '../engine/context/buyer-context'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import { openPricingContextExactly } from '../engine/price/open-pricing-context'
-import { leviesOf, taxClassOf } from '../engine/rules/find-tax'
-import { makeOrder, type OrderHead, referenceNet } from '../order/make-order'
+import { makeOrder, type OrderHead } from '../order/make-order'
 import type { OrderDocument, OrderLine } from '../order/order'
-import {
-  evaluatePriceExpression,
-  parsePriceExpression,
-  type PriceExpressionError,
-} from '../price/price-expression'
-import { wholePercent } from '../tax/split-tax'
+import { readSettledPrice } from '../order/read-settled-price'
+import type { PriceExpressionError } from '../price/price-expression'
 import type { OfferLine } from './quote'
 
 /** A line of an offer as it is being written. */
@@ -78,7 +72,10 @@ export function priceOffer(
   if (!asTheirs.ok) return asTheirs
   const theirs = makeOrderLines(prepared, pricingContext, asTheirs.value, head)
   const read = new Map(
-    there.map((line, at) => [line, readLine(prepared, pricingContext, line, theirs[at] ?? null, basis)]),
+    there.map((line, at) => [
+      line,
+      readSettledPrice(prepared, pricingContext, line, theirs[at] ?? null, basis),
+    ]),
   )
   const settle = (line: OfferDraftLine, amount: Decimal): CartLineWanted => ({
     variant: line.variant,
@@ -137,52 +134,6 @@ function makeOrderLines(
   const { lines } = makeOrder(prepared, pricingContext, cart, head)
   let next = 0
   return cart.lines.map(({ amount, unitAmount }) => (amount && unitAmount ? (lines[next++] ?? null) : null))
-}
-
-function readLine(
-  prepared: PreparedStore,
-  pricingContext: Pricing,
-  { variant, extras, price }: OfferDraftLine,
-  theirs: OrderLine | null,
-  basis: 'net' | 'gross',
-) {
-  const number = prepared.index.numberOf.get(variant) as number
-  const their = theirs?.unit[basis] ?? null
-  const items = [number, ...extras.map((id) => prepared.index.numberOf.get(id) as number)]
-  const cost = referenceNet(prepared, pricingContext, items, 'cost')
-  const { levies } = leviesOf(prepared, pricingContext, taxClassOf(prepared, number))
-  const costInBasis = cost && basis === 'gross' ? withTax(cost, wholePercent(levies)) : cost
-  const typed = price.trim()
-  if (typed === '')
-    return {
-      their,
-      cost,
-      outcome:
-        their === null
-          ? { ok: false as const, error: 'no-current-price' as const }
-          : { ok: true as const, value: their },
-    }
-  const parsed = parsePriceExpression(typed)
-  if (!parsed.ok) return { their, cost, outcome: parsed }
-  // What is computed ends as their own price does; what is typed stands as it is.
-  const isComputed = parsed.value.kind !== 'amount' && parsed.value.kind !== 'change'
-  const rounding = isComputed ? roundingOf(theirs) : null
-  const { digits } = pricingContext
-  return {
-    their,
-    cost,
-    outcome: evaluatePriceExpression(parsed.value, { current: their, cost: costInBasis, digits, rounding }),
-  }
-}
-
-/** How their own price was rounded last; `null` where it was not. */
-function roundingOf(theirs: OrderLine | null): RoundingRule | null {
-  const last = theirs?.trace.at(-1)
-  return last?.kind === 'rounding' ? last.rule : null
-}
-
-function withTax(net: Decimal, percent: Decimal): Decimal {
-  return multiply(multiply(net, add(HUNDRED, percent)), decimal('0.01'))
 }
 
 function toOfferLine(

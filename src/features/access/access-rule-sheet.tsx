@@ -86,7 +86,12 @@ function Scale({ effect, saved }: { readonly effect: AccessEffect; readonly save
   )
 }
 
-const MEASURED = { see: 'see', seePrice: 'see the price of', buy: 'can buy', quote: 'can ask for a quote on' } as const
+const MEASURED = {
+  see: 'see',
+  seePrice: 'see the price of',
+  buy: 'can buy',
+  quote: 'can ask for a quote on',
+} as const
 
 function Branches({ view }: { readonly view: AccessRuleView }) {
   const { branches, sides, buyer } = view

@@ -86,6 +86,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
     { href: '/adjustments', name: 'Adjustments', group: 'Set', key: 'a', count: store.adjustment.size },
     { href: '/settings/store', name: 'Store', group: 'Set', key: 'o' },
     { href: '/quotes', name: 'Quotes', group: 'Sell', key: 'v', counted: '/api/quotes/count', isWork: true },
+    { href: '/desk', name: 'Desk', group: 'Sell', key: 'j' },
     { href: '/orders', name: 'Orders', group: 'Sell', key: 'n' },
     { href: '/outbox', name: 'Outbox', group: 'Sell', key: 'z' },
     { href: '/drafts', name: 'Draft and history', group: 'Prove', key: 'h' },

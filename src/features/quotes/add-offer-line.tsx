@@ -16,10 +16,11 @@ export function AddOfferLine({ focused, offer, figures }: AddOfferLineProps) {
   const [text, setText] = useState('')
   const [isInstead, setInstead] = useState(false)
   const words = text.trim()
-  const { value } = useLoaded<{ readonly found: readonly { readonly sku: string; readonly name: string }[] }>(
-    words === '' ? null : `/api/variants?q=${encodeURIComponent(words)}`,
-    0,
-  )
+  const { value } = useLoaded<{
+    readonly words: string
+    readonly found: readonly { readonly sku: string; readonly name: string }[]
+  }>(words === '' ? null : `/api/variants?q=${encodeURIComponent(words)}`, 0)
+  const isSettled = value?.words === words
   const found = words === '' ? [] : (value?.found ?? [])
   const line = offer.working.lines[focused]
   const mayReplace = line !== undefined && line.insteadOf === null
@@ -42,7 +43,7 @@ export function AddOfferLine({ focused, offer, figures }: AddOfferLineProps) {
         value={text}
         onChange={(event) => setText(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && found[0]) add(found[0].sku)
+          if (event.key === 'Enter' && found[0] && isSettled) add(found[0].sku)
           if (event.key === 'Escape') setText('')
         }}
       />

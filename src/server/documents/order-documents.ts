@@ -99,7 +99,12 @@ export function deliveryNote(paper: Paper, document: number): Promise<Uint8Array
       ...(order.document.reference === '' ? [] : [['Your reference', order.document.reference] as const]),
       ...(step.tracking === '' ? [] : [['Tracking', step.tracking] as const]),
     ]),
-    [table(['SKU', 'Item', 'Ordered', 'In this delivery', 'To follow'], [64, '*', 48, 84, 56], body)],
+    [
+      ...(order.document.slipNote === ''
+        ? []
+        : [{ text: order.document.slipNote, bold: true, margin: [0, 0, 0, 8] } as Content]),
+      table(['SKU', 'Item', 'Ordered', 'In this delivery', 'To follow'], [64, '*', 48, 84, 56], body),
+    ],
   )
 }
 

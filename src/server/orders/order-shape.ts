@@ -59,6 +59,7 @@ export const ORDER = object({
   reference: text,
   // Orders of before 2 December 2026 do not say them.
   taxNumber: Joi.string().allow('').default(''),
+  slipNote: Joi.string().allow('').default(''),
   quote: Joi.number().integer().allow(null).default(null),
   placedBy: text.allow(null),
   changeSet: Joi.number().integer().allow(null).required(),

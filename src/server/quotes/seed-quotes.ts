@@ -33,6 +33,7 @@ export async function seedQuote(steppe: Steppe, demo: DemoQuote): Promise<void> 
   const account = findByCode(prepared.store.account, demo.account)?.id ?? null
   const owner = { account, visitor: null }
   const number = await askQuote(steppe, request, { owner, at })
+  if (number === null) return
   for (const [day, step] of demo.steps.entries()) {
     const when = new Date(at.getTime() + (day + 1) * DAY)
     const quote = await findQuote(steppe.database, number)

@@ -40,16 +40,27 @@ export interface QuoteActor {
   readonly owner: OrderOwner | 'any'
 }
 
-/** Keeps a request under the next number. Errors  throws `DiskFullError`. */
+/**
+ * Keeps a request under the next number. `claim` takes what it is made from in the same transaction.
+ *
+ * Errors  `null` where that is gone. Throws `DiskFullError`.
+ */
 export async function askQuote(
   steppe: Steppe,
   request: QuoteRequest,
   { owner, at }: { readonly owner: OrderOwner; readonly at: Date },
-  working: WorkingOffer | null = null,
-): Promise<number> {
+  {
+    working = null,
+    claim,
+  }: {
+    readonly working?: WorkingOffer | null
+    readonly claim?: (transaction: Transaction, number: number) => Promise<boolean>
+  } = {},
+): Promise<number | null> {
   requireRoom(steppe)
-  const number = await steppe.database.transaction(async (transaction) => {
+  const kept = steppe.database.transaction(async (transaction) => {
     const next = await nextNumber(transaction, 'quote')
+    if (claim && !(await claim(transaction, next))) throw new NotClaimed()
     await transaction.insert(quotes).values({
       ...{ number: next, account: owner.account, visitor: owner.visitor, at, request, working },
       ...{ state: 'asked', version: 0, currency: request.currency, total: null, until: null },
@@ -65,10 +76,18 @@ export async function askQuote(
     )
     return next
   })
+  const number = await kept.catch((error: unknown) => {
+    if (error instanceof NotClaimed) return null
+    throw error
+  })
+  if (number === null) return null
   steppe.sync()
   wakeMails(steppe)
   return number
 }
+
+/** Calls the whole transaction off, its number included. */
+class NotClaimed extends Error {}
 
 /** Takes a step with a quote. `seen` is how many had been taken when it was looked at. Errors  throws `DiskFullError`. */
 export async function takeQuoteStep(

@@ -9,6 +9,7 @@ const MOST = 8
 /** Items to choose from while a line is typed: their SKUs and names. */
 export const GET = withStore(async (request: NextRequest, { prepared }) => {
   await asMerchant()
-  const found = findVariants(prepared.store, searchWords(request.nextUrl.searchParams), MOST)
-  return NextResponse.json({ found: found.map(({ variant, name }) => ({ sku: variant.sku, name })) })
+  const words = searchWords(request.nextUrl.searchParams)
+  const found = findVariants(prepared.store, words, MOST)
+  return NextResponse.json({ words, found: found.map(({ variant, name }) => ({ sku: variant.sku, name })) })
 })

@@ -17,7 +17,8 @@ import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { enterShopPage, isOutside } from '../entrance/enter'
 import { insideShop } from '../entrance/inside-shop'
-import { goWith, isSame, mayBuy, put } from './put-lines'
+import { goWith } from '@/core/cart/go-with'
+import { isSame, mayBuy, put } from './put-lines'
 import { NO_ROOM, withRoom, withRoomOr } from '../frame/with-room'
 
 /** What came of putting something in: what is wrong, or how much of it is in the cart now. */
@@ -34,7 +35,7 @@ export async function addToCart(sku: string, typed: string, extraCodes: readonly
     return { ok: false, problem: 'This item is not available to you.' }
   if (quantity === null) return { ok: false, problem: 'Enter a quantity above zero, such as 12.' }
   const extras = [...new Set(extraCodes)].flatMap((code) => findByCode(store.extra, code)?.id ?? [])
-  if (!goWith(visitor, variant.id, extras) || extras.length !== new Set(extraCodes).size)
+  if (!goWith(visitor.prepared, variant.id, extras) || extras.length !== new Set(extraCodes).size)
     return { ok: false, problem: 'These options are not available for this item.' }
   const lines = await withRoomOr(
     () => put(visitor, [{ variant: variant.id, quantity, extras }]),
@@ -90,7 +91,7 @@ export async function orderAgain(form: FormData): Promise<never> {
   const wanted = bought.flatMap(({ variant, quantity, extras }): readonly CartLineWanted[] => {
     if (!store.variant.has(variant) || !mayBuy(visitor, variant)) return []
     const ids = extras.map(({ id }) => id).filter((id) => store.extra.has(id))
-    return [{ variant, quantity, extras: goWith(visitor, variant, ids) ? ids : [] }]
+    return [{ variant, quantity, extras: goWith(visitor.prepared, variant, ids) ? ids : [] }]
   })
   if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
   const left = bought.length - wanted.length

@@ -7,7 +7,8 @@ import Link from 'next/link'
 import { changeLine, emptyCart } from './cart-actions'
 import { CartPromotions } from './cart-promotions-part'
 import { CartLineQuantity } from './cart-line-quantity'
-import type { CartLineView, CartProblemView, CartView } from './cart-view'
+import type { CartProblemView } from '@/ui/cart/cart-says'
+import type { CartLineView, CartView } from './cart-view'
 
 interface CartPageProps {
   readonly view: CartView

@@ -20,8 +20,8 @@ import { lastOrderOf } from '@/server/orders/order-rows'
 import { pastPurchases } from '@/server/orders/past-purchases'
 import { readStock } from '@/server/stock/stock-levels'
 import { formatMoney } from '@/ui/format/amount'
-import { problemViews } from './cart-problems'
-import { promotionsView } from './cart-promotions'
+import { problemViews } from '@/ui/cart/cart-problems'
+import { promotionsView } from '@/ui/cart/cart-promotions'
 import type { CartLineView, CartSum, CartView } from './cart-view'
 import { stockSentence, taxWordsOf } from '../frame/shop-sentences'
 
@@ -82,7 +82,7 @@ export function toCartView(visitor: ShopVisitor, { cart, question }: LoadedCart)
     gifts: cart.lines
       .map((line, position) => toLineView(visitor, line, position, shows, cart.digits))
       .filter((_, at) => cart.lines[at]?.gift !== null),
-    promotions: promotionsView(visitor, cart, question, shows),
+    promotions: promotionsView(prepared, cart, question, shows),
     sums: cart.lines.every((line) => line.access.seePrice) ? sumsOf(visitor, cart, shows) : [],
     untaxed: cart.untaxed ? UNTAXED[cart.untaxed] : '',
     terms: paymentTermsOf(pricingContext),

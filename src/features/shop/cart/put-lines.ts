@@ -2,9 +2,7 @@ import 'server-only'
 
 import type { CartLineWanted } from '@/core/cart/cart'
 import { add } from '@/core/decimal/decimal'
-import { factsOf } from '@/core/engine/items/catalogue-index'
 import { findRights } from '@/core/engine/rules/find-rights'
-import { matchWhat } from '@/core/predicates/what'
 import { getSteppe } from '@/server/engine/steppe'
 import { cartOfVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { readCart, writeCart } from '@/server/shop/cart-store'
@@ -12,16 +10,6 @@ import { readCart, writeCart } from '@/server/shop/cart-store'
 /** Whether a visitor may buy a variant, by its id. */
 export function mayBuy({ prepared, pricingContext }: ShopVisitor, variant: string): boolean {
   return findRights(prepared, pricingContext, prepared.index.numberOf.get(variant) as number).buy
-}
-
-/** Whether extras are sold and made for an item. */
-export function goWith({ prepared }: ShopVisitor, variant: string, extras: readonly string[]): boolean {
-  const { store, index } = prepared
-  const facts = factsOf(store, index, index.numberOf.get(variant) as number)
-  return extras.every((id) => {
-    const extra = store.extra.get(id)
-    return extra?.status === 'active' && matchWhat(extra.scope, facts).matches
-  })
 }
 
 /** Whether two lines are one: the same with the same extras. */

@@ -2,7 +2,6 @@ import type { Product } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
 import { compare, ZERO } from '@/core/decimal/decimal'
 import { decimal } from '@/core/decimal/decimal'
-import type { Answer } from '@/core/engine/explain/trace'
 import type { FoundLimits } from '@/core/engine/rules/find-limits'
 import { isForEverything, type LimitRule } from '@/core/limits/limit'
 import { firstQuantity } from '@/core/limits/nearest-quantities'
@@ -49,23 +48,3 @@ export function stockSentence(stock: Decimal | null, { backOrder }: Pick<Product
 }
 
 export const SOLD_OUT = 'Sold out.'
-
-/** What is said where something cannot be bought; `null` where it can. */
-export function notForSale({
-  buy,
-  quote,
-  because,
-}: Pick<Answer, 'buy' | 'quote' | 'because'>): string | null {
-  if (buy) return null
-  if (quote) return 'Price on request. Ask us for a quote.'
-  switch (because?.code) {
-    case 'gate':
-      return 'Sign in to buy this.'
-    case 'review':
-      return 'This passcode is for viewing only.'
-    case 'no-price':
-      return 'There is no price for this yet. Please ask us.'
-    default:
-      return 'This item is not available to you.'
-  }
-}

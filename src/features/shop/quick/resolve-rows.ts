@@ -14,12 +14,12 @@ import { NO_FACTS } from '@/core/promotions/facts'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { formatAmount } from '@/ui/format/amount'
-import { problemViews } from '../cart/cart-problems'
-import type { CartProblemView } from '../cart/cart-view'
+import { problemViews } from '@/ui/cart/cart-problems'
+import type { CartProblemView } from '@/ui/cart/cart-says'
 import { shownPrice } from '../frame/shop-prices'
 import { taxWordsOf } from '../frame/shop-sentences'
 import type { Purpose } from './use-resolved'
-import { goWith } from '../cart/put-lines'
+import { goWith } from '@/core/cart/go-with'
 import { isEmpty, type QuickRow } from './quick-rows'
 import type { ResolvedOrder, ResolvedRow } from './resolved'
 
@@ -127,7 +127,7 @@ function noQuote(line: CartLine | undefined): CartProblemView | undefined {
 /** Ids of what is wanted with it, as far as it goes with it. */
 function extrasOf(visitor: ShopVisitor, { id }: Variant, { extras = [] }: QuickRow): readonly string[] {
   const known = extras.flatMap((code) => findByCode(visitor.prepared.store.extra, code)?.id ?? [])
-  return goWith(visitor, id, known) ? known : []
+  return goWith(visitor.prepared, id, known) ? known : []
 }
 
 function isShown({ prepared, pricingContext }: ShopVisitor, { id }: Variant): boolean {

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { getSteppe } from '@/server/engine/steppe'
 import type { ShopVisitor } from '@/server/session/shop-session'
+import { addressesOf } from '@/server/orders/addresses-of'
 import { readCart } from '@/server/shop/cart-store'
 import { countryName } from '@/ui/format/place-names'
 import { shopChoices } from '../catalogue/load-shop'
@@ -9,7 +10,6 @@ import { loadResolved } from '../quick/load-resolved'
 import { MOST_ROWS, type QuickRow } from '../quick/quick-rows'
 import type { AskView } from './ask-form'
 import { linesAsked } from './ask-href'
-import { addressesOf } from './read-ask'
 
 /** A request for a quote as it begins: with what lies in the cart, or with lines an address names. */
 export async function loadAsk(

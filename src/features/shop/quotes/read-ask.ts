@@ -14,6 +14,7 @@ import { localDay } from '@/core/predicates/schedule-outlook'
 import type { AskedLine, QuoteRequest } from '@/core/quote/quote'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { getSettings } from '@/core/store/store'
+import { addressesOf } from '@/server/orders/addresses-of'
 import type { OrderOwner } from '@/server/orders/order-rows'
 import { cartOfVisitor, ownerOf, type ShopVisitor } from '@/server/session/shop-session'
 import { isEmail, MALFORMED_EMAIL, readAddress } from '../checkout/read-address'
@@ -25,21 +26,6 @@ const LONGEST_MESSAGE = 4_000
 export type ReadAsk =
   | { readonly ok: true; readonly request: QuoteRequest; readonly owner: OrderOwner }
   | { readonly ok: false; readonly problems: Readonly<Record<string, string>> }
-
-/** The addresses an account can have an offer delivered to: its seat first. */
-export function addressesOf({
-  name,
-  country,
-  state,
-  postcode,
-  city,
-  addresses,
-}: Account): readonly OrderAddress[] {
-  const seat = { name, street: addresses[0]?.street ?? '', country, state, postcode, city }
-  return [seat, ...addresses.map(({ label: _, ...address }) => ({ name, ...address }))].filter(
-    (each, at, all) => all.findIndex((other) => JSON.stringify(other) === JSON.stringify(each)) === at,
-  )
-}
 
 /** Reads a request for a quote, and what each item costs its buyer at this moment. */
 export async function readAsk(

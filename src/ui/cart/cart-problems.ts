@@ -1,5 +1,3 @@
-import 'server-only'
-
 import type { Cart, CartProblem, LimitProblem } from '@/core/cart/cart'
 import { compare, type Decimal, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
@@ -7,8 +5,8 @@ import type { PlacePart } from '@/core/tax/find-levies'
 import { isForEverything } from '@/core/limits/limit'
 import type { Nearest } from '@/core/limits/nearest-quantities'
 import { formatMoney } from '@/ui/format/amount'
-import type { CartProblemView } from './cart-view'
-import { notForSale } from '../frame/shop-sentences'
+import type { CartProblemView } from './cart-says'
+import { notForSale } from './not-for-sale'
 
 /** Each problem of a cart as a sentence, with the quantities that would correct it. */
 export function problemViews({ store }: PreparedStore, cart: Cart): readonly CartProblemView[] {

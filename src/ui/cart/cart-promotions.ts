@@ -1,5 +1,3 @@
-import 'server-only'
-
 import type { Cart, CartQuestion } from '@/core/cart/cart'
 import { findNearMisses, type NearMiss } from '@/core/cart/promote/near-misses'
 import { type WhyNot } from '@/core/cart/promote/outcome'
@@ -8,13 +6,13 @@ import { priceCart } from '@/core/cart/price-cart'
 import { type Decimal, ZERO } from '@/core/decimal/decimal'
 import { type Promotion, promotionWithCode } from '@/core/promotions/promotion'
 import { savedAsShown } from '@/core/cart/promote/saved-as-shown'
-import type { ShopVisitor } from '@/server/session/shop-session'
+import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { formatMoney } from '@/ui/format/amount'
-import type { CartPromotionsView, OfferView } from './cart-view'
+import type { CartPromotionsView, OfferView } from './cart-says'
 
 /** What promotions say beside the lines of a cart. */
 export function promotionsView(
-  { prepared }: ShopVisitor,
+  prepared: PreparedStore,
   cart: Cart,
   question: CartQuestion,
   shows: 'net' | 'gross',
