@@ -7,7 +7,9 @@ import type { Letter } from '@/server/mails/letter'
 import type { WriteMail, WrittenMail } from '@/server/mails/send-mails'
 import { findOrder, type Order } from '@/server/orders/order-rows'
 import { findQuote, type Quote } from '@/server/quotes/quote-rows'
-import { pretty, render } from 'react-email'
+import { findRequest } from '@/server/shop/order-requests'
+import { render } from 'react-email'
+import { approvalWords } from './approval-words'
 import { MailTemplate } from './mail-template'
 import type { MailWords } from './mail-words'
 import { orderStepWords, placedWords } from './order-words'
@@ -46,7 +48,7 @@ export function writeMailWith(papers: Papers): WriteMail {
     )
     return {
       subject: found.words.subject,
-      html: await pretty(await render(template)),
+      html: await render(template),
       plain: await render(template, { plainText: true }),
       attachments: await attachmentsOf(steppe, papers, letter, found.of),
     }
@@ -65,7 +67,10 @@ async function wordsOf({ database }: Steppe, letter: Letter): Promise<Found | nu
         : orderStepWords(order, order.events, letter.event))
     return words ? { words, of: { order } } : null
   }
-  if (!('quote' in letter)) return null
+  if (letter.kind === 'approval') {
+    const request = await findRequest({ database }, letter.request)
+    return request ? { words: approvalWords(request, letter.said), of: {} } : null
+  }
   const quote = await findQuote(database, letter.quote)
   if (!quote) return null
   const words =

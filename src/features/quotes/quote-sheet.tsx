@@ -54,8 +54,8 @@ export function QuoteSheet({ view }: { readonly view: QuoteView }) {
               {QUOTE_STATE_WORDS[state].toLowerCase()}
             </span>
           </h1>
-          <p className="flex flex-wrap items-baseline gap-x-1.5 pt-1 text-base leading-7 text-soft">
-            For
+          <p className="pt-1 text-base leading-8 text-soft">
+            For{' '}
             {buyerHref === null ? (
               <b className="text-base-content">{buyer}</b>
             ) : (
@@ -63,7 +63,7 @@ export function QuoteSheet({ view }: { readonly view: QuoteView }) {
                 {buyer}
               </VantageLink>
             )}
-            , valid until
+            , valid until{' '}
             {isOpen ? (
               <TypedWord
                 key={working.until}
@@ -77,36 +77,26 @@ export function QuoteSheet({ view }: { readonly view: QuoteView }) {
             ) : (
               <b className="text-base-content">{formatLocalDay(working.until)}</b>
             )}
-            , paid
-            {isOpen ? (
-              <TypedWord
-                key={`terms ${working.terms}`}
-                label="Payment terms"
-                value={working.terms}
-                placeholder="by card"
-                width={7}
-                onDone={(terms) => change({ terms })}
-              />
-            ) : (
-              <b className="text-base-content">{working.terms || 'by card'}</b>
-            )}
-            , delivered
-            {isOpen ? (
-              <TypedWord
-                key={`delivery ${working.delivery}`}
-                label="Delivery"
-                value={working.delivery}
-                placeholder="as usual"
-                width={8}
-                onDone={(delivery) => change({ delivery })}
-              />
-            ) : (
-              <b className="text-base-content">{working.delivery || 'as usual'}</b>
-            )}
+            , paid{' '}
+            <Word
+              isOpen={isOpen}
+              label="Payment terms"
+              value={working.terms}
+              usual="by card"
+              onDone={(terms) => change({ terms })}
+            />
+            , delivered{' '}
+            <Word
+              isOpen={isOpen}
+              label="Delivery"
+              value={working.delivery}
+              usual="as usual"
+              onDone={(delivery) => change({ delivery })}
+            />
             {neededBy !== '' && (
-              <span>
+              <>
                 . They need it by <b className="text-warning-content">{neededBy}</b>
-              </span>
+              </>
             )}
           </p>
           {problem && (
@@ -159,4 +149,18 @@ export function QuoteSheet({ view }: { readonly view: QuoteView }) {
       </aside>
     </div>
   )
+}
+
+interface WordProps {
+  readonly isOpen: boolean
+  readonly label: string
+  readonly value: string
+  /** What stands there where nothing is said. */
+  readonly usual: string
+  readonly onDone: (text: string) => void
+}
+
+function Word({ isOpen, label, value, usual, onDone }: WordProps) {
+  if (!isOpen) return <b className="text-base-content">{value || usual}</b>
+  return <TypedWord key={value} label={label} value={value} placeholder={usual} width={7} onDone={onDone} />
 }

@@ -1,13 +1,15 @@
-import { type Decimal, ZERO } from '@/core/decimal/decimal'
-import { formatAmount, formatMoney } from '@/ui/format/amount'
+import type { Decimal } from '@/core/decimal/decimal'
+import { formatAmount } from '@/ui/format/amount'
 import { ProductPicture } from '@/ui/format/product-picture'
 import { recordHref } from '@/ui/frame/record-href'
 import { IconX } from '@tabler/icons-react'
 import Link from 'next/link'
 import { changeLine, emptyCart } from './cart-actions'
 import { CartPromotions } from './cart-promotions-part'
+import { Sums } from './cart-sums'
 import { CartLineQuantity } from './cart-line-quantity'
 import type { CartProblemView } from '@/ui/cart/cart-says'
+import { beginList } from '../lists/list-actions'
 import type { CartLineView, CartView } from './cart-view'
 
 interface CartPageProps {
@@ -58,6 +60,15 @@ export function CartPage({ view, notice }: CartPageProps) {
                 <Link href="/shop/quotes/new?from=cart" className="shop-link">
                   Ask for a quote on this
                 </Link>
+              )}
+              {view.mayKeep && (
+                <form action={beginList}>
+                  <input type="hidden" name="from" value="cart" />
+                  <input type="hidden" name="name" value="From a cart" />
+                  <button type="submit" className="shop-link">
+                    Keep it as a list
+                  </button>
+                </form>
               )}
               <Link href="/shop/gate?back=/shop/cart" className="shop-link">
                 Enter a passcode
@@ -289,34 +300,5 @@ function CheckOut({
         ))}
       </ul>
     </section>
-  )
-}
-
-/** What a cart comes to. */
-export function Sums({ view: { sums, currency, digits, untaxed } }: { readonly view: CartView }) {
-  return (
-    <>
-      <dl className="grid grid-cols-[1fr_auto] border-t border-base-content">
-        {sums.map(({ label, amount }) => {
-          const isTotal = label === 'Total'
-          return (
-            <div key={label} className={`contents ${isTotal ? 'text-2xl font-bold' : 'text-base'}`}>
-              <dt className={`py-1.5 ${isTotal ? '' : 'border-b border-base-300'}`}>{label}</dt>
-              <dd
-                className={`py-1.5 text-right tabular-nums ${isTotal ? '' : 'border-b border-base-300'}`}
-                data-testid={`sum-${label}`}
-              >
-                {isTotal
-                  ? formatMoney(amount, currency, digits)
-                  : label === 'Delivery' && amount === ZERO
-                    ? 'Free'
-                    : formatAmount(amount, digits)}
-              </dd>
-            </div>
-          )
-        })}
-      </dl>
-      {untaxed && <p className="pt-2 text-soft">{untaxed}</p>}
-    </>
   )
 }

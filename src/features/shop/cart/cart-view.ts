@@ -35,6 +35,8 @@ export interface CartSum {
 export interface CartView {
   /** Whether a quote can be asked for on some of it. */
   readonly mayAsk: boolean
+  /** Whether it can be kept as a list: for whoever has an account. */
+  readonly mayKeep: boolean
   readonly currency: string
   readonly digits: number
   /** Digits of a single price. */

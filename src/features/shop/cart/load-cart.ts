@@ -12,6 +12,7 @@ import { roundToDigits } from '@/core/decimal/rounding'
 import { findComparedPrice } from '@/core/engine/price/compared-price'
 import { quantityUnits } from '@/core/engine/lists/compiled-line'
 import { contentOf, displayOf, taxPrice } from '@/core/engine/rules/find-tax'
+import type { PromotionFacts } from '@/core/promotions/facts'
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import { ownerOf, type ShopVisitor, visitorFacts } from '@/server/session/shop-session'
@@ -37,12 +38,21 @@ export interface LoadedCart {
 /** A visitor's cart priced; what they may not see has fallen out of it. */
 export async function loadCart(visitor: ShopVisitor): Promise<LoadedCart> {
   const steppe = await getSteppe()
+  const kept = await readCart(steppe, visitor.prepared, visitor.cart)
+  return loadLines(visitor, kept, await visitorFacts(steppe, visitor))
+}
+
+/** Lines priced for a visitor as in a cart. */
+export async function loadLines(
+  visitor: Pick<ShopVisitor, 'prepared' | 'buyerContext' | 'cart'>,
+  kept: readonly CartLineWanted[],
+  promotions: PromotionFacts,
+): Promise<LoadedCart> {
+  const steppe = await getSteppe()
   const { prepared, buyerContext } = visitor
-  const kept = await readCart(steppe, prepared, visitor.cart)
   const { account } = ownerOf(visitor)
   const lastOrder = await lastOrderOf(steppe.database, account)
   const past = await pastPurchases(steppe, prepared.store, account, buyerContext.at)
-  const promotions = await visitorFacts(steppe, visitor)
   const stock = await readStock(steppe.database, stockAsked(prepared.store, kept))
   const questionOf = (lines: readonly CartLineWanted[]) => ({
     ...buyerContext,
@@ -70,6 +80,7 @@ export function toCartView(visitor: ShopVisitor, { cart, question }: LoadedCart)
   const display = displayOf(prepared, pricingContext, 'cart')
   const shows = display === 'gross' ? 'gross' : 'net'
   return {
+    mayKeep: question.buyer.kind === 'account',
     mayAsk: cart.lines.some(({ access }) => access.quote),
     currency: cart.currency,
     digits: cart.digits,

@@ -2,7 +2,7 @@
 
 import { startTransition, useActionState, useState, useTransition } from 'react'
 import { useRouter } from 'next/navigation'
-import { Sums } from '../cart/cart-page'
+import { Sums } from '../cart/cart-sums'
 import { checkOut, type CheckoutState, lookAtPlace, type PlaceOfOrder } from './checkout'
 import type { CheckoutView } from './load-checkout'
 import { Labelled, SHOP_INPUT as INPUT } from '../frame/labelled'
@@ -122,8 +122,14 @@ export function CheckoutForm({ view }: { readonly view: CheckoutView }) {
             {problems['total']}
           </p>
         )}
+        {view.approvers !== '' && (
+          <p className="mt-4 border-l-4 border-primary pl-3">
+            This is more than you order alone. {view.approvers} decides, and you hear of it by mail.
+            <input type="hidden" name="approval" value="1" />
+          </p>
+        )}
         <button type="submit" className="btn mt-6 w-full btn-primary" disabled={isBusy}>
-          Place order
+          {view.approvers === '' ? 'Place order' : 'Send for approval'}
         </button>
         <p className="pt-2 text-soft">Card payments are simulated: nothing is charged.</p>
       </section>
@@ -164,7 +170,7 @@ function Payment({ view, state }: { readonly view: CheckoutView; readonly state:
         />
         by card (simulated)
       </label>
-      {way === 'card' && (
+      {way === 'card' && view.approvers === '' && (
         <Labelled label="Card number" problem={state.problems['card']}>
           <input
             name="card"

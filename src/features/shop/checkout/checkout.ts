@@ -25,6 +25,7 @@ import { enterShopPage } from '../entrance/enter'
 import { PLACE_SENTENCES } from '@/ui/cart/cart-problems'
 import { loadCart, seenTotal } from '../cart/load-cart'
 import { NO_ROOM, withRoom, withRoomOr } from '../frame/with-room'
+import { needsApproval, putBeforeApprovers } from './approval'
 import { CARD_SENTENCES, findCardFault } from './card-sentences'
 import { isEmail, LONGEST_FIELD, MALFORMED_EMAIL, readAddress, readFields } from './read-address'
 
@@ -49,7 +50,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const email = visitor.person?.email ?? account?.emails[0] ?? typed['email'] ?? ''
   if (!isEmail(email)) problems['email'] = MALFORMED_EMAIL
   const payment = text('payment')
-  const cardFault = payment === 'card' ? findCardFault(text('card')) : null
+  const cardFault = payment === 'card' && typed['approval'] !== '1' ? findCardFault(text('card')) : null
   if (cardFault !== null) problems['card'] = cardFault
   if (payment === 'terms' && terms === '')
     problems['payment'] = 'Paying on account has not been agreed. Choose card.'
@@ -65,7 +66,7 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
   const steppe = await getSteppe()
   const way = payment === 'terms' ? 'terms' : 'card'
   await withRoom(async () => writeCartFacts(steppe, await cartOfVisitor(), { payment: way }))
-  const { cart, lastOrder } = await loadCart({ ...visitor, buyerContext })
+  const { cart, lines, lastOrder } = await loadCart({ ...visitor, buyerContext })
   const missing = cart.problems.flatMap((problem) => (problem.kind === 'place' ? [problem.part] : []))
   if (cart.lines.length === 0 || cart.problems.length > missing.length) redirect('/shop/cart')
   if (missing.length > 0)
@@ -86,6 +87,15 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
       problems: { total: 'The shop is looked at through a draft: nothing can be ordered in it.' },
       typed,
     }
+  if (needsApproval(visitor, cart)) {
+    const request = await withRoom(() =>
+      putBeforeApprovers(
+        { ...visitor, buyerContext },
+        { cart, lines, address, way, reference: text('reference') },
+      ),
+    )
+    redirect(request === null ? '/shop/cart' : `/shop/account/requests/${request}?asked=1`)
+  }
   const opened = openPricingContextExactly(visitor.prepared, buyerContext)
   if (!opened.ok) throw new RangeError(`an order cannot be placed: ${opened.error.code}`)
   const document = makeOrder(visitor.prepared, opened.value, cart, {
@@ -97,6 +107,9 @@ export async function checkOut(_before: CheckoutState, form: FormData): Promise<
     placedBy: null,
     changeSet: steppe.lastChangeSet,
   })
+  // Who said that somebody else approves, and needs nobody's approval, pays all the same.
+  const fault = way === 'card' ? findCardFault(text('card')) : null
+  if (fault !== null) return { problems: { card: fault }, typed }
   const paid = way === 'card' ? askForCard(text('card')) : { ok: true as const }
   if (!paid.ok) return { problems: { card: CARD_SENTENCES[paid.code] }, typed }
   const owner = { account: ownerOf(visitor).account, visitor: await cartOfVisitor() }

@@ -4,6 +4,7 @@ import type { Address } from '@/core/buyers/buyer'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import type { ShopVisitor } from '@/server/session/shop-session'
 import type { CartView } from '../cart/cart-view'
+import { needsApproval } from './approval'
 import { loadCart, seenTotal, toCartView } from '../cart/load-cart'
 import { shopChoices } from '../catalogue/load-shop'
 
@@ -20,6 +21,8 @@ export interface CheckoutView {
   readonly countries: readonly { readonly code: string; readonly name: string }[]
   /** On which terms an account may pay; empty for who pays at once. */
   readonly terms: string
+  /** Who has to let the order through; empty where nobody need. */
+  readonly approvers: string
   /** How they said they would pay; `null` while they have not. */
   readonly payment: 'card' | 'terms' | null
 }
@@ -43,6 +46,9 @@ export async function loadCheckout(visitor: ShopVisitor): Promise<CheckoutView> 
     addresses: account?.addresses ?? [],
     countries: shopChoices(visitor).countries,
     terms: paymentTermsOf(visitor.pricingContext),
+    approvers: needsApproval(visitor, cart)
+      ? (account?.people.filter(({ approves }) => approves) ?? []).map(({ name }) => name).join(' or ')
+      : '',
     payment: loaded.question.promotions?.payment ?? null,
   }
 }

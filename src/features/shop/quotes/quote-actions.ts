@@ -11,6 +11,7 @@ import { acceptQuote, askQuote, type QuoteOutcome, takeQuoteStep } from '@/serve
 import { ownerOf, shopView, type ShopVisitor } from '@/server/session/shop-session'
 import { quoteProblemSentence } from '@/ui/format/quote-phrases'
 import { redirect } from 'next/navigation'
+import { isAboveLimit } from '../checkout/approval'
 import { CARD_SENTENCES, findCardFault } from '../checkout/card-sentences'
 import { enterShopPage } from '../entrance/enter'
 import { NO_ROOM, withRoomOr } from '../frame/with-room'
@@ -97,6 +98,13 @@ export async function acceptOffer(
   })
   if (!priced.ok)
     return { problems: { all: 'Something in this offer cannot be ordered any more. Please write to us.' } }
+  const { goods, currency } = priced.document
+  if (isAboveLimit(visitor, goods.net, currency))
+    return {
+      problems: {
+        all: 'This is more than you order alone. Somebody of your account who approves can accept it.',
+      },
+    }
   if (priced.document.total.gross !== wanted.total)
     return { problems: { all: 'The taxes have changed since you looked. Check the total, then accept.' } }
   if (offer.terms === '') {
