@@ -4,8 +4,9 @@ import { shopChoices, shopMoney, topCategories } from '@/features/shop/catalogue
 import { ShopFrame } from '@/features/shop/frame/shop-frame'
 import type { ShopMoney } from '@/features/shop/frame/shop-view'
 import { getSteppe } from '@/server/engine/steppe'
-import { shopView, shopVisitor } from '@/server/session/shop-session'
+import { ownerOf, shopView, shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
+import { countRequests } from '@/server/shop/order-requests'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
 import { shopColours } from '@/ui/theme/shop-colours'
@@ -30,6 +31,7 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       boardHref={withVantage('/board', { ...vantage, as })}
       isOutside={isOutside(visitor)}
       draft={draft?.draft.name ?? null}
+      toApprove={visitor.person?.approves ? await countRequests(steppe, ownerOf(visitor).account ?? '') : 0}
       inCart={(await readCart(steppe, prepared, visitor.cart)).length}
       taxWords={shownTaxWords(shopMoney(visitor))}
       passcode={visitor.pricingContext.terms.passcode?.name ?? null}

@@ -22,7 +22,7 @@ export interface DeskLineFigures {
 }
 
 /** Something free that comes with it. */
-export interface DeskGift {
+interface DeskGift {
   readonly name: string
   readonly sku: string
   readonly quantity: Decimal
@@ -91,7 +91,7 @@ export interface DeskBuyer {
   }[]
 }
 
-export interface DeskState {
+interface DeskState {
   /** `null` while nothing was written down. */
   readonly number: number | null
   readonly version: number

@@ -29,7 +29,7 @@ export type DeskLineFault =
   'unknown-sku' | 'no-quantity' | 'unknown-extra' | 'no-reason' | 'needs-approval' | PriceExpressionError
 
 /** A line as it was written down: where it is in the cart, or why it is not. */
-export type ReadDeskLine =
+type ReadDeskLine =
   | { readonly ok: true; readonly position: number; readonly sku: string }
   | { readonly ok: false; readonly fault: DeskLineFault }
 

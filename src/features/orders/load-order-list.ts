@@ -3,7 +3,8 @@ import 'server-only'
 import { decimal } from '@/core/decimal/decimal'
 import { ORDER_STATES } from '@/core/order/order-event'
 import { startOfDay } from '@/core/predicates/instant'
-import { getSettings } from '@/core/store/store'
+import { findByCode } from '@/core/catalogue/find-by-code'
+import { getSettings, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import { countOrders, findOrder, listOrders, type OrderFilter } from '@/server/orders/order-rows'
 import { formatMoney } from '@/ui/format/amount'
@@ -38,6 +39,8 @@ export interface OrderListView {
   readonly older: number | null
   /** The number that was typed, where there is an order of it. */
   readonly exact: number | null
+  /** What a report counted, in words; empty where it is not asked for. */
+  readonly ofWords: string
 }
 
 /** A page of orders, newest first. */
@@ -54,10 +57,12 @@ export async function loadOrderList(
   )
   const midnight = (day: string, plus = 0) =>
     startOfDay(new Date(Date.parse(`${day}T12:00:00Z`) + plus), timeZone)
+  const of = readOf(store, shown.of)
   const filter: OrderFilter = {
     ...(shown.show !== 'all' && { states: shown.show === 'open' ? OPEN_STATES : [shown.show] }),
     ...(words !== '' && { buyer: words, accounts: accounts.slice(0, MOST_ACCOUNTS).map(({ id }) => id) }),
     ...(shown.since !== '' && { since: midnight(shown.since) }),
+    ...(of && { of: of.filter }),
     ...(shown.until !== '' && { until: midnight(shown.until, DAY) }),
   }
   const found = await listOrders(database, filter, shown.before, ON_A_PAGE + 1)
@@ -69,6 +74,7 @@ export async function loadOrderList(
     open: [...counts.values()].reduce((sum, count) => sum + count, 0),
     older: found.length > ON_A_PAGE ? (page.at(-1)?.number ?? null) : null,
     exact: typed?.number ?? null,
+    ofWords: of?.words ?? '',
     rows: page.map(({ number, at, account, buyer, state, lines, due, currency, digits }) => {
       const record = account === null ? undefined : store.account.get(account)
       return {
@@ -81,6 +87,25 @@ export async function loadOrderList(
       }
     }),
   }
+}
+
+/** What a report counted; `null` where nothing of the kind is meant, or it is gone. */
+function readOf(
+  store: Store,
+  of: string,
+): { readonly filter: NonNullable<OrderFilter['of']>; readonly words: string } | null {
+  const space = of.indexOf(' ')
+  const [kind, code] = [of.slice(0, space), of.slice(space + 1)]
+  if (kind === 'group') {
+    const group = findByCode(store.group, code)
+    if (!group) return null
+    const accounts = [...store.account.values()].filter(({ groups }) => groups.includes(group.id))
+    return { filter: { accounts: accounts.map(({ id }) => id) }, words: `buyers of ${group.name}` }
+  }
+  const list = kind === 'list' ? findByCode(store['price-list'], code) : null
+  if (list) return { filter: { list: list.id }, words: `with prices of ${list.name}` }
+  const promotion = kind === 'promotion' ? findByCode(store.promotion, code) : null
+  return promotion ? { filter: { promotion: promotion.id }, words: `with ${promotion.name}` } : null
 }
 
 /** States to choose from, as options of a list. */

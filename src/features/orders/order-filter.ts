@@ -10,6 +10,8 @@ export interface OrderListShown {
   /** Days as YYYY-MM-DD; empty for any. */
   readonly since: string
   readonly until: string
+  /** What a report counted: `group bee-farms`, `list trade`, `promotion spring`; empty for everything. */
+  readonly of: string
   /** Orders before this number; `null` from the latest on. */
   readonly before: number | null
 }
@@ -29,17 +31,19 @@ export function parseOrderFilter(fields: Readonly<Record<string, string | undefi
     buyer: (fields['buyer'] ?? '').slice(0, 100),
     since: day('since'),
     until: day('until'),
+    of: /^(group|list|promotion) .{1,100}$/.test(fields['of'] ?? '') ? (fields['of'] as string) : '',
     before: Number.isSafeInteger(before) && before > 0 ? before : null,
   }
 }
 
 /** The address of a list; what is usual is left out. */
-export function orderListHref({ show, buyer, since, until, before }: OrderListShown): string {
+export function orderListHref({ show, buyer, since, until, of, before }: OrderListShown): string {
   const fields = new URLSearchParams()
   if (show !== 'open') fields.set('show', show)
   if (buyer !== '') fields.set('buyer', buyer)
   if (since !== '') fields.set('since', since)
   if (until !== '') fields.set('until', until)
+  if (of !== '') fields.set('of', of)
   if (before !== null) fields.set('before', String(before))
   return fields.size === 0 ? '/orders' : `/orders?${fields}`
 }

@@ -15,7 +15,7 @@ export function OrderListPage({
   readonly view: OrderListView
   readonly states: readonly (readonly [value: OrdersShown, name: string])[]
 }) {
-  const { shown, rows, open, older, exact } = view
+  const { shown, rows, open, older, exact, ofWords } = view
   const { href } = useFrame()
   const router = useRouter()
   const show = (change: Partial<OrderListShown>) =>
@@ -52,6 +52,14 @@ export function OrderListPage({
           onDone={(buyer) => show({ buyer })}
         />
         <DayWord label="from" value={shown.since} onDone={(since) => show({ since })} />
+        {ofWords !== '' && (
+          <span>
+            <b className="text-base-content">{ofWords}</b>{' '}
+            <button type="button" className="link-name" onClick={() => show({ of: '' })}>
+              without this
+            </button>
+          </span>
+        )}
         <DayWord label="until" value={shown.until} onDone={(until) => show({ until })} />
       </p>
       {exact !== null && (
@@ -62,7 +70,7 @@ export function OrderListPage({
         </p>
       )}
       {rows.length === 0 ? (
-        <Nothing shown={shown} onAll={() => show({ show: 'all', buyer: '', since: '', until: '' })} />
+        <Nothing shown={shown} onAll={() => show({ show: 'all', buyer: '', since: '', until: '', of: '' })} />
       ) : (
         <table className="mt-3 w-full max-w-5xl">
           <thead>

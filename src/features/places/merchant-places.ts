@@ -98,6 +98,7 @@ export function merchantPlaces(store: Store): readonly Place[] {
       key: 'r',
       count: [...store.proof.values()].filter(({ status }) => status === 'active').length,
     },
+    { href: '/reports', name: 'Reports', group: 'Prove', key: 'g' },
     { href: '/import', name: 'Import', group: 'Prove', key: 'i' },
   ]
 }

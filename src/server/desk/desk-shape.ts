@@ -37,7 +37,7 @@ export const EMPTY_DESK: DeskContent = {
   ...{ lines: [], choices: {}, reference: '', note: '' },
 }
 
-export const MOST_DESK_LINES = 500
+const MOST_DESK_LINES = 500
 
 const word = Joi.string().allow('').max(200).required()
 

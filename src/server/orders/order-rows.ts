@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { OrderDocument } from '@/core/order/order'
 import type { OrderEvent, OrderState } from '@/core/order/order-event'
-import { and, asc, desc, eq, gte, inArray, isNull, lt, or, type SQL, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, inArray, isNull, lt, ne, or, type SQL, sql } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
 import { orderEvents, orders } from '../database/selling-schema'
 import { readEvent, readOrder } from './order-shape'
@@ -94,6 +94,9 @@ export interface OrderFilter {
   readonly until?: Date
   /** Only of this owner. */
   readonly owner?: OrderOwner
+  /** Only of accounts by id, of which a line came by this list, or a promotion took something off. */
+  readonly of?:
+    { readonly accounts: readonly string[] } | { readonly list: string } | { readonly promotion: string }
 }
 
 const headline = {
@@ -111,7 +114,7 @@ const headline = {
 /** Orders before a number (`null`: from the latest on), newest first. */
 export async function listOrders(
   database: Reader,
-  { states, accounts, buyer, since, until, owner }: OrderFilter,
+  { states, accounts, buyer, since, until, owner, of }: OrderFilter,
   before: number | null,
   most: number,
 ): Promise<readonly OrderHeadline[]> {
@@ -132,10 +135,30 @@ export async function listOrders(
         since ? gte(orders.at, since) : undefined,
         until ? lt(orders.at, until) : undefined,
         mine,
+        of && isOf(of),
       ),
     )
     .orderBy(desc(orders.number))
     .limit(most)
+}
+
+function isOf(of: NonNullable<OrderFilter['of']>): SQL | undefined {
+  if ('accounts' in of) return inArray(orders.account, [...of.accounts, ''])
+  const [part, one] =
+    'list' in of ? (['lines', { list: of.list }] as const) : (['promotions', { id: of.promotion }] as const)
+  return sql`${orders.document} -> ${part} @> ${JSON.stringify([one])}::jsonb`
+}
+
+/** How many orders were placed between two instants in other currencies than one. */
+export async function countOtherCurrencies(
+  database: Reader,
+  { since, until, currency }: { readonly since: Date; readonly until: Date; readonly currency: string },
+): Promise<number> {
+  const [row] = await database
+    .select({ count: sql<number>`count(*)::int` })
+    .from(orders)
+    .where(and(gte(orders.at, since), lt(orders.at, until), ne(orders.currency, currency)))
+  return row?.count ?? 0
 }
 
 /** How many orders are in each of some states. */

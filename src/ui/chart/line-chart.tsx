@@ -2,9 +2,9 @@
 
 import { LineChart as LineSeries } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
-import { init, use as register } from 'echarts/core'
+import { use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { useEffect, useRef } from 'react'
+import { useChart } from './use-chart'
 
 register([LineSeries, GridComponent, TooltipComponent, SVGRenderer])
 
@@ -15,13 +15,8 @@ interface LineChartProps {
 
 /** How one figure went over time; the figures themselves stand in a table beside it. */
 export function LineChart({ title, points }: LineChartProps) {
-  const holder = useRef<HTMLDivElement>(null)
-  useEffect(() => {
-    const element = holder.current
-    if (!element) return
-    const chart = init(element, null, { renderer: 'svg' })
-    const style = getComputedStyle(element)
-    chart.setOption({
+  const holder = useChart(
+    (style) => ({
       animation: false,
       textStyle: { fontFamily: style.fontFamily, color: style.color },
       grid: { left: 48, right: 12, top: 10, bottom: 24 },
@@ -47,14 +42,9 @@ export function LineChart({ title, points }: LineChartProps) {
           data: points.map(({ at, value }) => [at, value]),
         },
       ],
-    })
-    const watcher = new ResizeObserver(() => chart.resize())
-    watcher.observe(element)
-    return () => {
-      watcher.disconnect()
-      chart.dispose()
-    }
-  }, [points])
+    }),
+    points,
+  )
   return (
     <figure className="pb-4">
       <figcaption className="text-xs font-semibold">{title}</figcaption>

@@ -18,6 +18,8 @@ interface ShopFrameProps {
   readonly draft: string | null
   /** Whether the gate keeps the visitor out. */
   readonly isOutside: boolean
+  /** How many orders of colleagues wait for the visitor to let them through. */
+  readonly toApprove: number
   /** How many lines are in the cart. */
   readonly inCart: number
   /** What stands behind prices. */
@@ -38,6 +40,7 @@ export function ShopFrame({
   boardHref,
   draft,
   isOutside,
+  toApprove,
   inCart,
   taxWords,
   passcode,
@@ -116,6 +119,7 @@ export function ShopFrame({
             <form action={leaveShop} className="flex items-baseline gap-3">
               <Link href="/shop/account" className="font-semibold hover:underline">
                 {visitor.name}
+                {toApprove > 0 && <span className="text-warning-content"> ({toApprove} to approve)</span>}
               </Link>
               <button type="submit" className="text-soft underline underline-offset-2">
                 Sign out

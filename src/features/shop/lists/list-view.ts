@@ -1,6 +1,6 @@
 import type { Decimal } from '@/core/decimal/decimal'
 
-export interface ListHead {
+interface ListHead {
   readonly id: string
   readonly name: string
   readonly about: string

@@ -61,8 +61,11 @@ export function QuickRowsTable({ quick, label, hasWish = false }: QuickRowsTable
                   className="w-full bg-transparent px-3 py-2.5 text-right text-base tabular-nums"
                   value={row.quantity}
                   onChange={(event) => set(at, { quantity: event.target.value })}
-                  onFocus={() => {
+                  onFocus={(event) => {
                     if (row.sku.trim() !== '' && row.quantity === '') set(at, { quantity: '1' })
+                    // What is typed next takes the place of what stands there.
+                    const field = event.currentTarget
+                    requestAnimationFrame(() => field.select())
                   }}
                   onKeyDown={(event) => onKey(event, at, 'quantity')}
                 />
