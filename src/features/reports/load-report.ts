@@ -4,6 +4,7 @@ import { findMinorDigits } from '@/core/currency/iso-4217'
 import { compare, decimal, type Decimal, HUNDRED, isPositive, multiply, sum } from '@/core/decimal/decimal'
 import { divide } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
+import { groupBy } from '@/core/maps/group-by'
 import { startOfDay } from '@/core/predicates/instant'
 import { localDay } from '@/core/predicates/schedule-outlook'
 import { marginPercent } from '@/core/price/margin'
@@ -179,7 +180,7 @@ async function loadQuotes(
     'offered',
     'answered',
   ] as const
-  const byBuyer = Map.groupBy(outcomes, ({ account, buyer }) => account ?? buyer)
+  const byBuyer = groupBy(outcomes, ({ account, buyer }) => account ?? buyer)
   return {
     orders: outcomes.length,
     quotes: states.flatMap((state) => {

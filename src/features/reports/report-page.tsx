@@ -208,7 +208,7 @@ function Sales({ view: { sales, digits, shown } }: { readonly view: ReportView }
 function Quotes({ view: { quotes, reasons, buyers, digits, shown } }: { readonly view: ReportView }) {
   const most = Math.max(1, ...quotes.map(({ count }) => count))
   return (
-    <div className="grid max-w-5xl gap-x-12 gap-y-6 lg:grid-cols-2">
+    <div className="grid max-w-5xl items-start gap-x-12 gap-y-6 lg:grid-cols-2">
       <Table titles={['How they stand', 'Quotes', `Offered, ${shown.currency}`, '']}>
         {quotes.map(({ key, name, href, count, value }) => (
           <tr key={key} className="border-b border-dotted border-base-300">

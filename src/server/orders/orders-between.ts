@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { groupBy } from '@/core/maps/group-by'
 import { and, asc, eq, gte, inArray, lt } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
 import { orderEvents, orders } from '../database/selling-schema'
@@ -40,7 +41,7 @@ export async function* ordersBetween(
         ),
       )
       .orderBy(asc(orderEvents.order), asc(orderEvents.version))
-    const byOrder = Map.groupBy(events, ({ order }) => order)
+    const byOrder = groupBy(events, ({ order }) => order)
     yield rows.map(({ number, account, at, document }) => ({
       ...{ number, account, at, document: readOrder(document) },
       events: (byOrder.get(number) ?? []).map(({ event }) => readEvent(event)),

@@ -43,7 +43,7 @@ export function BridgeChart({ title, steps }: BridgeChartProps) {
         data: steps.map(({ name }) => name),
         axisTick: { show: false },
         axisLine: { lineStyle: { color: style.color, opacity: 0.4 } },
-        axisLabel: { color: style.color, interval: 0, width: 110, overflow: 'break' },
+        axisLabel: { color: style.color, interval: 0, width: 110, lineHeight: 14, overflow: 'break' },
       },
       yAxis: { type: 'value', show: false },
       series: [
