@@ -15,3 +15,62 @@ export function standInForFramework(jest: Jest, headers: () => Record<string, st
   mock('next/headers', () => ({ headers: async () => new Headers(headers()) }))
   mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
 }
+
+/** What a redirect does in an action: nothing of it runs any more. */
+export class Redirected extends Error {
+  constructor(readonly to: string) {
+    super(`led to ${to}`)
+  }
+}
+
+/** Cookies of one browser after the other: whoever acts next is chosen by name. */
+export interface Browsers {
+  use(name: string): void
+}
+
+/**
+ * What the framework gives an action of the shop: the cookies of a browser, and redirects that end it. `side` is where the request came
+ * to.
+ */
+export function standInForShop(jest: Jest, side: () => 'shop' | 'merchant'): Browsers {
+  const jars = new Map<string, Map<string, string>>()
+  let now = ''
+  const jar = () => {
+    const known = jars.get(now) ?? new Map<string, string>()
+    jars.set(now, known)
+    return known
+  }
+  const mock = (name: string, make: () => unknown) =>
+    (
+      jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
+    ).unstable_mockModule(name, make)
+  mock('next/cache', () => ({ refresh: () => undefined }))
+  mock('next/headers', () => ({
+    headers: async () => new Headers({ 'x-steppe-side': side() }),
+    cookies: async () => ({
+      get: (name: string) => (jar().has(name) ? { name, value: jar().get(name) } : undefined),
+      set: (name: string, value: string) => jar().set(name, value),
+      delete: (name: string) => jar().delete(name),
+    }),
+  }))
+  const redirect = (to: string) => {
+    throw new Redirected(to)
+  }
+  mock('next/navigation', () => ({ redirect, notFound: () => redirect('404') }))
+  return {
+    use(name) {
+      now = name
+    },
+  }
+}
+
+/** Where an action leads; `null` where it ends by itself. */
+export async function leadsTo(act: Promise<unknown>): Promise<string | null> {
+  try {
+    await act
+    return null
+  } catch (error) {
+    if (error instanceof Redirected) return error.to
+    throw error
+  }
+}
