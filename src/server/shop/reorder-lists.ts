@@ -16,9 +16,14 @@ export interface ReorderList {
   readonly name: string
   /** Address of whom it is for alone; `null` where colleagues share it. */
   readonly person: string | null
-  readonly lines: readonly CartLineWanted[]
+  readonly lines: readonly ListLine[]
   readonly author: string
   readonly at: Date
+}
+
+/** A line, and who changed it last; left out where it is as it was begun. */
+interface ListLine extends CartLineWanted {
+  readonly by?: string
 }
 
 /** Whose lists: an account's, and of the private ones those of one of its people. */
@@ -49,7 +54,12 @@ export type ListOutcome =
   | { readonly ok: false; readonly code: 'too-many' }
 
 const LINES = list(
-  object({ variant: text, quantity: amount, extras: Joi.array().items(Joi.string()).required() }),
+  object({
+    variant: text,
+    quantity: amount,
+    extras: Joi.array().items(Joi.string()).required(),
+    by: Joi.string().allow(''),
+  }),
 )
 const MOST_LINES = 500
 const MOST_LISTS = 100
@@ -124,7 +134,7 @@ export async function changeList(
       .for('update')
     if (!row) return { ok: false, code: 'gone' }
     const now = toList(row)
-    const next = changed(now, owner, change)
+    const next = changed(now, owner, change, author)
     if ('ok' in next) return next
     await transaction
       .update(reorderLists)
@@ -140,24 +150,28 @@ function changed(
   now: ReorderList,
   { person }: ListOwner,
   change: ListChange,
+  author: string,
 ): Partial<typeof reorderLists.$inferInsert> | Exclude<ListOutcome, { readonly ok: true }> {
   switch (change.kind) {
     case 'line': {
       const at = now.lines.findIndex((line) => isSame(line, change.line))
       const has = now.lines[at]?.quantity ?? null
-      if (has !== change.seen) return { ok: false, code: 'changed', now: has ?? '', by: now.author }
+      if (has !== change.seen)
+        return { ok: false, code: 'changed', now: has ?? '', by: now.lines[at]?.by ?? now.author }
       if (change.quantity === null) return { lines: now.lines.filter((_, other) => other !== at) }
-      const line = { ...change.line, quantity: change.quantity }
+      const line = { ...change.line, quantity: change.quantity, by: author }
       if (at >= 0) return { lines: now.lines.with(at, line) }
       return now.lines.length >= MOST_LINES
         ? { ok: false, code: 'too-many' }
         : { lines: [...now.lines, line] }
     }
     case 'add': {
-      const lines = change.lines.reduce<readonly CartLineWanted[]>((all, line) => {
+      const lines = change.lines.reduce<readonly ListLine[]>((all, line) => {
         const at = all.findIndex((each) => isSame(each, line))
         const same = all[at]
-        return same ? all.with(at, { ...same, quantity: add(same.quantity, line.quantity) }) : [...all, line]
+        return same
+          ? all.with(at, { ...same, quantity: add(same.quantity, line.quantity), by: author })
+          : [...all, { ...line, by: author }]
       }, now.lines)
       return lines.length > MOST_LINES ? { ok: false, code: 'too-many' } : { lines }
     }
