@@ -1,10 +1,11 @@
-import { decimal } from '@/core/decimal/decimal'
+import { add, decimal } from '@/core/decimal/decimal'
 import type { OrderEvent } from '@/core/order/order-event'
 import { sendPaper } from '@/features/documents/send-paper'
 import { liveView } from '@/server/views/view'
 import type { Order } from '@/server/orders/order-rows'
 import { orderDocument } from '../fixtures/order-document'
 import { demoSteppe } from './demo-steppe'
+import { XMLParser } from 'fast-xml-parser'
 import { extractText, getDocumentProxy } from 'unpdf'
 import { writeFileSync } from 'node:fs'
 
@@ -150,10 +151,11 @@ test('an invoice says what was sent, what falls on it, and until when it is paid
     '10042 of 25 November 2026',
     // 45 days after 30 November.
     'Due on 14 January 2027',
-    'SKU-1 Žlutý úl, größer 2 10.00',
-    'SKU-2 Brood frames 3 10.00',
+    // Of what a promotion took something off, and of what does not come to its quantity times its price, no price each is told.
+    'SKU-1 Žlutý úl, größer 2 – 10.00',
+    'SKU-2 Brood frames 3 – 10.00',
     // One of four: a quarter of 10.00.
-    'SKU-3 Brood frames 1 2.50',
+    'SKU-3 Brood frames 1 – 2.50',
     'Lines, without tax 22.50',
     'Total without tax 22.50',
     'VAT 20 % on 22.50 4.50',
@@ -170,7 +172,7 @@ test('a credit note says what came back, why, and what is given back for it', as
     'To invoice 12',
     'Reason Bent on arrival',
     // One of three at 10.00 and 2.00 of tax.
-    'SKU-2 Brood frames 1 3.33',
+    'SKU-2 Brood frames 1 – 3.33',
     'VAT 20 % on 3.33 0.67',
     'Total €4.00',
   ])
@@ -185,4 +187,128 @@ test.each([
   ['a delivery note without a number', order(1, [SENT]), 'delivery-note', null, 'no-such-paper'],
 ])('there is none: %s', async (_why, of, paper, number, code) => {
   await expect(pagesOf(of, paper, number)).rejects.toThrow(code)
+})
+
+/** Two honest lines, one of them at another rate, with delivery. */
+function taxed(untaxed: Order['document']['untaxed'] = null): Order {
+  const { document, ...rest } = order(2, [])
+  const [one, two] = document.lines
+  const line = (
+    of: typeof one,
+    unit: string,
+    quantity: string,
+    net: string,
+    percent: string,
+    tax: string,
+  ) => ({
+    ...of!,
+    ...{ quantity: decimal(quantity), promotions: [], net: decimal(net), tax: decimal(tax) },
+    unit: { net: decimal(unit), gross: decimal(unit) },
+    gross: add(decimal(net), decimal(tax)),
+    before: { net: decimal(net), gross: decimal(net) },
+    taxes: tax === '0' ? [] : [{ name: 'VAT', percent: decimal(percent), amount: decimal(tax) }],
+  })
+  const free = untaxed !== null
+  const lines = [
+    line(one, '5', '4', '20', '23', free ? '0' : '4.60'),
+    line(two, '10', '1', '10', '13.5', free ? '0' : '1.35'),
+  ]
+  // Delivery is taxed as the goods are: 6.00 at 23 %.
+  const delivery = { net: decimal(6), tax: decimal(free ? '0' : '1.38'), gross: decimal(free ? '6' : '7.38') }
+  const taxes = free
+    ? []
+    : [
+        { name: 'VAT', percent: decimal(23), on: decimal(26), amount: decimal('5.98') },
+        { name: 'VAT', percent: decimal('13.5'), on: decimal(10), amount: decimal('1.35') },
+      ]
+  const total = {
+    ...{ net: decimal(36), tax: decimal(free ? '0' : '7.33') },
+    gross: decimal(free ? '36' : '43.33'),
+  }
+  const parts = [
+    { line: 0, quantity: decimal(4) },
+    { line: 1, quantity: decimal(1) },
+  ]
+  const by = { at: Date.parse('2026-11-30T09:00:00Z'), author: 'Maeve' }
+  const back = [{ line: 0, quantity: decimal(1) }]
+  return {
+    ...rest,
+    document: { ...document, lines, delivery, taxes, total, untaxed, taxNumber: 'DE765432109' },
+    events: [
+      { ...by, document: 7, step: { kind: 'send', parts, tracking: '' } },
+      { ...by, document: 12, step: { kind: 'invoice' } },
+      { ...by, document: 3, step: { kind: 'return', parts: back, reason: 'Bent', restocks: true } },
+    ],
+  }
+}
+
+test('an invoice tells the buyer’s VAT number and what each piece costs', async () => {
+  const said = words(await pagesOf(taxed(), 'invoice', '12'))
+  for (const part of [
+    'VAT number DE765432109',
+    'Žlutý úl, größer 4 5.00 20.00',
+    '1 10.00 10.00',
+    'Total €43.33',
+  ])
+    expect(said).toContain(part)
+})
+
+/** An element of a document in UBL, by its names without their spaces. */
+interface Element {
+  readonly [name: string]: Element & Element[] & string
+}
+
+async function ublOf(of: Order, paper: string, number: string): Promise<Element> {
+  const { store } = liveView(demo.current).prepared
+  const response = await sendPaper(of, store, { paper, number }, 'ubl')
+  const text = await response.text()
+  if (response.status !== 200) throw new Error(text)
+  expect(response.headers.get('content-type')).toBe('application/xml')
+  const lists = ['InvoiceLine', 'CreditNoteLine', 'TaxSubtotal', 'AllowanceCharge']
+  const parser = new XMLParser({
+    ...{ ignoreAttributes: true, removeNSPrefix: true, parseTagValue: false, processEntities: false },
+    isArray: (name) => lists.includes(name),
+  })
+  const parsed = parser.parse(text.replace(/^<\?xml.*\?>/, '')) as Record<string, Element>
+  return Object.values(parsed)[0]!
+}
+
+const cents = (text: string) => Math.round(Number(text) * 100)
+const total = (texts: readonly string[]) => texts.reduce((sum, text) => sum + cents(text), 0)
+
+// Source: EN 16931-1 BR-CO-10, -13, -14, -15, -16, -17 and BR-S-08, from memory.
+test.each([
+  ['an invoice', 'invoice', '12', 'InvoiceLine'],
+  ['a credit note', 'credit-note', '3', 'CreditNoteLine'],
+])('%s in UBL keeps the sums of the European standard', async (_what, paper, number, lines) => {
+  const made = await ublOf(taxed(), paper, number)
+  const sums = made['LegalMonetaryTotal']!
+  const charges = (made['AllowanceCharge'] ?? []) as readonly Element[]
+  const taxes = made['TaxTotal']!['TaxSubtotal']! as readonly Element[]
+  const nets = (made[lines]! as readonly Element[]).map((line) => line['LineExtensionAmount']!)
+  const tax = cents(made['TaxTotal']!['TaxAmount']!)
+  const goods = cents(sums['LineExtensionAmount']!)
+  const before = cents(sums['TaxExclusiveAmount']!)
+  expect(total(nets)).toBe(goods)
+  expect(goods + total(charges.map((each) => each['Amount']!))).toBe(before)
+  expect(total(taxes.map((each) => each['TaxAmount']!))).toBe(tax)
+  expect(before + tax).toBe(cents(sums['TaxInclusiveAmount']!))
+  expect(sums['PayableAmount']).toBe(sums['TaxInclusiveAmount'])
+  for (const each of taxes) {
+    const exact = (cents(each['TaxableAmount']!) * Number(each['TaxCategory']!['Percent'])) / 100
+    expect(cents(each['TaxAmount']!)).toBe(Math.round(exact))
+  }
+})
+
+test('what a buyer accounts for themselves says so in UBL, and several taxes on a line are refused', async () => {
+  const made = await ublOf(taxed('reverse-charge'), 'invoice', '12')
+  const [tax] = made['TaxTotal']!['TaxSubtotal']! as readonly Element[]
+  const category = { ID: 'AE', Percent: '0', TaxExemptionReason: 'Reverse charge' }
+  expect(tax!['TaxCategory']).toMatchObject(category)
+  expect(made['DueDate']).toBe('2027-01-14')
+  const { document, ...rest } = taxed()
+  const twice = document.lines.map((line) => ({ ...line, taxes: [...line.taxes, ...line.taxes] }))
+  const several = ublOf({ ...rest, document: { ...document, lines: twice } }, 'invoice', '12')
+  await expect(several).rejects.toThrow('several-taxes')
+  await expect(ublOf(taxed(), 'invoice', '99')).rejects.toThrow('no-such-paper')
 })

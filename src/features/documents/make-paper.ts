@@ -9,6 +9,7 @@ import { getSettings, type Settings, type Store } from '@/core/store/store'
 import { offerPaper } from '@/server/documents/offer-document'
 import { confirmation, creditNotePaper, deliveryNote, invoicePaper } from '@/server/documents/order-documents'
 import type { PaperWords } from '@/server/documents/paper-parts'
+import { invoiceUbl } from '@/server/documents/ubl'
 import { pricingContextOf } from '@/server/engine/look-from'
 import type { Order } from '@/server/orders/order-rows'
 import { contextOfQuote } from '@/server/quotes/price-working'
@@ -43,6 +44,22 @@ export async function makePaper(
   const make = paper !== null && Object.hasOwn(PAPERS, paper) ? PAPERS[paper] : undefined
   const content = make ? await make(of, Number(number)) : null
   return content && { name: `${paper}-${number}.pdf`, content }
+}
+
+/** An invoice or credit note as UBL. Errors  a sentence where it cannot be written so; `null` for none of the number. */
+export function makeUbl(
+  order: Order,
+  store: Store,
+  { paper, number }: { readonly paper: string | null; readonly number: string | null },
+): MadePaper | string | null {
+  if (paper !== 'invoice' && paper !== 'credit-note') return null
+  const settings = getSettings(store)
+  const isoDay = (at: number) => localDay(at, settings.timeZone)
+  const made = invoiceUbl(order, settings, { kind: paper, number: Number(number), isoDay })
+  if (made.ok) return { name: `${paper}-${number}.xml`, content: new TextEncoder().encode(made.xml) }
+  return made.code === 'none'
+    ? null
+    : 'Several taxes fall on one line of it, which this format cannot say. Take the PDF.'
 }
 
 /** The offer of a quote that stands, or stood last, as a PDF file. Errors  `null` before there is one. */

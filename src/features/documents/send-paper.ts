@@ -5,17 +5,27 @@ import type { Store } from '@/core/store/store'
 import { refuse } from '@/server/doors/with-store'
 import type { Order } from '@/server/orders/order-rows'
 import type { Quote } from '@/server/quotes/quote-rows'
-import { type MadePaper, makeOfferPaper, makePaper } from './make-paper'
+import { type MadePaper, makeOfferPaper, makePaper, makeUbl } from './make-paper'
 
 /** A document of an order as an answer: see `makePaper`. */
 export async function sendPaper(
   order: Order | null,
   store: Store,
   wanted: { readonly paper: string | null; readonly number: string | null },
+  format: string | null = null,
 ): Promise<Response> {
   if (!order) return refuse(404, 'no-such-order', 'There is no such order.')
+  if (format === 'ubl') {
+    const made = makeUbl(order, store, wanted)
+    if (typeof made === 'string') return refuse(409, 'several-taxes', made)
+    return made
+      ? file(made, 'application/xml')
+      : refuse(404, 'no-such-paper', 'This order has no such document.')
+  }
   const made = await makePaper(order, store, wanted)
-  return made ? pdf(made) : refuse(404, 'no-such-paper', 'This order has no such document.')
+  return made
+    ? file(made, 'application/pdf')
+    : refuse(404, 'no-such-paper', 'This order has no such document.')
 }
 
 /** The offer of a quote as an answer: see `makeOfferPaper`. */
@@ -25,13 +35,13 @@ export async function sendOfferPaper(
   now: number,
 ): Promise<Response> {
   const made = quote && (await makeOfferPaper(quote, prepared, now))
-  return made ? pdf(made) : refuse(404, 'no-such-offer', 'There is no such offer.')
+  return made ? file(made, 'application/pdf') : refuse(404, 'no-such-offer', 'There is no such offer.')
 }
 
-function pdf({ name, content }: MadePaper): Response {
+function file({ name, content }: MadePaper, type: string): Response {
   return new Response(content as Uint8Array<ArrayBuffer>, {
     headers: {
-      'content-type': 'application/pdf',
+      'content-type': type,
       'content-disposition': `inline; filename="${name}"`,
       'cache-control': 'private, no-store',
     },

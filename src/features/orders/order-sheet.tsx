@@ -62,6 +62,14 @@ export function OrderSheet({ view }: { readonly view: OrderView }) {
                 {name}
               </a>{' '}
               <span className="text-soft">PDF</span>
+              {/paper=(invoice|credit-note)/.test(query) && (
+                <>
+                  {' '}
+                  <a href={`/api/orders/${number}?${query}&format=ubl`} className="link-name">
+                    UBL
+                  </a>
+                </>
+              )}
             </li>
           ))}
         </ul>

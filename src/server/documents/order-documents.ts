@@ -1,6 +1,8 @@
 import 'server-only'
 
-import { sum, ZERO } from '@/core/decimal/decimal'
+import { multiply, sum, ZERO } from '@/core/decimal/decimal'
+import { toFraction } from '@/core/decimal/fraction'
+import { roundToDigits } from '@/core/decimal/rounding'
 import { lastDays, readTerms } from '@/core/order/due-date'
 import { creditNoteOf, type Invoice, invoiceOf } from '@/core/order/invoice'
 import type { OrderDocument, OrderLine } from '@/core/order/order'
@@ -158,11 +160,15 @@ function invoicing(
       { text: of.sku },
       { text: `${of.name}${extras}` },
       right(quantity),
-      // Where promotions took something off, what one came to is told by the line alone.
-      right(of.promotions.length > 0 || of.isGift ? '–' : words.price(of.unit.net)),
+      right(unitOf(of)),
       right(words.amount(amount.net)),
     ]
   })
+  // Where promotions took something off, or tax was rounded out of it, what one came to is told by the line alone.
+  function unitOf({ unit, quantity, net, promotions, isGift }: OrderLine): string {
+    const whole = roundToDigits(toFraction(multiply(unit.net, quantity)), document.digits, 'half-up')
+    return promotions.length > 0 || isGift || whole !== net ? '–' : words.price(unit.net)
+  }
   const sums: (readonly [string, string])[] = [
     ['Lines, without tax', words.amount(sum(lines.map(({ amount }) => amount.net)))],
     ...(delivery.net === ZERO ? [] : [['Delivery, without tax', words.amount(delivery.net)] as const]),

@@ -8,11 +8,12 @@ interface Context {
   readonly params: Promise<{ number: string }>
 }
 
-/** A document of any order, as a PDF file: `?paper=confirmation`, or `?paper=delivery-note&number=7`. */
+/** A document of any order, as a PDF file: `?paper=confirmation`, or `?paper=delivery-note&number=7`; invoices and credit notes with `&format=ubl` as UBL. */
 export const GET = withStore(async (request: NextRequest, { steppe, prepared }, { params }: Context) => {
   await asMerchant()
   const { number } = await params
   const order = /^\d{1,9}$/.test(number) ? await findOrder(steppe.database, Number(number)) : null
   const fields = request.nextUrl.searchParams
-  return sendPaper(order, prepared.store, { paper: fields.get('paper'), number: fields.get('number') })
+  const wanted = { paper: fields.get('paper'), number: fields.get('number') }
+  return sendPaper(order, prepared.store, wanted, fields.get('format'))
 })

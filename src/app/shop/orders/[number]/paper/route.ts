@@ -17,5 +17,6 @@ export const GET = withStore(async (request: NextRequest, { steppe, prepared }, 
     ? await findOrder(steppe.database, Number(number), ownerOf(visitor))
     : null
   const fields = request.nextUrl.searchParams
-  return sendPaper(order, prepared.store, { paper: fields.get('paper'), number: fields.get('number') })
+  const wanted = { paper: fields.get('paper'), number: fields.get('number') }
+  return sendPaper(order, prepared.store, wanted, fields.get('format'))
 })
