@@ -126,7 +126,7 @@ function BuyerChoice({ onChoose, onClose }: BuyerChoiceProps) {
   const { value } = useLoaded<{
     readonly words: string
     readonly found: readonly { readonly code: string; readonly name: string; readonly about: string }[]
-  }>(`/api/desk/buyers?q=${encodeURIComponent(text.trim())}`, 0)
+  }>(`/api/desk/buyers?words=${encodeURIComponent(text.trim())}`, 0)
   const found = [
     ...(value?.found ?? []),
     { code: '', name: 'Somebody without an account', about: 'pays what guests pay' },

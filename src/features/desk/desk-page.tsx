@@ -1,6 +1,7 @@
 'use client'
 
 import { useFrame } from '@/ui/frame/frame-context'
+import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { useRouter } from 'next/navigation'
 import { useRef, useState, useTransition } from 'react'
@@ -87,7 +88,7 @@ export function DeskPage({ view }: { readonly view: DeskView }) {
     [desk, figures],
   )
   return (
-    <div className="flex min-h-0 flex-1" data-testid="desk">
+    <div className="flex min-h-0 flex-1" data-testid="desk" data-ready={useReady()}>
       <section className="flex min-h-0 min-w-0 flex-1 flex-col" aria-label="Desk">
         <div className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-6">
           <div className="flex items-baseline gap-4">

@@ -49,10 +49,10 @@ export function DeskSide({ desk, isBusy, problem, onPlace }: DeskSideProps) {
               <dd data-testid="desk-total">{formatMoney(figures.total, figures.currency, figures.digits)}</dd>
             </div>
           )}
-          {figures.margin !== null && (
-            <p className="text-xs text-soft">We keep {formatPercent(figures.margin)}</p>
-          )}
         </dl>
+      )}
+      {figures && figures.margin !== null && (
+        <p className="text-xs text-soft">We keep {formatPercent(figures.margin)}</p>
       )}
       <button
         type="button"

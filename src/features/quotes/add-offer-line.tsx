@@ -19,7 +19,7 @@ export function AddOfferLine({ focused, offer, figures }: AddOfferLineProps) {
   const { value } = useLoaded<{
     readonly words: string
     readonly found: readonly { readonly sku: string; readonly name: string }[]
-  }>(words === '' ? null : `/api/variants?q=${encodeURIComponent(words)}`, 0)
+  }>(words === '' ? null : `/api/variants?words=${encodeURIComponent(words)}`, 0)
   const isSettled = value?.words === words
   const found = words === '' ? [] : (value?.found ?? [])
   const line = offer.working.lines[focused]

@@ -34,32 +34,34 @@ export function OfferSums({ view, figures }: { readonly view: QuoteView; readonl
       : []),
   ]
   return (
-    <dl aria-label="Sums" className="tabular-nums">
-      {rows.map(([label, amount, look]) => (
-        <div
-          key={label}
-          className={`flex justify-between gap-4 py-1 ${
-            look === 'total'
-              ? 'border-y border-base-content text-base font-semibold'
-              : 'border-b border-dotted border-base-300'
-          } ${look === 'bold' ? 'font-semibold' : ''} ${look === 'soft' ? 'text-soft' : ''}`}
-        >
-          <dt>{label}</dt>
-          <dd data-testid={look === 'total' ? 'offer-total' : undefined}>{amount}</dd>
-        </div>
-      ))}
-      {earned !== null && (
-        <div className="flex justify-between gap-4 py-1">
-          <dt>
-            {compare(earned, ZERO) < 0 ? 'We lose' : 'We earn'}{' '}
-            <b className={compare(earned, ZERO) < 0 ? 'text-error' : ''}>{formatAmount(earned, digits)}</b>
-          </dt>
-          <dd className="font-semibold" data-testid="offer-margin">
-            {margin === null ? '' : formatPercent(margin)}
-          </dd>
-        </div>
-      )}
+    <>
+      <dl aria-label="Sums" className="tabular-nums">
+        {rows.map(([label, amount, look]) => (
+          <div
+            key={label}
+            className={`flex justify-between gap-4 py-1 ${
+              look === 'total'
+                ? 'border-y border-base-content text-base font-semibold'
+                : 'border-b border-dotted border-base-300'
+            } ${look === 'bold' ? 'font-semibold' : ''} ${look === 'soft' ? 'text-soft' : ''}`}
+          >
+            <dt>{label}</dt>
+            <dd data-testid={look === 'total' ? 'offer-total' : undefined}>{amount}</dd>
+          </div>
+        ))}
+        {earned !== null && (
+          <div className="flex justify-between gap-4 py-1">
+            <dt>
+              {compare(earned, ZERO) < 0 ? 'We lose' : 'We earn'}{' '}
+              <b className={compare(earned, ZERO) < 0 ? 'text-error' : ''}>{formatAmount(earned, digits)}</b>
+            </dt>
+            <dd className="font-semibold" data-testid="offer-margin">
+              {margin === null ? '' : formatPercent(margin)}
+            </dd>
+          </div>
+        )}
+      </dl>
       {earned === null && <p className="py-1 text-soft">What is earned is not known: a cost is missing.</p>}
-    </dl>
+    </>
   )
 }

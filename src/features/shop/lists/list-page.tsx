@@ -44,18 +44,20 @@ export function ListPage({ view }: { readonly view: ListView }) {
           All lists
         </Link>
       </p>
-      <input
-        key={name}
-        aria-label="Name of the list"
-        className="w-full max-w-2xl bg-transparent text-3xl leading-10 font-bold tracking-tight hover:bg-lifted focus:bg-lifted"
-        defaultValue={name}
-        maxLength={80}
-        onBlur={(event) => {
-          const wanted = event.target.value.trim()
-          if (wanted !== name) run(() => renameList(id, name, wanted))
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-      />
+      <h1>
+        <input
+          key={name}
+          aria-label="Name of the list"
+          className="w-full max-w-2xl bg-transparent text-3xl leading-10 font-bold tracking-tight hover:bg-lifted focus:bg-lifted"
+          defaultValue={name}
+          maxLength={80}
+          onBlur={(event) => {
+            const wanted = event.target.value.trim()
+            if (wanted !== name) run(() => renameList(id, name, wanted))
+          }}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+      </h1>
       <p className="flex flex-wrap gap-x-3 pb-4 text-soft">
         <span>{isShared ? 'Everybody of the account sees it.' : 'Only you see it.'}</span>
         {mayKeepAlone && (
