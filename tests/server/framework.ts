@@ -17,7 +17,7 @@ export function standInForFramework(jest: Jest, headers: () => Record<string, st
 }
 
 /** What a redirect does in an action: nothing of it runs any more. */
-export class Redirected extends Error {
+class Redirected extends Error {
   constructor(readonly to: string) {
     super(`led to ${to}`)
   }
