@@ -14,6 +14,8 @@ interface Shot {
 }
 
 const FRAMES = 'in=frames-foundation'
+/** The quote of the demo that its buyer has answered. */
+const ANSWERED = 1004
 
 const SHOTS: readonly Shot[] = [
   {
@@ -28,16 +30,6 @@ const SHOTS: readonly Shot[] = [
     act: (page) => cell(page, 'Cedar, assembled, 10', 'group:distributors').click(),
   },
   {
-    name: 'who-picker',
-    path: '/price-lists/trade-packaging',
-    act: async (page) => {
-      await page.locator('[data-testid=sheet][data-ready=true]').waitFor()
-      await page.getByRole('button', { name: /^Who: / }).click()
-      await page.getByTestId('reach').waitFor()
-      await page.getByRole('checkbox', { name: /^Hivewell Supplies/ }).focus()
-    },
-  },
-  {
     name: 'what-picker',
     path: '/price-lists/spring-build-up',
     act: async (page) => {
@@ -49,8 +41,6 @@ const SHOTS: readonly Shot[] = [
         .waitFor()
     },
   },
-  { name: 'product', path: '/products/FR-BR?as=group:bee-farms' },
-  { name: 'categories', path: '/categories?move=nuclei&into=queens&before=-' },
   {
     name: 'findings',
     path: '/findings',
@@ -84,7 +74,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'buyer', path: '/accounts/fennmoor' },
   { name: 'contract', path: '/contracts/C-104' },
   { name: 'promotion', path: '/promotions/frame-mix?on=2027-02-01T10:00Z&as=group:retail' },
-  { name: 'taxes', path: '/taxes?sku=FR-BR-PF&country=US&state=CA&city=Oakfell' },
   { name: 'shop', path: '/shop' },
   {
     name: 'shop-product',
@@ -136,6 +125,58 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: /^Why .* for FR-BR-PF$/ }).click()
     },
   },
+  {
+    name: 'quote',
+    path: `/quotes/${ANSWERED}`,
+    act: async (page) => {
+      await page.getByRole('textbox', { name: 'Offered price of line 2' }).fill('-6%')
+      await page.getByText('= 21.45').waitFor()
+    },
+  },
+  {
+    name: 'shop-quote',
+    path: `/look-as-buyer?as=account:gorseback&page=/shop/quotes/${ANSWERED}`,
+    act: async (page) => {
+      const merchant = await page.context().newPage()
+      await merchant.goto(`${new URL(page.url()).origin}/quotes/${ANSWERED}`)
+      await merchant.getByRole('textbox', { name: 'Offered price of line 3' }).fill('19.40')
+      await merchant.getByRole('textbox', { name: 'Message with the offer' }).fill('Sheets at 19.40, Orla.')
+      await merchant.locator('table[aria-label=Offer][data-ready=true]').waitFor()
+      await merchant.getByRole('button', { name: 'Send this offer' }).click()
+      await merchant.getByText('19.79 → 19.40').waitFor()
+      await merchant.close()
+      await page.getByRole('button', { name: /Open the shop/ }).click()
+      await page.getByTestId('quote-total').waitFor()
+    },
+  },
+  {
+    name: 'desk',
+    path: '/desk',
+    act: async (page) => {
+      await page.locator('[data-testid=desk][data-ready=true]').waitFor()
+      const { keyboard } = page
+      await keyboard.press('Alt+b')
+      await keyboard.type('tarn')
+      await page.locator('ul[data-settled=true]').getByText('Tarnside').waitFor()
+      await keyboard.press('Enter')
+      for (const typed of [
+        'fr-br-pf 10',
+        'pk-jr-340 24',
+        'wf-br-w10 10',
+        'pk-bk-15 7',
+        'fd-fo-12 8',
+        'fr-su 20',
+      ]) {
+        await page.locator('input[data-settled]').focus()
+        await keyboard.type(typed)
+        await page.locator('input[data-settled=true]').waitFor()
+        if (typed.startsWith('fr-su')) break
+        await keyboard.press('Enter')
+        await page.locator('table[aria-label=Lines][data-ready=true]').waitFor()
+      }
+    },
+  },
+  { name: 'report', path: '/reports' },
 ]
 
 /** What is pasted, with three lines that need a look. */
@@ -146,20 +187,24 @@ const FOLDER = 'docs/screenshots'
 
 async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true })
-  await withServer(async (server) => {
-    const browser = await launch()
-    for (const { name, path, theme = 'light', act } of SHOTS) {
-      const window = await openWindow(browser, theme)
-      const page = await window.newPage()
-      await page.goto(server.url + path)
-      await page.waitForLoadState('networkidle')
-      await act?.(page)
-      await page.waitForTimeout(700)
-      await page.screenshot({ path: join(FOLDER, `${name}.png`) })
-      await window.close()
-    }
-    await browser.close()
-  })
+  await withServer(
+    async (server) => {
+      const browser = await launch()
+      for (const { name, path, theme = 'light', act } of SHOTS) {
+        const window = await openWindow(browser, theme)
+        const page = await window.newPage()
+        await page.goto(server.url + path)
+        await page.waitForLoadState('networkidle')
+        await act?.(page)
+        await page.waitForTimeout(700)
+        await page.screenshot({ path: join(FOLDER, `${name}.png`) })
+        await window.close()
+      }
+      await browser.close()
+    },
+    undefined,
+    'with-orders',
+  )
 }
 
 main().catch((error: unknown) => {

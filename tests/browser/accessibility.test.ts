@@ -39,6 +39,10 @@ const VIEWS: readonly (readonly [
   ['compare', '/compare?as=account:fennmoor&find=FR-BR', null],
   ['account', '/accounts/fennmoor', null],
   ['contract', '/contracts/C-104', null],
+  ['quotes', '/quotes?show=all', null],
+  ['desk', '/desk', (page) => page.getByRole('button', { name: 'somebody without an account' }).click()],
+  ['outbox', '/outbox', null],
+  ['reports', '/reports?report=quotes', null],
   ['currency', '/currencies/GBP', null],
   ['new adjustment', '/adjustments/new', null],
   [

@@ -14,7 +14,7 @@ export interface TestServer {
 }
 
 /** Serves the built application with the demo store, on a free port of this machine. */
-export async function startServer(data: string, isDemo = true): Promise<TestServer> {
+export async function startServer(data: string, isDemo: boolean | 'with-orders' = true): Promise<TestServer> {
   const port = await freePort()
   const child = spawn(
     join(process.cwd(), 'node_modules/.bin/next'),
@@ -25,7 +25,7 @@ export async function startServer(data: string, isDemo = true): Promise<TestServ
         NODE_ENV: 'production',
         NEXT_TELEMETRY_DISABLED: '1',
         NEXT_MANUAL_SIG_HANDLE: '1',
-        ...(isDemo && { STEPPE_DEMO: '1' }),
+        ...(isDemo !== false && { STEPPE_DEMO: isDemo === true ? '1' : isDemo }),
         STEPPE_CLOCK: TEST_CLOCK,
         STEPPE_DATA: data,
       },
@@ -48,7 +48,7 @@ export async function startServer(data: string, isDemo = true): Promise<TestServ
 export async function withServer(
   act: (server: TestServer) => Promise<void>,
   fill: (data: string) => Promise<void> = () => Promise.resolve(),
-  isDemo = true,
+  isDemo: boolean | 'with-orders' = true,
 ): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), 'steppe-'))
   await fill(data)

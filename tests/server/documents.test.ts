@@ -1,6 +1,11 @@
 import { add, decimal } from '@/core/decimal/decimal'
 import type { OrderEvent } from '@/core/order/order-event'
-import { sendPaper } from '@/features/documents/send-paper'
+import type { BuyerCode } from '@/core/buyers/buyer-code'
+import { makePriceList } from '@/features/documents/make-price-list'
+import { sendOfferPaper, sendPaper } from '@/features/documents/send-paper'
+import { toRequestContext } from '@/server/engine/look-from'
+import type { Quote } from '@/server/quotes/quote-rows'
+import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { liveView } from '@/server/views/view'
 import type { Order } from '@/server/orders/order-rows'
 import { orderDocument } from '../fixtures/order-document'
@@ -311,4 +316,111 @@ test('what a buyer accounts for themselves says so in UBL, and several taxes on 
   const several = ublOf({ ...rest, document: { ...document, lines: twice } }, 'invoice', '12')
   await expect(several).rejects.toThrow('several-taxes')
   await expect(ublOf(taxed(), 'invoice', '99')).rejects.toThrow('no-such-paper')
+})
+
+describe('a price list as a PDF file', () => {
+  const AT = Date.parse('2026-11-25T10:00:00Z')
+  /** What it says for somebody, in a branch. */
+  async function listFor(as: BuyerCode, category: string | null) {
+    const look = toRequestContext(liveView(demo.current), { ...DEFAULT_VANTAGE, as }, AT)
+    const made = await makePriceList(look, category)
+    if (!made.ok) throw new Error(made.code)
+    const { text } = await extractText(await getDocumentProxy(new Uint8Array(made.paper.content)), {
+      mergePages: false,
+    })
+    return text
+  }
+
+  test('says what that buyer pays, from which quantity on, and on which day', async () => {
+    const said = words(await listFor('account:fennmoor', 'frames'))
+    for (const part of [
+      'Fennmoor Honey Farm',
+      'Valid on 25 November 2026',
+      'in EUR, without tax',
+      'FR-BR-PF Brood frames, Pine, flat-packed, 10',
+      // From 12 they pay 21.65, and from 20 on 21.00.
+      '20 21.00',
+      'Page 1 of',
+    ])
+      expect(said).toContain(part)
+    expect(words(await listFor('guest', 'frames'))).toContain('in EUR, with tax')
+  })
+
+  test('holds every page of everything that is shown, and nothing that is not', async () => {
+    const pages = await listFor('account:fennmoor', null)
+    expect(pages.length).toBeGreaterThan(5)
+    expect(pages.at(-1)).toContain(`Page ${pages.length} of ${pages.length}`)
+    // Guests are shown no price of colonies.
+    const { store } = liveView(demo.current).prepared
+    const nuclei = [...store.category.values()].find(({ code }) => code === 'nuclei')!
+    const hidden = [...store.product.values()].filter(({ categories }) => categories.includes(nuclei.id))
+    const said = words(await listFor('guest', null))
+    for (const { name } of hidden) expect(said).not.toContain(` ${name} `)
+  })
+
+  test('of a branch that is not there, or shows nothing, there is none', async () => {
+    await expect(listFor('guest', 'no-such')).rejects.toThrow('unknown-category')
+    await expect(listFor('guest', 'nuclei')).rejects.toThrow('nothing')
+  })
+})
+
+test('an offer says what is offered for what, beside their own price, and until when', async () => {
+  const { prepared } = liveView(demo.current)
+  const { document } = order(1)
+  const line = {
+    ...{
+      variant: 'variant-FR-BR-PF',
+      sku: 'FR-BR-PF',
+      name: 'Brood frames',
+      extras: [],
+      quantity: decimal(48),
+    },
+    ...{ asked: 0, insteadOf: null, note: 'All at once', their: decimal('22.80'), price: decimal('21.45') },
+    ...{ net: decimal('1029.60'), gross: decimal('1266.41'), cost: decimal('13.10'), trace: [] },
+  }
+  const other = {
+    ...line,
+    sku: 'FR-BR-PA',
+    name: 'Assembled frames',
+    insteadOf: 0,
+    note: '',
+    price: decimal(30),
+  }
+  const offer = {
+    lines: [line, other],
+    until: '2026-12-09',
+    terms: '30 days net',
+    delivery: 'in May',
+    document,
+  }
+  const quote: Quote = {
+    ...{ number: 1042, account: 'account-gorseback', visitor: null, working: null, workingVersion: 0 },
+    at: new Date('2026-11-24T10:00:00Z'),
+    request: {
+      ...{
+        version: 1,
+        currency: 'EUR',
+        digits: 2,
+        priceDigits: 2,
+        basis: 'net',
+        channel: null,
+        askedBy: null,
+      },
+      ...{ buyer: 'Gorseback Bees', asker: 'Orla Duggan', email: '', address: document.address, lines: [] },
+      ...{ neededBy: '', message: '', terms: '' },
+    },
+    events: [{ step: { kind: 'offer', offer, message: '' }, at: Date.parse('2026-11-25'), author: 'Maeve' }],
+  }
+  const response = await sendOfferPaper(quote, prepared, Date.parse('2026-11-25T10:00:00Z'))
+  const { text } = await extractText(await getDocumentProxy(new Uint8Array(await response.arrayBuffer())), {
+    mergePages: false,
+  })
+  const said = words(text)
+  for (const part of [
+    ...['Offer Q-1042', 'Valid until 9 December 2026', 'Delivery in May', 'on account, 30 days net'],
+    ...['Brood frames All at once 48', '22.80 21.45', '1,029.60', 'Or instead', 'instead of Brood frames'],
+  ])
+    expect(said).toContain(part)
+  expect(said).not.toContain('13.10')
+  expect((await sendOfferPaper({ ...quote, events: [] }, prepared, 0)).status).toBe(404)
 })

@@ -171,6 +171,21 @@ describe('steps', () => {
     expect(view && standingOf(view.document, view.events).state).toBe('confirmed')
   })
 
+  test('what it held is written down again at the desk, at today’s prices', async () => {
+    const again = await actions.writeDownAgain(number)
+    if (!('to' in again)) throw new Error(again.problem)
+    const { findDeskOrder } = await import('@/server/desk/desk-rows')
+    const desk = await findDeskOrder(steppe, Number(again.to.split('=')[1]))
+    expect(desk?.content).toMatchObject({
+      account: 'fennmoor',
+      lines: [
+        { sku: 'FR-BR-PF', quantity: '12', price: '' },
+        { sku: 'TL-JT-ST', quantity: '3', price: '' },
+      ],
+    })
+    expect(await actions.writeDownAgain(99_999)).toEqual({ problem: 'There is no such order.' })
+  })
+
   test('none is to be had from a page of the shop', async () => {
     side = 'shop'
     await expect(take(2, { kind: 'cancel', reason: 'free goods' })).rejects.toThrow('merchant’s side')

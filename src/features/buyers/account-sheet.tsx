@@ -63,9 +63,18 @@ async function drawAccount(loaded: LoadedSheet): Promise<SheetEffect> {
     ),
     side: isNew ? null : <Side view={view} />,
     actions: isNew ? null : (
-      <VantageLink href="/board" lookAs={`account:${view.code}`} className="link-name">
-        What do they pay?
-      </VantageLink>
+      <>
+        <VantageLink href="/board" lookAs={`account:${view.code}`} className="link-name">
+          What do they pay?
+        </VantageLink>
+        <a
+          href={`/api/price-list?as=account:${encodeURIComponent(view.code)}`}
+          target="_blank"
+          className="link-name"
+        >
+          Price list (PDF)
+        </a>
+      </>
     ),
   }
 }
@@ -153,6 +162,15 @@ function Side({ view }: { readonly view: AccountView }) {
           </VantageLink>
         )}
       </SideList>
+      {view.quotes.length > 0 && (
+        <SideList title="Quotes">
+          {view.quotes.map((quote) => (
+            <SideRow key={quote.href} name={quote.name} href={quote.href} about={quote.about}>
+              {quote.due}
+            </SideRow>
+          ))}
+        </SideList>
+      )}
       <OpenPromotions promotions={view.promotions} />
       <SideList title="Limits on their orders">
         {limits.map(({ name: limit, href, about }) => (

@@ -45,9 +45,18 @@ async function drawGroup(loaded: LoadedSheet): Promise<SheetEffect> {
     ),
     side: isNew ? null : <Side view={view} loaded={loaded} />,
     actions: isNew ? null : (
-      <VantageLink href="/board" lookAs={`group:${view.code}`} className="link-name">
-        What do they pay?
-      </VantageLink>
+      <>
+        <VantageLink href="/board" lookAs={`group:${view.code}`} className="link-name">
+          What do they pay?
+        </VantageLink>
+        <a
+          href={`/api/price-list?as=group:${encodeURIComponent(view.code)}`}
+          target="_blank"
+          className="link-name"
+        >
+          Price list (PDF)
+        </a>
+      </>
     ),
   }
 }

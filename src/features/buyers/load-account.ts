@@ -8,12 +8,14 @@ import { matchWho } from '@/core/predicates/who'
 import { isPartyTo } from '@/core/price/contract'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { pricingContextOf } from '@/server/engine/look-from'
+import { listQuotes } from '@/server/quotes/quote-rows'
 import { listOrders } from '@/server/orders/order-rows'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatMoney } from '@/ui/format/amount'
 import { formatDay } from '@/ui/format/instant'
 import { ORDER_STATE_WORDS } from '@/ui/format/order-phrases'
+import { QUOTE_STATE_WORDS, quoteName } from '@/ui/format/quote-phrases'
 import { spanPhrase } from '@/ui/format/rule-phrases'
 import { limitPhrase } from '@/ui/format/terms-phrases'
 import { recordHref } from '@/ui/frame/record-href'
@@ -37,6 +39,12 @@ export interface AccountView {
   readonly promotions: readonly OpenPromotion[]
   readonly limits: readonly { readonly name: string; readonly href: string; readonly about: string }[]
   /** Their latest, the newest first. */
+  readonly quotes: readonly {
+    readonly name: string
+    readonly href: string
+    readonly about: string
+    readonly due: string
+  }[]
   readonly orders: readonly {
     readonly name: string
     readonly href: string
@@ -119,6 +127,19 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
       href: `/orders/${number}`,
       about: `${formatDay(at, getSettings(store).timeZone)}, ${ORDER_STATE_WORDS[state].toLowerCase()}`,
       due: formatMoney(decimal(due), currency, digits),
+    })),
+    quotes: (
+      await listQuotes(
+        requestContext.steppe.database,
+        { owner: { account: id, visitor: null } },
+        null,
+        SHOWN_ORDERS,
+      )
+    ).map(({ number, at, state, total, currency, digits }) => ({
+      name: quoteName(number),
+      href: `/quotes/${number}`,
+      about: `${formatDay(at, getSettings(store).timeZone)}, ${QUOTE_STATE_WORDS[state].toLowerCase()}`,
+      due: total === null ? '' : formatMoney(decimal(total), currency, digits),
     })),
     promotions: openPromotions(prepared, pricingContext, look.at),
     limits: [

@@ -87,7 +87,8 @@ export async function makeOfferPaper(
   return { name: `offer-Q-${quote.number}.pdf`, content }
 }
 
-function wordsIn(
+/** How documents write days and amounts. */
+export function wordsIn(
   settings: Settings,
   {
     currency,

@@ -19,12 +19,12 @@ export async function sendPaper(
     const made = makeUbl(order, store, wanted)
     if (typeof made === 'string') return refuse(409, 'several-taxes', made)
     return made
-      ? file(made, 'application/xml')
+      ? sendFile(made, 'application/xml')
       : refuse(404, 'no-such-paper', 'This order has no such document.')
   }
   const made = await makePaper(order, store, wanted)
   return made
-    ? file(made, 'application/pdf')
+    ? sendFile(made, 'application/pdf')
     : refuse(404, 'no-such-paper', 'This order has no such document.')
 }
 
@@ -35,10 +35,11 @@ export async function sendOfferPaper(
   now: number,
 ): Promise<Response> {
   const made = quote && (await makeOfferPaper(quote, prepared, now))
-  return made ? file(made, 'application/pdf') : refuse(404, 'no-such-offer', 'There is no such offer.')
+  return made ? sendFile(made, 'application/pdf') : refuse(404, 'no-such-offer', 'There is no such offer.')
 }
 
-function file({ name, content }: MadePaper, type: string): Response {
+/** A made document as an answer. */
+export function sendFile({ name, content }: MadePaper, type: string): Response {
   return new Response(content as Uint8Array<ArrayBuffer>, {
     headers: {
       'content-type': type,

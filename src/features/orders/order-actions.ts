@@ -2,6 +2,8 @@
 
 import type { OrderStep } from '@/core/order/order-event'
 import { currentInstant } from '@/server/clock'
+import { beginDeskOrder } from '@/server/desk/desk-rows'
+import { EMPTY_DESK } from '@/server/desk/desk-shape'
 import { DiskFullError } from '@/server/database/disk-room'
 import { getSteppe } from '@/server/engine/steppe'
 import { findOrder } from '@/server/orders/order-rows'
@@ -11,6 +13,37 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { refresh } from 'next/cache'
 import { problemSentence } from './order-sentences'
+
+/** Writes down at the desk what an order held, for the same buyer at today's prices. Resolves to where that is, or to what is wrong. */
+export async function writeDownAgain(
+  number: number,
+): Promise<{ readonly to: string } | { readonly problem: string }> {
+  await asMerchant()
+  const steppe = await getSteppe()
+  const order = Number.isSafeInteger(number) ? await findOrder(steppe.database, number) : null
+  if (!order || !steppe.prepared) return { problem: 'There is no such order.' }
+  const { store } = steppe.prepared
+  const account = order.account === null ? undefined : store.account.get(order.account)
+  const { document } = order
+  const lines = document.lines.flatMap(({ variant, quantity, extras, isGift }) => {
+    const sku = store.variant.get(variant)?.sku
+    if (sku === undefined || isGift) return []
+    const codes = extras.flatMap(({ id }) => store.extra.get(id)?.code ?? [])
+    return [{ sku, quantity, extras: codes, price: '', reason: '' }]
+  })
+  if (lines.length === 0) return { problem: 'Nothing of it is sold any more.' }
+  const content = {
+    ...{ ...EMPTY_DESK, account: account?.code ?? '', lines },
+    person: account?.emails.includes(document.email) ? document.email : '',
+  }
+  try {
+    const by = { author: await currentAuthor(), at: currentInstant() }
+    return { to: `/desk?order=${await beginDeskOrder(steppe, content, by)}` }
+  } catch (error) {
+    if (error instanceof DiskFullError) return { problem: refusalSentence({ code: 'disk-full' }) }
+    throw error
+  }
+}
 
 /**
  * Takes a step with an order. `seen` is how many had been taken when it was looked at. Resolves to what is wrong, or `null`: then it

@@ -8,6 +8,7 @@ import { countryName } from '@/ui/format/place-names'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { OrderLines } from './order-lines'
 import { eventSentence } from './order-sentences'
+import { WriteDownAgain } from './write-down-again'
 import { OrderSteps } from './order-steps'
 import type { OrderView } from './order-view'
 
@@ -73,6 +74,7 @@ export function OrderSheet({ view }: { readonly view: OrderView }) {
             </li>
           ))}
         </ul>
+        <WriteDownAgain number={number} />
         <h2 className="pt-5 pb-1 text-xs font-semibold">What was done</h2>
         <ol aria-label="What was done">
           {[...events].reverse().map((event, at) => (

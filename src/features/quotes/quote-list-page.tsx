@@ -25,7 +25,10 @@ export function QuoteListPage({
       <h1 className="inline text-xl leading-7 font-semibold">Quotes</h1>
       <span className="pl-3 text-soft">
         {waiting === 0 ? 'Nothing waits for you' : `${waiting} ${waiting === 1 ? 'waits' : 'wait'} for you`},{' '}
-        {offered} for the buyer
+        {offered} for the buyer.{' '}
+        <VantageLink href="/desk" className="link-name">
+          Begin one at the desk
+        </VantageLink>
       </span>
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-2 pt-2 text-base text-soft">
         Show
