@@ -1,5 +1,6 @@
 'use client'
 
+import type { Vantage } from '@/core/engine/context/vantage'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useReady } from '@/ui/frame/use-ready'
 import { VantageLink } from '@/ui/frame/vantage-link'
@@ -23,6 +24,7 @@ const KEYS = [
   ['Ctrl Z', 'undo'],
   ['Alt B', 'buyer'],
   ['Alt P', 'price by hand'],
+  ['Alt T', 'why this price'],
 ] as const
 /** Also while something is typed. */
 const EVERYWHERE = { enableOnFormTags: true, preventDefault: true } as const
@@ -37,7 +39,7 @@ export function DeskPage({ view }: { readonly view: DeskView }) {
   const buyerWord = useRef<HTMLButtonElement>(null)
   const table = useRef<HTMLTableElement>(null)
   const router = useRouter()
-  const { href } = useFrame()
+  const { href, vantage, showTrace } = useFrame()
   const { number, version, typed, figures, isSettled } = desk
   const toFind = () => find.current?.focus()
   const toLine = (at: number, field: string) =>
@@ -65,6 +67,22 @@ export function DeskPage({ view }: { readonly view: DeskView }) {
   useHotkeys('ctrl+enter, meta+enter', place, EVERYWHERE, [place])
   useHotkeys('ctrl+z, meta+z', desk.undo, EVERYWHERE, [desk])
   useHotkeys('alt+b', () => buyerWord.current?.click(), EVERYWHERE)
+  useHotkeys(
+    'alt+t',
+    () => {
+      const asked = typed.lines[line]
+      if (!asked) return
+      const from: Vantage = {
+        ...vantage,
+        as: typed.account === '' ? 'guest' : `account:${typed.account}`,
+        buying: Math.max(1, Math.round(Number(asked.quantity)) || 1),
+        channel: typed.channel === '' ? null : typed.channel,
+      }
+      showTrace({ sku: asked.sku, from }, true)
+    },
+    EVERYWHERE,
+    [typed, line, vantage, showTrace],
+  )
   useHotkeys('alt+p', () => toLine(line, 'price'), EVERYWHERE, [line])
   useHotkeys(
     'alt+m',
