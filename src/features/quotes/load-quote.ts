@@ -2,7 +2,7 @@ import 'server-only'
 
 import { stockAsked } from '@/core/cart/stock-asked'
 import { findBySku } from '@/core/catalogue/find-by-code'
-import type { Decimal } from '@/core/decimal/decimal'
+import { type Decimal, toFixed } from '@/core/decimal/decimal'
 import { localDay } from '@/core/predicates/schedule-outlook'
 import type { Offer } from '@/core/quote/quote'
 import type { QuoteEvent } from '@/core/quote/quote-event'
@@ -106,7 +106,8 @@ function beginOffer(
   if (last)
     return {
       lines: last.lines.map(({ variant, sku, extras, quantity, price, asked, insteadOf, note }) => ({
-        ...{ sku: skuOf(variant, sku), extras: codes(extras), quantity, price, asked, insteadOf, note },
+        ...{ sku: skuOf(variant, sku), extras: codes(extras), quantity, asked, insteadOf, note },
+        price: toFixed(price, request.priceDigits),
       })),
       ...{ terms: last.terms, delivery: last.delivery, message: '' },
       until: last.until < today ? until : last.until,

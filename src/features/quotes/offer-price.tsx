@@ -1,7 +1,8 @@
 'use client'
 
+import { toFixed } from '@/core/decimal/decimal'
 import { formatAmount } from '@/ui/format/amount'
-import { type KeyboardEvent, useState } from 'react'
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
 import type { LineFigures } from './offer-view'
 
 interface OfferPriceProps {
@@ -17,8 +18,16 @@ interface OfferPriceProps {
 /** A price as it is typed, an amount, a percentage or a margin, with what it comes to beside it. */
 export function OfferPrice({ at, typed, known, digits, isSettled, onType, onKey }: OfferPriceProps) {
   const [isHere, setHere] = useState(false)
+  const wasHere = useRef(false)
   const price = known?.price ?? null
+  const amount = price === null ? null : toFixed(price, digits)
   const isFormula = !/^[\d.,\s]*$/.test(typed)
+  useEffect(() => {
+    if (isHere || !wasHere.current || !isSettled) return
+    wasHere.current = false
+    // What a formula came to is what is offered: it does not move when their own price does.
+    if (amount !== null && typed.trim() !== '' && typed !== amount) onType(amount)
+  }, [isHere, isSettled, amount, typed, onType])
   return (
     <span className="relative inline-block">
       <input
@@ -29,16 +38,14 @@ export function OfferPrice({ at, typed, known, digits, isSettled, onType, onKey 
         autoComplete="off"
         className={`rounded-field border border-base-300 bg-lifted px-2 py-0.5 font-semibold aria-[invalid=true]:border-error ${isHere && isFormula ? 'w-28 pr-16 text-left' : 'w-20 text-right'}`}
         placeholder={known?.their ? formatAmount(known.their, digits) : 'price'}
-        value={isHere || price === null ? typed : typed.trim() === '' ? '' : formatAmount(price, digits)}
+        value={typed}
         onFocus={(event) => {
+          event.currentTarget.select()
           setHere(true)
-          const field = event.currentTarget
-          requestAnimationFrame(() => field.select())
         }}
         onBlur={() => {
+          wasHere.current = true
           setHere(false)
-          // What a formula came to is what is offered: it does not move when their own price does.
-          if (isFormula && isSettled && price !== null) onType(price)
         }}
         onChange={(event) => onType(event.target.value)}
         onKeyDown={onKey}

@@ -65,7 +65,9 @@ export function QuickRowsTable({ quick, label, hasWish = false }: QuickRowsTable
                     if (row.sku.trim() !== '' && row.quantity === '') set(at, { quantity: '1' })
                     // What is typed next takes the place of what stands there.
                     const field = event.currentTarget
-                    requestAnimationFrame(() => field.select())
+                    requestAnimationFrame(() => {
+                      if (document.activeElement === field && field.value === '1') field.select()
+                    })
                   }}
                   onKeyDown={(event) => onKey(event, at, 'quantity')}
                 />
