@@ -81,7 +81,7 @@ export function OfferLines({ view, offer, isOpen, focused, onFocus }: OfferLines
                   <input
                     className="block w-full max-w-sm bg-transparent word text-xs"
                     aria-label={`Said of line ${at + 1}`}
-                    placeholder="say something of this line, such as: the other two in June"
+                    placeholder="a note, such as: two more in June"
                     maxLength={300}
                     value={line.note}
                     onChange={(event) => changeLine(at, { note: event.target.value })}

@@ -1,7 +1,8 @@
 'use client'
 
-import { useEffect, useRef, useState } from 'react'
 import type { WorkingLine, WorkingOffer } from '@/server/quotes/quote-shape'
+import { useAnswer } from '@/ui/frame/use-answer'
+import { useState } from 'react'
 import type { OfferFigures, QuoteView } from './offer-view'
 
 /** How long typing must rest before figures are asked for, in milliseconds. */
@@ -24,35 +25,13 @@ export interface OfferBeingWritten {
 
 export function useOffer(view: QuoteView): OfferBeingWritten {
   const [working, setWorking] = useState(view.working)
-  const [known, setKnown] = useState({ of: view.working, figures: view.figures, isOff: false })
-  const asked = useRef(view.working)
-  useEffect(() => {
-    if (asked.current === working) return
-    const stop = new AbortController()
-    const timer = setTimeout(() => {
-      asked.current = working
-      fetch(`/api/quotes/${view.number}/figures`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(working),
-        signal: stop.signal,
-      })
-        .then(async (response) => {
-          if (!response.ok) throw new Error(String(response.status))
-          setKnown({ of: working, figures: (await response.json()) as OfferFigures, isOff: false })
-        })
-        .catch(() => {
-          if (!stop.signal.aborted) setKnown((before) => ({ ...before, isOff: true }))
-        })
-    }, REST)
-    return () => {
-      clearTimeout(timer)
-      stop.abort()
-    }
-  }, [working, view.number])
+  const { answer, isSettled, isOff } = useAnswer<WorkingOffer, OfferFigures>(
+    `/api/quotes/${view.number}/figures`,
+    working,
+    { first: view.figures, firstOf: view.working, rest: REST },
+  )
   return {
-    ...{ working, figures: known.figures, isOff: known.isOff },
-    isSettled: known.of === working,
+    ...{ working, figures: answer, isSettled, isOff },
     isChanged: working !== view.working,
     change: (part) => setWorking({ ...working, ...part }),
     changeLine: (at, part) =>

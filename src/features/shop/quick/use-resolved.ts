@@ -1,6 +1,6 @@
 'use client'
 
-import { useEffect, useState } from 'react'
+import { useAnswer } from '@/ui/frame/use-answer'
 import { isEmpty, type QuickRow } from './quick-rows'
 import type { ResolvedOrder } from './resolved'
 
@@ -20,31 +20,12 @@ export interface Resolved {
 
 /** What typed rows come to, a moment after they were typed. */
 export function useResolved(rows: readonly QuickRow[], first: ResolvedOrder, purpose: Purpose): Resolved {
-  const [known, setKnown] = useState({ of: rows, order: first, isOff: false })
   const isNothing = rows.every(isEmpty)
-  useEffect(() => {
-    if (isNothing) return
-    const stop = new AbortController()
-    const timer = setTimeout(() => {
-      fetch(`/api/shop/quick?for=${purpose}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(rows),
-        signal: stop.signal,
-      })
-        .then(async (response) => {
-          if (!response.ok) throw new Error(String(response.status))
-          setKnown({ of: rows, order: (await response.json()) as ResolvedOrder, isOff: false })
-        })
-        .catch(() => {
-          if (!stop.signal.aborted) setKnown((before) => ({ ...before, isOff: true }))
-        })
-    }, REST)
-    return () => {
-      clearTimeout(timer)
-      stop.abort()
-    }
-  }, [rows, isNothing, purpose])
+  const { answer, isSettled, isOff } = useAnswer<readonly QuickRow[], ResolvedOrder>(
+    `/api/shop/quick?for=${purpose}`,
+    isNothing ? null : rows,
+    { first, firstOf: null, rest: REST },
+  )
   if (isNothing) return { order: { ...first, rows: [] }, isSettled: true, isOff: false }
-  return { order: known.order, isSettled: known.of === rows, isOff: known.isOff }
+  return { order: answer, isSettled, isOff }
 }
