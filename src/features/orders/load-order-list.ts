@@ -5,6 +5,7 @@ import { ORDER_STATES } from '@/core/order/order-event'
 import { startOfDay } from '@/core/predicates/instant'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { getSettings, type Store } from '@/core/store/store'
+import { wantedBuyers } from '@/server/engine/find-accounts'
 import type { RequestContext } from '@/server/engine/look-from'
 import { countOrders, findOrder, listOrders, type OrderFilter } from '@/server/orders/order-rows'
 import { formatMoney } from '@/ui/format/amount'
@@ -15,8 +16,6 @@ import { OPEN_STATES, type OrderListShown } from './order-filter'
 
 const ON_A_PAGE = 50
 const DAY = 86_400_000
-/** Accounts whose orders are looked for by a part of their name. */
-const MOST_ACCOUNTS = 200
 
 export interface OrderRow {
   readonly number: number
@@ -52,15 +51,12 @@ export async function loadOrderList(
   const { timeZone } = getSettings(store)
   const { database } = steppe
   const words = shown.buyer.trim().toLowerCase()
-  const accounts = [...store.account.values()].filter(
-    ({ name, code }) => words !== '' && (name.toLowerCase().includes(words) || code.toLowerCase() === words),
-  )
   const midnight = (day: string, plus = 0) =>
     startOfDay(new Date(Date.parse(`${day}T12:00:00Z`) + plus), timeZone)
   const of = readOf(store, shown.of)
   const filter: OrderFilter = {
     ...(shown.show !== 'all' && { states: shown.show === 'open' ? OPEN_STATES : [shown.show] }),
-    ...(words !== '' && { buyer: words, accounts: accounts.slice(0, MOST_ACCOUNTS).map(({ id }) => id) }),
+    ...wantedBuyers(store, words),
     ...(shown.since !== '' && { since: midnight(shown.since) }),
     ...(of && { of: of.filter }),
     ...(shown.until !== '' && { until: midnight(shown.until, DAY) }),

@@ -3,6 +3,7 @@ import 'server-only'
 import { decimal } from '@/core/decimal/decimal'
 import { QUOTE_STATES, WAITS_FOR_MERCHANT } from '@/core/quote/quote-event'
 import { getSettings } from '@/core/store/store'
+import { wantedBuyers } from '@/server/engine/find-accounts'
 import type { RequestContext } from '@/server/engine/look-from'
 import { countQuotes, findQuote, listQuotes } from '@/server/quotes/quote-rows'
 import { formatMoney } from '@/ui/format/amount'
@@ -12,8 +13,6 @@ import { recordHref } from '@/ui/frame/record-href'
 import { type QuoteListShown, statesShown } from './quote-filter'
 
 const ON_A_PAGE = 50
-/** Accounts whose quotes are looked for by a part of their name. */
-const MOST_ACCOUNTS = 200
 
 interface QuoteRow {
   readonly number: number
@@ -51,15 +50,12 @@ export async function loadQuoteList(
   const { timeZone } = getSettings(store)
   const { database } = steppe
   const words = shown.buyer.trim().toLowerCase()
-  const accounts = [...store.account.values()].filter(
-    ({ name, code }) => words !== '' && (name.toLowerCase().includes(words) || code.toLowerCase() === words),
-  )
   const states = statesShown(shown.show)
   const found = await listQuotes(
     database,
     {
       ...(states && { states }),
-      ...(words !== '' && { buyer: words, accounts: accounts.slice(0, MOST_ACCOUNTS).map(({ id }) => id) }),
+      ...wantedBuyers(store, words),
     },
     shown.before,
     ON_A_PAGE + 1,
