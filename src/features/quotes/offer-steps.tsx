@@ -84,7 +84,7 @@ export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly
               'Somebody has to approve this offer before it is sent.'
             ) : steps.includes('offer') ? (
               <>
-                Mailed to <b className="text-base-content">{email}</b>; accepted, it is ordered so
+                Mailed to <b className="text-base-content">{email}</b>; if accepted, it becomes an order
                 {needsApproval && view.least !== null && (
                   <span className="text-warning-content">
                     . {below} {below === 1 ? 'line leaves' : 'lines leave'} less than {view.least} % margin
