@@ -1,5 +1,6 @@
 import { decimal } from '@/core/decimal/decimal'
-import { type PastPrice, priorPrice } from '@/core/price/prior-price'
+import { PAST_LOOKED_AT, type PastPrice, priorPrice } from '@/core/price/prior-price'
+import fc from 'fast-check'
 
 const day = (date: string) => Date.parse(`${date}T00:00:00Z`)
 const steps = (...all: readonly (readonly [date: string, price: string | null])[]): readonly PastPrice[] =>
@@ -54,6 +55,12 @@ test.each([
     '2027-01-18',
     ['38', '2027-01-18'],
   ],
+  [
+    'a reduction that stood for more than 30 days is the price by then: the next is a new one',
+    steps(['2026-09-01', '100.00'], ['2026-11-01', '80.00'], ['2027-01-11', '70.00']),
+    '2027-01-18',
+    ['80', '2027-01-11'],
+  ],
 ] as const)('the prior price of %s', (_, past, at, [price, countedFrom]) => {
   expect(priorPrice(past, day(at))).toMatchObject({ price, countedFrom: day(countedFrom) })
 })
@@ -61,4 +68,25 @@ test.each([
 test('what was not sold before has no prior price', () => {
   expect(priorPrice(steps(['2027-01-18', '20.00']), day('2027-01-18'))).toBeNull()
   expect(priorPrice(steps(['2026-01-01', null], ['2027-01-18', '20.00']), day('2027-01-18'))).toBeNull()
+})
+
+test('what is older than the past looked at changes nothing, however many reductions followed one another', () => {
+  const DAY = 86_400_000
+  const at = day('2027-01-18')
+  const step = fc.record({ days: fc.integer({ min: 1, max: 40 }), price: fc.integer({ min: 10, max: 20 }) })
+  fc.assert(
+    fc.property(fc.array(step, { minLength: 1, maxLength: 12 }), (back) => {
+      let since = at
+      const whole = back.map(({ days, price }) => ({ since: (since -= days * DAY), price: decimal(price) }))
+      whole.reverse()
+      const start = at - PAST_LOOKED_AT
+      const first = Math.max(
+        0,
+        whole.findLastIndex((each) => each.since <= start),
+      )
+      const seen = whole.slice(first).map((each) => ({ ...each, since: Math.max(each.since, start) }))
+      expect(priorPrice(seen, at)).toEqual(priorPrice(whole, at))
+    }),
+    { examples: [[[5, 20, 20, 20, 20, 20, 20, 20].map((days, place) => ({ days, price: 12 + place }))]] },
+  )
 })

@@ -1,7 +1,7 @@
 import { decimal } from '@/core/decimal/decimal'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import { ask } from '@/core/engine/ask'
-import { priorPrice } from '@/core/price/prior-price'
+import { PAST_LOOKED_AT, priorPrice } from '@/core/price/prior-price'
 import type { RecordOfKind } from '@/core/store/store'
 import { commit } from '@/server/changes/commit'
 import { priceCourse } from '@/server/changes/price-course'
@@ -115,7 +115,7 @@ test('what is carried on from change to change is what the whole history says', 
         const variant = variantOf(sku)
         if (carried.has(variant)) reduced += 1
         const asked = { from: guests(now), variant, quantity: 1000 }
-        const { steps: course } = await priceCourse(steppe, asked, { start: day - 90 * 86_400_000, end: day })
+        const { steps: course } = await priceCourse(steppe, asked, { start: day - PAST_LOOKED_AT, end: day })
         const prior = priorPrice(course, day)
         const paid = course.at(-1)?.price ?? null
         const isReduced = prior !== null && paid !== null && Number(paid) < Number(prior.price)

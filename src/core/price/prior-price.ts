@@ -6,9 +6,16 @@ export interface PastPrice {
   readonly price: Decimal | null
 }
 
-/** How far back the lowest price is looked for. */
-const DAYS = 30
 const DAY = 86_400_000
+/** How far back the lowest price is looked for, and how long a reduction is one: after that it is the price. */
+const COUNTED = 30 * DAY
+/**
+ * How far back a run of reductions is followed. The directive sets no end; ours is there so that the answer never depends on how
+ * much of the past somebody happens to have at hand.
+ */
+const LONGEST_RUN = 90 * DAY
+/** How much of the past (milliseconds before the instant asked about) `priorPrice` looks at: older steps change nothing. */
+export const PAST_LOOKED_AT = LONGEST_RUN + COUNTED
 
 /** What a reduction may be announced beside. */
 export interface PriorPrice {
@@ -31,7 +38,7 @@ export interface PriorPrice {
  */
 export function priorPrice(steps: readonly PastPrice[], at: number): PriorPrice | null {
   const began = reductionBegan(steps, at)
-  const start = began - DAYS * DAY
+  const start = began - COUNTED
   let lowest: PriorPrice | null = null
   for (const [place, { since, price }] of steps.entries()) {
     const until = steps[place + 1]?.since ?? Number.POSITIVE_INFINITY
@@ -59,8 +66,7 @@ function reductionBegan(steps: readonly PastPrice[], at: number): number {
   for (let place = past.length - 1; place > 0; place -= 1) {
     const [now, before] = [past[place] as PastPrice, past[place - 1] as PastPrice]
     if (now.price === null || before.price === null || compare(now.price, before.price) >= 0) break
-    // A reduction that has stood for longer than the days is over as an announcement: it is the price by now.
-    if (at - now.since > DAYS * DAY && place === past.length - 1) break
+    if (began - now.since > COUNTED || at - now.since >= LONGEST_RUN) break
     began = now.since
   }
   return began

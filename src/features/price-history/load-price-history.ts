@@ -3,7 +3,7 @@ import 'server-only'
 import { findBySku } from '@/core/catalogue/find-by-code'
 import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal, subtract } from '@/core/decimal/decimal'
-import { priorPrice } from '@/core/price/prior-price'
+import { PAST_LOOKED_AT, priorPrice } from '@/core/price/prior-price'
 import { differencePercent } from '@/core/price/margin'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { beganAt, type CourseCause, type CourseStep, priceCourse } from '@/server/changes/price-course'
@@ -84,7 +84,7 @@ export async function loadPriceHistory(
   const guests = await priceCourse(
     steppe,
     { ...asked, from: { ...buyerContext, buyer: { kind: 'guest' }, currency: null, passcode: null } },
-    { start: end - 70 * DAY, end },
+    { start: end - PAST_LOOKED_AT, end },
   )
   const digits = (currency: string) =>
     priceDigitsOf(store, currency === '' ? getSettings(store).currency : currency)

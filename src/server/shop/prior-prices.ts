@@ -6,7 +6,7 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withChanges } from '@/core/engine/prepare'
 import { type PublicPrices, publicPrices } from '@/core/engine/promoted/public-prices'
 import { sharedMemory } from '@/core/maps/shared-memory'
-import { type PastPrice, reducedFrom } from '@/core/price/prior-price'
+import { PAST_LOOKED_AT, type PastPrice, reducedFrom } from '@/core/price/prior-price'
 import { getSettings, reverseChanges } from '@/core/store/store'
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm'
 import { netChanges } from '../changes/history'
@@ -16,8 +16,6 @@ import type { Steppe } from '../engine/steppe'
 import { toChange } from '../records/undo-unfinished'
 import { liveView } from '../views/view'
 
-/** The days before a reduction, and as many before those: reductions may have followed one another. */
-const LOOKED_BACK = 90 * 86_400_000
 const MINUTE = 60_000
 /** Places, channels and currencies whose prices are kept. */
 const MOST_KEPT = 16
@@ -100,7 +98,7 @@ async function findCourse(
   before: PublicCourse | null,
 ): Promise<PublicCourse> {
   const { lastChangeSet } = steppe
-  const start = before?.at ?? from.at - LOOKED_BACK
+  const start = before?.at ?? from.at - PAST_LOOKED_AT
   const steps = new Map<string, PastPrice[]>()
   let latest: Segment | null = null
   let later: Segment | null = null
@@ -115,7 +113,7 @@ async function findCourse(
     changeSet: lastChangeSet,
     at: from.at,
     latest,
-    steps: before ? joined(before, steps, from.at - LOOKED_BACK) : withFirst(steps, later),
+    steps: before ? joined(before, steps, from.at - PAST_LOOKED_AT) : withFirst(steps, later),
     prior: new Map(),
   }
 }
@@ -220,7 +218,7 @@ function joined(
   const all = new Map(known)
   for (const [id, later] of more) {
     const before = all.get(id) ?? [
-      { since: Math.min(at - LOOKED_BACK, latest.since), price: priceIn(latest, id) },
+      { since: Math.min(at - PAST_LOOKED_AT, latest.since), price: priceIn(latest, id) },
     ]
     const together = [...before, ...later]
     // The last price before the days that count still held at their beginning.
