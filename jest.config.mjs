@@ -37,6 +37,8 @@ const config = {
       testMatch: ['<rootDir>/tests/server/**/*.test.ts'],
       extensionsToTreatAsEsm: ['.ts', '.tsx'],
       setupFiles: ['<rootDir>/tests/server/fixed-clock.ts'],
+      globalSetup: '<rootDir>/tests/server/make-fresh-data.ts',
+      globalTeardown: '<rootDir>/tests/server/remove-fresh-data.ts',
     },
     {
       ...common,

@@ -1,11 +1,14 @@
 import { type ChildProcess, spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 /** When the servers of tests believe to start: a day on which nothing in the demo starts or ends. */
 export const TEST_CLOCK = '2026-11-25T10:00:00Z'
+
+/** What a data directory holds to begin with: nothing, the demo store, or the demo store with orders. */
+type Filled = boolean | 'with-orders'
 
 /** A running Steppe for tests. */
 export interface TestServer {
@@ -14,7 +17,7 @@ export interface TestServer {
 }
 
 /** Serves the built application with the demo store, on a free port of this machine. */
-export async function startServer(data: string, isDemo: boolean | 'with-orders' = true): Promise<TestServer> {
+export async function startServer(data: string, isDemo: Filled = true): Promise<TestServer> {
   const port = await freePort()
   const child = spawn(
     join(process.cwd(), 'node_modules/.bin/next'),
@@ -48,14 +51,32 @@ export async function startServer(data: string, isDemo: boolean | 'with-orders' 
 export async function withServer(
   act: (server: TestServer) => Promise<void>,
   fill: (data: string) => Promise<void> = () => Promise.resolve(),
-  isDemo: boolean | 'with-orders' = true,
+  isDemo: Filled = true,
 ): Promise<void> {
-  const data = mkdtempSync(join(tmpdir(), 'steppe-'))
+  const data = await filledDirectory(isDemo)
   await fill(data)
   const server = await startServer(data, isDemo)
   await act(server)
   await server.stop()
   rmSync(data, { recursive: true, force: true })
+}
+
+/**
+ * A directory filled as asked: filled once by a server, and copied from then on, since filling takes seconds. Where nothing is
+ * kept for copying, whatever server opens it first fills it.
+ */
+export async function filledDirectory(isDemo: Filled = true): Promise<string> {
+  const folder = process.env['STEPPE_TEST_KEPT']
+  if (!folder) return mkdtempSync(join(tmpdir(), 'steppe-'))
+  const kept = join(folder, String(isDemo))
+  if (!existsSync(kept)) {
+    const making = `${kept}-in-the-making`
+    await (await startServer(making, isDemo)).stop()
+    renameSync(making, kept)
+  }
+  const data = mkdtempSync(join(tmpdir(), 'steppe-'))
+  cpSync(kept, data, { recursive: true })
+  return data
 }
 
 async function untilAnswering(url: string, child: ChildProcess): Promise<void> {

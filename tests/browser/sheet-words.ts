@@ -27,12 +27,10 @@ export async function setWord(page: Page, label: string, value: string): Promise
     await strip.getByRole('button', { name: /^Done/ }).click()
   } else {
     const field = strip.locator('input:not([type=checkbox]), textarea').first()
+    // One name after another can be typed, until Enter on an empty field. Asked first: the strip may be gone after Enter.
+    const isList = /^(Find: |Name, group|Channel or)/.test((await field.getAttribute('aria-label')) ?? '')
     await field.fill(value)
     await field.press('Enter')
-    // One name after another can be typed, until Enter on an empty field.
-    const isList = await field
-      .evaluate((input) => /^(Find: |Name, group|Channel or)/.test(input.ariaLabel ?? ''))
-      .catch(() => false)
     for (let tries = 0; isList && value !== '' && tries < 100 && (await strip.count()) > 0; tries += 1) {
       if ((await field.inputValue({ timeout: 200 }).catch(() => null)) === '') {
         await field.press('Enter')

@@ -1,16 +1,19 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { startServer, type TestServer } from './server'
+import { filledDirectory, startServer, type TestServer } from './server'
 
 declare global {
-  var steppeTestServer: { readonly server: TestServer; readonly data: string } | undefined
+  var steppeTestServer:
+    { readonly server: TestServer; readonly data: string; readonly kept: string } | undefined
 }
 
 /** One server with the demo store for all browser tests; each test leaves it as it was. */
 export default async function setUp(): Promise<void> {
-  const data = mkdtempSync(join(tmpdir(), 'steppe-browser-'))
+  const kept = mkdtempSync(join(tmpdir(), 'steppe-kept-'))
+  process.env['STEPPE_TEST_KEPT'] = kept
+  const data = await filledDirectory()
   const server = await startServer(data)
-  globalThis.steppeTestServer = { server, data }
+  globalThis.steppeTestServer = { server, data, kept }
   process.env['STEPPE_TEST_URL'] = server.url
 }

@@ -4,5 +4,5 @@ export default async function tearDown(): Promise<void> {
   const running = globalThis.steppeTestServer
   if (!running) return
   await running.server.stop()
-  rmSync(running.data, { recursive: true, force: true })
+  for (const folder of [running.data, running.kept]) rmSync(folder, { recursive: true, force: true })
 }

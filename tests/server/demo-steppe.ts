@@ -1,10 +1,10 @@
 import { seedDemo } from '@/server/changes/seed-demo'
 import { openSteppe, type Steppe } from '@/server/engine/steppe'
-import { temporaryDirectory } from './temporary-directory'
+import { freshDirectory } from './temporary-directory'
 
 /** The demo store on a disk of its own, open while the tests of a file run. */
 export function demoSteppe(): { readonly current: Steppe } {
-  const directory = temporaryDirectory()
+  const directory = freshDirectory()
   let steppe: Steppe
   beforeAll(async () => {
     steppe = await openSteppe(directory.path)

@@ -12,13 +12,13 @@ import { toDocument } from '@/server/exchange/store-document'
 import { liveView, revisionOf, type View, type ViewedDraft } from '@/server/views/view'
 import { getView } from '@/server/views/views'
 import { newProducts } from './many-records'
-import { temporaryDirectory } from './temporary-directory'
+import { freshDirectory } from './temporary-directory'
 
 const AUTHOR = { author: 'Maeve', at: new Date('2026-11-25T10:00:00Z') }
 const NOTE = { ...AUTHOR, note: 'timber round' }
 const OTHER = { author: 'Conor', at: new Date('2026-11-25T11:00:00Z'), note: 'elsewhere' }
 
-const directory = temporaryDirectory()
+const directory = freshDirectory()
 let steppe: Steppe
 beforeAll(async () => {
   steppe = await openSteppe(directory.path)

@@ -4,12 +4,14 @@ import type { ChangeRequest } from '@/server/changes/weigh'
 import { DirectoryInUseError } from '@/server/database/directory-lock'
 import { openSteppe } from '@/server/engine/steppe'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
-import { type ChildProcess, spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { createInterface } from 'node:readline'
-import { temporaryDirectory } from './temporary-directory'
+import { program } from './program'
+import { freshDirectory } from './temporary-directory'
 import { liveTarget } from '@/server/views/view'
 
-const directory = temporaryDirectory()
+const directory = freshDirectory()
+const committer = program('committer')
 afterAll(() => directory.remove())
 
 const KILLS = 20
@@ -33,20 +35,7 @@ const records: readonly [Change['kind'], { id: string }][] = [
 ]
 
 function startCommitter(from: number): ChildProcess {
-  return spawn(
-    process.execPath,
-    [
-      '--conditions=react-server',
-      '--import',
-      'tsx',
-      'tests/server/committer.ts',
-      directory.path,
-      String(from),
-    ],
-    {
-      stdio: ['ignore', 'pipe', 'inherit'],
-    },
-  )
+  return committer.start([directory.path, String(from)], ['ignore', 'pipe', 'inherit'])
 }
 
 /** Lets a committer say some numbers, kills it in the middle of its work, and gives the last number it said. */
@@ -93,13 +82,7 @@ test('twenty kills in the middle of commits lose nothing acknowledged and tear n
 
 test('a second process is told plainly that the directory is in use', async () => {
   const steppe = await openSteppe(directory.path)
-  const child = spawn(
-    process.execPath,
-    ['--conditions=react-server', '--import', 'tsx', 'tests/server/committer.ts', directory.path, '1'],
-    {
-      stdio: ['ignore', 'ignore', 'pipe'],
-    },
-  )
+  const child = committer.start([directory.path, '1'], ['ignore', 'ignore', 'pipe'])
   let said = ''
   child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
   const code = await new Promise((resolve) => child.once('exit', resolve))

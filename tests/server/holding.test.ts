@@ -7,13 +7,14 @@ import { openSteppe, type Steppe } from '@/server/engine/steppe'
 import { importDocument } from '@/server/exchange/import-document'
 import { toDocument } from '@/server/exchange/store-document'
 import { sql } from 'drizzle-orm'
-import { spawn } from 'node:child_process'
 import { demoSteppe } from './demo-steppe'
-import { temporaryDirectory } from './temporary-directory'
+import { program } from './program'
+import { freshDirectory } from './temporary-directory'
 import { liveView, liveTarget, revisionAsOf, revisionOf } from '@/server/views/view'
 
 const NOTE = { author: 'Test', note: 'a change', at: new Date('2026-11-25T10:00:00Z') }
 const demo = demoSteppe()
+const opener = program('opener')
 let steppe: Steppe
 beforeAll(() => {
   steppe = demo.current
@@ -194,7 +195,7 @@ describe('what one change set may do', () => {
 })
 
 test('a store nobody foresaw starts, names the record, can be exported, mended and put back', async () => {
-  const directory = temporaryDirectory()
+  const directory = freshDirectory()
   const first = await openSteppe(directory.path)
   const document = documentNow()
   expect(await importDocument(first, document, NOTE)).toMatchObject({ ok: true })
@@ -218,26 +219,14 @@ test('a store nobody foresaw starts, names the record, can be exported, mended a
 }, 120_000)
 
 test('a process in another network namespace on the same directory is kept out, until the first ends', async () => {
-  const directory = temporaryDirectory()
+  const directory = freshDirectory()
   const first = await openSteppe(directory.path)
   const elsewhere = () =>
     new Promise<string>((resolve) => {
-      const child = spawn(
-        'unshare',
-        [
-          '--net',
-          process.execPath,
-          '--conditions=react-server',
-          '--import',
-          'tsx',
-          'tests/server/opener.ts',
-          directory.path,
-        ],
-        { stdio: ['ignore', 'pipe', 'pipe'] },
-      )
+      const child = opener.start([directory.path], ['ignore', 'pipe', 'pipe'], ['unshare', '--net'])
       let said = ''
-      child.stdout.on('data', (chunk: Buffer) => (said += String(chunk)))
-      child.stderr.on('data', (chunk: Buffer) => (said += String(chunk)))
+      child.stdout?.on('data', (chunk: Buffer) => (said += String(chunk)))
+      child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
       child.once('exit', () => resolve(said))
       child.once('error', () => resolve('no namespaces here'))
     })

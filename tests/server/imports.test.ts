@@ -14,7 +14,7 @@ import {
 } from '@/server/imports/import-job'
 import { toDocument } from '@/server/exchange/store-document'
 import { demoSteppe } from './demo-steppe'
-import { temporaryDirectory } from './temporary-directory'
+import { freshDirectory } from './temporary-directory'
 import { liveView } from '@/server/views/view'
 
 const demo = demoSteppe()
@@ -78,7 +78,7 @@ test('stopped while it is written, an import leaves nothing behind', async () =>
 test('after a restart a preview is there again, with what was left out; what was being written is written, once', async () => {
   const price = (of: Steppe, sku: string) =>
     [...liveView(of).prepared.store.variant.values()].find((each) => each.sku === sku)?.basePrice
-  const directory = temporaryDirectory()
+  const directory = freshDirectory()
   let own = await openSteppe(directory.path)
   await seedDemo(own)
   const skus = [...liveView(own).prepared.store.variant.values()].slice(0, 3).map(({ sku }) => sku)

@@ -9,15 +9,16 @@ import {
 import { openSteppe, type Steppe } from '@/server/engine/steppe'
 import { loadStore } from '@/server/records/record-tables'
 import { seedDemo } from '@/server/changes/seed-demo'
-import { spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import { edited, newProducts, newRecord, repriced } from './many-records'
-import { temporaryDirectory } from './temporary-directory'
+import { program } from './program'
+import { freshDirectory } from './temporary-directory'
 import { liveTarget, liveView, revisionOf } from '@/server/views/view'
 
 const MANY = 1_200
 const note = { author: 'Test', note: 'many', at: new Date('2026-12-01T10:00:00Z') }
-const directory = temporaryDirectory()
+const directory = freshDirectory()
+const writer = program('large-writer')
 let steppe: Steppe
 
 beforeAll(async () => {
@@ -151,13 +152,7 @@ test('a server killed in the middle of one comes back without it', async () => {
   const revisions = new Map(steppe.revisions)
   await steppe.close()
   for (const when of [0, 1_000, MANY + 1, MANY + 1_000]) {
-    const child = spawn(
-      process.execPath,
-      ['--conditions=react-server', '--import', 'tsx', 'tests/server/large-writer.ts', directory.path].concat(
-        [String(MANY), '8'],
-      ),
-      { stdio: ['ignore', 'pipe', 'inherit'] },
-    )
+    const child = writer.start([directory.path, String(MANY), '8'], ['ignore', 'pipe', 'inherit'])
     const ended = new Promise((resolve) => child.once('exit', resolve))
     for await (const line of createInterface({ input: child.stdout as NodeJS.ReadableStream }))
       if (Number(line) >= when) child.kill('SIGKILL')

@@ -5,11 +5,12 @@ import { openDrafts } from '@/server/drafts/draft-rows'
 import { openSteppe } from '@/server/engine/steppe'
 import { liveTarget, liveView } from '@/server/views/view'
 import { getView } from '@/server/views/views'
-import { spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
-import { temporaryDirectory } from './temporary-directory'
+import { program } from './program'
+import { freshDirectory } from './temporary-directory'
 
-const directory = temporaryDirectory()
+const directory = freshDirectory()
+const publisher = program('publisher')
 afterAll(() => directory.remove())
 
 /** More of them in `npm run soak`. */
@@ -25,18 +26,7 @@ const product = (id: string) =>
 
 /** Lets a publisher work for some milliseconds after its first sign of life, kills it, and gives the last number it said. */
 async function killAfter(milliseconds: number, from: number): Promise<number> {
-  const child = spawn(
-    process.execPath,
-    [
-      '--conditions=react-server',
-      '--import',
-      'tsx',
-      'tests/server/publisher.ts',
-      directory.path,
-      String(from),
-    ],
-    { stdio: ['ignore', 'pipe', 'inherit'] },
-  )
+  const child = publisher.start([directory.path, String(from)], ['ignore', 'pipe', 'inherit'])
   const ended = new Promise((resolve) => child.once('exit', resolve))
   let last = from - 1
   for await (const line of createInterface({ input: child.stdout as NodeJS.ReadableStream })) {

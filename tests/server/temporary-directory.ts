@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
@@ -6,4 +6,11 @@ import { join } from 'node:path'
 export function temporaryDirectory(): { readonly path: string; readonly remove: () => void } {
   const path = mkdtempSync(join(tmpdir(), 'steppe-test-'))
   return { path, remove: () => rmSync(path, { recursive: true, force: true }) }
+}
+
+/** The same, with a database in it that nobody has used yet. */
+export function freshDirectory(): ReturnType<typeof temporaryDirectory> {
+  const directory = temporaryDirectory()
+  cpSync(process.env['STEPPE_FRESH_DATA'] as string, directory.path, { recursive: true })
+  return directory
 }
