@@ -25,9 +25,10 @@ export function RateSection({ code, home, rate, rows, isTried, live }: RateSecti
   const [typed, setTyped] = useState('')
   const [from, setFrom] = useState('')
   const [tried, setTried] = useState<TriedRate | null>(null)
-  const [outcome, setOutcome] = useState<RateOutcome | null>(null)
+  const [outcome, setOutcome] = useState<{ readonly of: string; readonly outcome: RateOutcome } | null>(null)
   const router = useRouter()
   const { pricesChanged } = useFrame()
+  const asked = `${typed} ${from}`
 
   useEffect(() => {
     if (typed.trim() === '') return
@@ -46,16 +47,19 @@ export function RateSection({ code, home, rate, rows, isTried, live }: RateSecti
 
   async function set(): Promise<void> {
     const next = await setRate({ currency: code, rate: typed, from })
-    setOutcome(next)
+    setOutcome({ of: asked, outcome: next })
     if (!next.ok) return
-    setTyped('')
-    setFrom('')
+    // What was typed since stays.
+    setTyped((now) => (now === typed ? '' : now))
+    setFrom((now) => (now === from ? '' : now))
     setTried(null)
     pricesChanged(next.changeSet)
     router.refresh()
   }
   const shown = typed.trim() !== '' && tried?.ok ? tried : null
-  const failed = outcome && !outcome.ok ? outcome : typed.trim() !== '' && tried && !tried.ok ? tried : null
+  // Its answer may arrive when something else has been typed.
+  const refused = outcome?.of === asked && !outcome.outcome.ok ? outcome.outcome : null
+  const failed = refused ?? (typed.trim() !== '' && tried?.ok === false ? tried : null)
   const table = shown?.rows ?? rows
   const hasThen = shown !== null || isTried
   return (
@@ -89,10 +93,7 @@ export function RateSection({ code, home, rate, rows, isTried, live }: RateSecti
               aria-invalid={failed?.field === 'rate'}
               className={`${INPUT} w-28 text-right font-semibold`}
               value={typed}
-              onChange={(event) => {
-                setTyped(event.target.value)
-                setOutcome(null)
-              }}
+              onChange={(event) => setTyped(event.target.value)}
             />
             <span className="text-soft">{code}</span>
           </label>

@@ -2,7 +2,8 @@
 
 import type { DeskContent } from '@/server/desk/desk-shape'
 import { formatAmount } from '@/ui/format/amount'
-import { type KeyboardEvent, type RefObject, useEffect, useState } from 'react'
+import { useAnswer } from '@/ui/frame/use-answer'
+import { type KeyboardEvent, type RefObject, useMemo, useState } from 'react'
 import type { DeskFound } from './desk-view'
 
 interface DeskFindProps {
@@ -15,38 +16,19 @@ interface DeskFindProps {
   readonly onDown: () => void
 }
 
-const REST = 120
+const NOTHING_FOUND = { first: { found: [] as readonly DeskFound[] }, firstOf: null, rest: 120 }
 
 /** A SKU or words, and how many: what is found stands below it at the buyer's price, and Enter adds it. */
 export function DeskFind({ content, field, digits, priceDigits, onAdd, onDown }: DeskFindProps) {
   const [text, setText] = useState('')
   const [at, setAt] = useState(0)
-  const [found, setFound] = useState<{ readonly of: string; readonly items: readonly DeskFound[] }>({
-    of: '',
-    items: [],
-  })
   const { words, quantity } = readTyped(text)
-  useEffect(() => {
-    if (words === '') return
-    const stop = new AbortController()
-    const timer = setTimeout(() => {
-      fetch('/api/desk/find', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ content: { ...content, lines: [] }, words, quantity }),
-        signal: stop.signal,
-      })
-        .then(async (response) => (await response.json()) as { readonly found?: readonly DeskFound[] })
-        .then((answer) => setFound({ of: text, items: answer.found ?? [] }))
-        .catch(() => undefined)
-    }, REST)
-    return () => {
-      clearTimeout(timer)
-      stop.abort()
-    }
-  }, [words, quantity, text, content])
-  const items = words === '' ? [] : found.items
-  const isSettled = found.of === text
+  const question = useMemo(
+    () => (words === '' ? null : { content: { ...content, lines: [] }, words, quantity }),
+    [words, quantity, content],
+  )
+  const { answer, isSettled, isOff } = useAnswer('/api/desk/find', question, NOTHING_FOUND)
+  const items = words === '' ? [] : answer.found
   const chosen = Math.min(at, Math.max(0, items.length - 1))
 
   function onKey(event: KeyboardEvent): void {
@@ -95,6 +77,11 @@ export function DeskFind({ content, field, digits, priceDigits, onAdd, onDown }:
           </span>
         )}
       </div>
+      {words !== '' && isOff && (
+        <p role="alert" className="pt-1 text-error">
+          The server does not answer. Type on to ask again.
+        </p>
+      )}
       {words !== '' && isSettled && items.length === 0 && (
         <p role="status" className="pt-1 text-soft">
           Nothing is called so.
