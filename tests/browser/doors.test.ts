@@ -12,7 +12,7 @@ describe('what machines and links may ask', () => {
     expect(answer).toMatchObject({ unit: '22.8', currency: 'EUR', quantity: '3' })
     const slip = await get('/api/trace?sku=FR-BR-PX')
     expect(slip.status).toBe(404)
-    expect(await slip.json()).toEqual({ error: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?' })
+    expect(await slip.json()).toEqual({ error: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PA?' })
   })
 
   test.each(['-1', '1.5', 'two'])('block %s of the board is refused, naming it', async (block) => {

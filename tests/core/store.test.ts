@@ -1,7 +1,7 @@
 import { readDocument } from '@/server/exchange/store-document'
 import { refusals } from '@tests/fixtures/written-store'
 import { decimal } from '@/core/decimal/decimal'
-import { findNearest } from '@/core/issue/issue'
+import { findNearest, findNearestFew, readyCandidates } from '@/core/issue/issue'
 import { checkChanges } from '@/core/store/check-changes'
 import { parseRecord } from '@/core/store/parse-record'
 import { forAnyQuantity } from '@/core/price/lines/price-method'
@@ -317,6 +317,20 @@ test.each([
 ])('the nearest to %s is %s', (text, expected) =>
   expect(findNearest(text, ['FR-BR-PF', 'HV-NAT'])).toBe(expected),
 )
+
+test('which of several is nearest does not depend on the order they come in', () => {
+  const text = fc.string({ unit: fc.constantFrom('A', 'B', 'C'), minLength: 2, maxLength: 5 })
+  fc.assert(
+    fc.property(text, fc.uniqueArray(text, { maxLength: 12 }), (typed, candidates) => {
+      const few = (order: readonly string[]) => findNearestFew(typed, readyCandidates(order), 3, () => true)
+      const [forwards, backwards] = [candidates, [...candidates].reverse()]
+      expect(findNearest(typed, backwards)).toBe(findNearest(typed, forwards))
+      expect(few(backwards)).toEqual(few(forwards))
+      expect(few(forwards)[0] ?? null).toBe(findNearest(typed, forwards))
+    }),
+    { examples: [['FR-BR-PX', ['FR-BR-PF', 'FR-BR-PA']]] },
+  )
+})
 
 describe('what two records cannot both say', () => {
   const group = (code: string, name: string, fields: object = {}) => ({ code, name, ...fields })

@@ -137,7 +137,7 @@ describe('price questions', () => {
 
   test.each<[Fields, Fields]>([
     [{ as: { account: 'fenmoor' } }, { code: 'unknown-account', where: 'as.account', nearest: 'fennmoor' }],
-    [{ sku: 'FR-BR-PX' }, { code: 'unknown-sku', where: 'sku', nearest: 'FR-BR-PF' }],
+    [{ sku: 'FR-BR-PX' }, { code: 'unknown-sku', where: 'sku', nearest: 'FR-BR-PA' }],
     [{ quantitty: 3 }, { code: 'unknown-field', where: 'quantitty', nearest: 'quantity' }],
     [{ quantity: '0' }, { code: 'bad-quantity', where: 'quantity' }],
     [{ quantity: '1,5' }, { code: 'bad-quantity', where: 'quantity' }],
@@ -192,7 +192,7 @@ describe('price questions', () => {
 
   test.each<[Fields, Fields]>([
     [{ lines: [] }, { code: 'malformed', where: 'lines' }],
-    [{ lines: [{ sku: 'FR-BR-PX' }] }, { code: 'unknown-sku', where: 'lines.0.sku', nearest: 'FR-BR-PF' }],
+    [{ lines: [{ sku: 'FR-BR-PX' }] }, { code: 'unknown-sku', where: 'lines.0.sku', nearest: 'FR-BR-PA' }],
     [{ lines: [{ sku: 'FR-BR-PF', quantity: '0' }] }, { code: 'bad-quantity', where: 'lines.0.quantity' }],
     [{ lines: [{ sku: 'FR-BR-PF', color: 1 }] }, { code: 'unknown-field', where: 'lines.0.color' }],
     [

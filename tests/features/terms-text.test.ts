@@ -130,7 +130,7 @@ describe('the places', () => {
     expect(text({ sku: 'BK-FY-PB', country: 'IE' })).toContain('(class Books)')
     const [, ...misses] = text({ sku: 'FR-BR-PF', country: 'CL' })!.split('\n')
     expect(misses.every((line) => line.includes('does not fall here'))).toBe(true)
-    expect(loadTaxes(lookAs('guest'), { ...nowhere, sku: 'FR-BR-PX' }).result?.problem).toContain('FR-BR-PF')
+    expect(loadTaxes(lookAs('guest'), { ...nowhere, sku: 'FR-BR-PX' }).result?.problem).toContain('FR-BR-PA')
   })
 
   test('who sees what counts the variants of each branch', async () => {

@@ -135,6 +135,6 @@ test('promotions say what they leave of a price, and why they do not', async () 
 test('an unknown SKU is answered with the nearest one', async () => {
   expect(await loadTrace(lookAs('guest'), 'FR-BR-PX')).toEqual({
     ok: false,
-    problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?',
+    problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PA?',
   })
 })

@@ -341,7 +341,7 @@ describe('what decides the price of one item', () => {
 
   test('a wrong SKU is told with the nearest, and none asked draws nothing', async () => {
     expect(await lanes('guest', 'FR-BR-PX')).toMatchObject({
-      problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?',
+      problem: 'There is no SKU “FR-BR-PX”. Did you mean FR-BR-PA?',
       lanes: [],
     })
     expect(await lanes('guest', ' ')).toMatchObject({ problem: '', lanes: [] })
@@ -364,7 +364,7 @@ describe('the history of a price', () => {
     const product = await loadPriceHistory(look(), { sku: 'FR-BR', months: 12 })
     expect(product.problem).toContain('FR-BR is a product, sold as')
     const wrong = await loadPriceHistory(look(), { sku: 'FR-BR-PX', months: 12 })
-    expect(wrong.problem).toBe('There is no SKU “FR-BR-PX”. Did you mean FR-BR-PF?')
+    expect(wrong.problem).toBe('There is no SKU “FR-BR-PX”. Did you mean FR-BR-PA?')
     expect((await loadPriceHistory(look(), { sku: '', months: 12 })).problem).toBe('')
   })
 })

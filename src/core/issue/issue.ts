@@ -135,7 +135,8 @@ export function readyCandidates(candidates: Iterable<string>): ReadyCandidates {
 }
 
 /**
- * The candidate that looks most like what was typed, when one is like it at all; of equals the first.
+ * The candidate that looks most like what was typed, when one is like it at all; of equals the first in the
+ * alphabet, whatever order they come in.
  *
  * Linear in the number of candidates: whatever cannot be near is passed over without being compared.
  */
@@ -145,17 +146,18 @@ export function findNearest(typed: string, candidates: Iterable<string> | ReadyC
   const wanted = typed.toLowerCase()
   const signs = lettersOf(wanted)
   let within = Math.max(2, Math.floor(typed.length / 3))
+  let nearest = within
   let best: string | null = null
   for (let at = 0; at < texts.length; at += 1) {
     const other = lower[at] as string
     if (Math.abs(other.length - wanted.length) > within) continue
     if (missing(signs, letters[at] as number) > within) continue
     const away = distance(wanted, other)
-    if (away > within) continue
-    best = texts[at] as string
+    const text = texts[at] as string
+    if (away > within || (away === nearest && best !== null && best < text)) continue
+    best = text
     if (away === 0) return best
-    // Only what is nearer still is of interest.
-    within = away - 1
+    within = nearest = away
   }
   return best
 }
@@ -194,7 +196,7 @@ export function findNearestFew(
     nearer = byDistance.slice(0, within).reduce((sum, { length }) => sum + length, 0)
   }
   const found: string[] = []
-  for (const text of byDistance.slice(0, within + 1).flat()) {
+  for (const text of byDistance.slice(0, within + 1).flatMap((equals) => equals.sort())) {
     if (found.length === most) break
     if (accepts(text)) found.push(text)
   }
