@@ -24,6 +24,8 @@ const common = { transform, moduleNameMapper, testEnvironment: 'node' }
 
 /** Unit tests of what needs no database; tests of the database; journeys in a real browser. */
 const config = {
+  // What takes a second takes five where a machine is shared.
+  testTimeout: 30_000,
   projects: [
     {
       ...common,

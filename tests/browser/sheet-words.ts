@@ -33,7 +33,8 @@ export async function setWord(page: Page, label: string, value: string): Promise
     await field.press('Enter')
     for (let tries = 0; isList && value !== '' && tries < 100 && (await strip.count()) > 0; tries += 1) {
       if ((await field.inputValue({ timeout: 200 }).catch(() => null)) === '') {
-        await field.press('Enter')
+        // Where only one can be chosen, the strip closes by itself.
+        await field.press('Enter', { timeout: 1_000 }).catch(() => undefined)
         break
       }
       await page.waitForTimeout(50)
