@@ -9,13 +9,14 @@ import type * as Session from '@/server/session/shop-session'
 import { decimal } from '@/core/decimal/decimal'
 import { commit } from '@/server/changes/commit'
 import { currentInstant } from '@/server/clock'
-import { mails } from '@/server/database/selling-schema'
+import { mails, quoteFiles } from '@/server/database/selling-schema'
 import { draftView } from '@/server/drafts/draft-view'
 import type { Steppe } from '@/server/engine/steppe'
 import { sendMails } from '@/server/mails/send-mails'
 import { readMailFile } from '@/server/mails/send-mails'
 import { findOrder, listOrders } from '@/server/orders/order-rows'
 import { watchOffers } from '@/server/quotes/quote-clock'
+import * as files from '@/server/quotes/quote-files'
 import { findQuote } from '@/server/quotes/quote-rows'
 import { liveTarget, liveView, revisionOf } from '@/server/views/view'
 import { asc } from 'drizzle-orm'
@@ -68,6 +69,8 @@ function as(who: 'orla' | 'cathal' | 'brid' | 'guest' | 'merchant'): void {
   )
 }
 
+const gorseback = () =>
+  [...liveView(steppe).prepared.store.account.values()].find(({ code }) => code === 'gorseback')!.id
 const look = () => ({ steppe, prepared: liveView(steppe).prepared, now: currentInstant().getTime() })
 const ROWS = [
   { sku: 'FR-BR-PF', quantity: '48', wish: '21.00' },
@@ -77,9 +80,12 @@ const ROWS = [
 /** Asks for a quote as Orla. Resolves to its number. */
 async function ask(
   rows: readonly { sku: string; quantity: string; wish?: string }[] = ROWS,
+  attached: readonly string[] = [],
 ): Promise<number> {
   as('orla')
-  const to = await leadsTo(shop.askForQuote(rows, { message: 'For spring', neededBy: '', address: '0' }))
+  const to = await leadsTo(
+    shop.askForQuote(rows, { message: 'For spring', neededBy: '', address: '0' }, attached),
+  )
   return Number(/quotes\/(\d+)/.exec(to ?? '')?.[1])
 }
 
@@ -284,7 +290,9 @@ test('offered prices become the buyer’s own in a draft', async () => {
   const number = await ask()
   await offer(number, ['21.45', '11.90'])
   const { version } = await seen(number)
-  const kept = await merchant.keepPrices({ number, version })
+  const { keepers } = await seen(number)
+  expect(keepers.map(({ name }) => name)).toEqual(['their own prices'])
+  const kept = await merchant.keepPrices({ number, version }, keepers[0]!.party)
   if (!kept.ok) throw new Error(kept.problem)
   const view = await draftView(steppe, kept.draft)
   const { store } = view!.prepared
@@ -295,6 +303,88 @@ test('offered prices become the buyer’s own in a draft', async () => {
     { kind: 'fixed', amount: '11.9' },
   ])
   expect((await seen(number)).keptIn).toEqual({ draft: kept.draft, list: kept.list })
+})
+
+test('offered prices can go into the list of a contract that binds the buyer, and of no other', async () => {
+  as('brid')
+  const to = await leadsTo(
+    shop.askForQuote([{ sku: 'FR-BR-PF', quantity: '60' }], { message: '', neededBy: '', address: '0' }, []),
+  )
+  const number = Number(/quotes\/(\d+)/.exec(to ?? '')?.[1])
+  await offer(number, ['20.95'])
+  const { version, keepers } = await seen(number)
+  expect(keepers.map(({ party }) => party.kind)).toEqual(['account', 'contract'])
+  const contract = [...liveView(steppe).prepared.store.contract.values()].find(
+    ({ code }) => code === 'C-104',
+  )!
+  expect(keepers[1]).toMatchObject({ party: { id: contract.id }, name: expect.stringContaining('C-104') })
+  const stranger = [...liveView(steppe).prepared.store.contract.values()].find(
+    ({ accounts }) => !accounts.includes(contract.accounts[0]!),
+  )
+  if (stranger)
+    expect(
+      await merchant.keepPrices({ number, version }, { kind: 'contract', id: stranger.id }),
+    ).toMatchObject({ ok: false, problem: expect.stringContaining('does not bind them') })
+  const kept = await merchant.keepPrices({ number, version }, keepers[1]!.party)
+  if (!kept.ok) throw new Error(kept.problem)
+  const { store } = (await draftView(steppe, kept.draft))!.prepared
+  const list = [...store['price-list'].values()].find(({ code }) => code === kept.list)!
+  expect(store.contract.get(contract.id)?.lists[0]).toBe(list.id)
+  const frames = [...store.variant.values()].find(({ sku }) => sku === 'FR-BR-PF')!.id
+  expect(
+    [...store['price-line'].values()].find(
+      (line) =>
+        line.list === list.id &&
+        line.scope.include.length === 1 &&
+        line.scope.include[0]?.kind === 'variant' &&
+        line.scope.include[0].variant === frames,
+    )?.breaks[0]?.method,
+  ).toEqual({ kind: 'fixed', amount: '20.95' })
+})
+
+test('a file goes along with a request: checked by what is in it, given to that request alone, gone when none comes', async () => {
+  const orla = { account: gorseback(), visitor: null }
+  const now = currentInstant()
+  const keep = (name: string, bytes: Uint8Array, owner: typeof orla = orla, at = now) =>
+    files.keepQuoteFile(steppe, owner, { name, bytes }, at)
+  const text = (words: string) => new TextEncoder().encode(words)
+  expect(await keep('empty.pdf', new Uint8Array())).toMatchObject({
+    ok: false,
+    problem: '“empty.pdf” is empty.',
+  })
+  for (const [name, bytes] of [
+    ['drawing.pdf', text('MZ no PDF at all')],
+    ['page.html', text('<script>alert(1)</script>')],
+    ['list.csv', Uint8Array.of(65, 0, 66)],
+    ['sheet.zip', Uint8Array.of(0x50, 0x4b, 3, 4)],
+  ] as const)
+    expect(await keep(name, bytes)).toMatchObject({
+      ok: false,
+      problem: expect.stringContaining('cannot be sent along'),
+    })
+  const kept = await keep('C:\\plans\\hive “stand”\n.pdf', text('%PDF-1.7 drawing'))
+  if (!kept.ok) throw new Error(kept.problem)
+  expect(kept.file.name).toBe('hive “stand”.pdf')
+  const number = await ask(ROWS, [kept.file.id])
+  expect((await seen(number)).files).toEqual([{ ...kept.file, size: 16 }])
+  expect((await shown(number))?.files).toHaveLength(1)
+  expect(await files.readQuoteFile(steppe.database, number, kept.file.id)).toMatchObject({
+    type: 'application/pdf',
+  })
+  // A file goes with one request, and with its owner's only; the number of what was not sent is not lost.
+  expect(await ask(ROWS, [kept.file.id])).toBeNaN()
+  const brids = await keep('list.csv', text('SKU;5'), { account: 'account-of-nobody', visitor: null })
+  expect(await ask(ROWS, [brids.ok ? brids.file.id : ''])).toBeNaN()
+  const other = await ask()
+  expect(other).toBe(number + 1)
+  expect(await files.readQuoteFile(steppe.database, other, kept.file.id)).toBeNull()
+  // What nobody asked with is gone after a day, and nobody can leave any number of them.
+  const late = new Date(now.getTime() + 25 * 3_600_000)
+  for (let count = 0; count < 10; count += 1)
+    expect(await keep(`${count}.txt`, text('x'), orla, late)).toMatchObject({ ok: true })
+  expect(await keep('more.txt', text('x'), orla, late)).toMatchObject({ ok: false })
+  const left = await steppe.database.select({ owner: quoteFiles.owner }).from(quoteFiles)
+  expect(left.map(({ owner }) => owner)).not.toContain('account account-of-nobody')
 })
 
 test('who may not ask is told, whoever posts what', async () => {
@@ -312,18 +402,22 @@ test('who may not ask is told, whoever posts what', async () => {
     country: 'IE',
     email: 'ann@example.com',
   }
-  expect(await shop.askForQuote(rows, address)).toEqual({
+  expect(await shop.askForQuote(rows, address, [])).toEqual({
     problems: { all: '2 lines need a look first: see beside them.' },
   })
-  expect(await shop.askForQuote([], address)).toMatchObject({
+  expect(await shop.askForQuote([], address, [])).toMatchObject({
     problems: { all: 'Say which items it is about.' },
   })
   expect(
-    await shop.askForQuote([{ sku: 'QU-NU-5', quantity: '1' }], {
-      ...address,
-      email: 'nobody',
-      neededBy: '2020-01-01',
-    }),
+    await shop.askForQuote(
+      [{ sku: 'QU-NU-5', quantity: '1' }],
+      {
+        ...address,
+        email: 'nobody',
+        neededBy: '2020-01-01',
+      },
+      [],
+    ),
   ).toMatchObject({ problems: { neededBy: expect.stringContaining('past'), email: expect.any(String) } })
 })
 
@@ -333,7 +427,9 @@ test('merchant’s actions are not to be had from a page of the shop', async () 
   await expect(merchant.takeMerchantStep({ number, version: 0 }, 'refuse', 'x')).rejects.toThrow(
     'merchant’s side',
   )
-  await expect(merchant.keepPrices({ number, version: 0 })).rejects.toThrow('merchant’s side')
+  await expect(
+    merchant.keepPrices({ number, version: 0 }, { kind: 'account', id: gorseback() }),
+  ).rejects.toThrow('merchant’s side')
 })
 
 test('everything that happened is mailed once, word for word, with its paper', async () => {

@@ -10,6 +10,7 @@ import { quoteSteps, standingOfQuote } from '@/core/quote/quote-standing'
 import { getSettings, type Store } from '@/core/store/store'
 import type { RequestContext } from '@/server/engine/look-from'
 import type { Steppe } from '@/server/engine/steppe'
+import { filesOfQuote } from '@/server/quotes/quote-files'
 import { findQuote, type Quote } from '@/server/quotes/quote-rows'
 import type { WorkingOffer } from '@/server/quotes/quote-shape'
 import { readStock } from '@/server/stock/stock-levels'
@@ -18,6 +19,7 @@ import { formatLocalDay, formatMoment } from '@/ui/format/instant'
 import { countryName } from '@/ui/format/place-names'
 import { LOST_WORDS, QUOTE_STATE_WORDS, quoteName } from '@/ui/format/quote-phrases'
 import { recordHref } from '@/ui/frame/record-href'
+import { keepersOf } from './keep-prices'
 import { figuresOf } from './offer-figures'
 import type { OfferFigures, QuoteNote, QuoteView } from './offer-view'
 
@@ -63,6 +65,7 @@ export async function loadQuote(
     working,
     figures: (await loadFigures(steppe, prepared, quote, working, now)) ?? NO_FIGURES,
     notes: notesOf(quote, timeZone),
+    files: await filesOfQuote(steppe.database, number),
     steps: [...quoteSteps(standing.state, 'merchant')],
     offers: standing.offers.map(({ offer, at, author }, place) => ({
       ...{ when: formatMoment(at, timeZone), who: author },
@@ -71,6 +74,7 @@ export async function loadQuote(
     })),
     least: quoteMargin,
     order: standing.order,
+    keepers: keepersOf(store, account, now),
     keptIn: kept?.kind === 'keep-prices' ? { draft: kept.draft, list: kept.list } : null,
   }
 }

@@ -3,6 +3,7 @@
 import { useState, useTransition } from 'react'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { QuoteView } from './offer-view'
+import { KeepPrices } from './keep-prices-button'
 import { keepForLater, keepPrices, type QuoteActed, sendOffer, takeMerchantStep } from './quote-actions'
 import type { OfferBeingWritten } from './use-offer'
 
@@ -100,20 +101,8 @@ export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly
               Note
             </button>
           )}
-          {steps.includes('keep-prices') && view.keptIn === null && view.as !== 'guest' && (
-            <button
-              type="button"
-              className="link-name"
-              disabled={isBusy}
-              onClick={() =>
-                run(async () => {
-                  const kept = await keepPrices(seen)
-                  return kept.ok ? { ok: true } : kept
-                })
-              }
-            >
-              Make these their own prices
-            </button>
+          {steps.includes('keep-prices') && view.keptIn === null && (
+            <KeepPrices view={view} isBusy={isBusy} onKeep={(party) => run(() => keepPrices(seen, party))} />
           )}
           <a
             className="link-name"

@@ -1,3 +1,4 @@
+import type { AgreedWith } from '@/sheet/price-lines/party'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import type { Decimal } from '@/core/decimal/decimal'
 import type { QuoteState, QuoteStepKind } from '@/core/quote/quote-event'
@@ -70,6 +71,8 @@ export interface QuoteView {
   readonly working: WorkingOffer
   readonly figures: OfferFigures
   readonly notes: readonly QuoteNote[]
+  /** What came with the request. */
+  readonly files: readonly { readonly id: string; readonly name: string; readonly size: number }[]
   readonly steps: readonly QuoteStepKind[]
   /** Each offer that was sent, the first first. */
   readonly offers: readonly {
@@ -82,6 +85,8 @@ export interface QuoteView {
   /** Percent below which somebody has to approve; `null` for never. */
   readonly least: Decimal | null
   readonly order: number | null
+  /** Where the offered prices can be kept; none for a guest. */
+  readonly keepers: readonly { readonly party: AgreedWith; readonly name: string }[]
   /** Where the offered prices were kept, as a draft; `null` where nowhere. */
   readonly keptIn: { readonly draft: string; readonly list: string } | null
   readonly today: string

@@ -14,6 +14,7 @@ import { asMerchant, currentAuthor } from '@/server/session/author'
 import { quoteProblemSentence } from '@/ui/format/quote-phrases'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { refresh } from 'next/cache'
+import type { AgreedWith } from '@/sheet/price-lines/party'
 import { type KeptPrices, keepPricesOf } from './keep-prices'
 
 /** What came of it: `needsApproval` where somebody else has to agree first. */
@@ -80,15 +81,15 @@ export async function takeMerchantStep(
   return act(await getSteppe(), number, version, step)
 }
 
-/** Makes the offered prices the buyer's own, in a draft. */
-export async function keepPrices({ number, version }: Seen): Promise<KeptPrices> {
+/** Makes the offered prices the buyer's own, or those of a contract of theirs, in a draft. */
+export async function keepPrices({ number, version }: Seen, party: AgreedWith): Promise<KeptPrices> {
   await asMerchant()
   const steppe = await getSteppe()
   const quote = Number.isSafeInteger(number) ? await findQuote(steppe.database, number) : null
   if (!quote) return { ok: false, problem: RELOAD }
   if (quote.events.length !== version) return { ok: false, problem: STALE }
   const by = { author: await currentAuthor(), at: currentInstant() }
-  const kept = await keepPricesOf(steppe, quote, by)
+  const kept = await keepPricesOf(steppe, quote, { kind: party.kind, id: party.id }, by)
   if (!kept.ok) return kept
   const step: QuoteStep = { kind: 'keep-prices', draft: kept.draft, list: kept.list }
   await takeQuoteStep(steppe, number, version, step, { ...by, side: 'merchant', owner: 'any' })

@@ -1,6 +1,7 @@
 'use client'
 
 import type { WorkingOffer } from '@/server/quotes/quote-shape'
+import { FileLinks } from '@/ui/format/file-links'
 import type { QuoteView } from './offer-view'
 
 interface QuoteNotesProps {
@@ -11,7 +12,12 @@ interface QuoteNotesProps {
 }
 
 /** What both sides said, what only the merchant sees, and what is said with the offer. */
-export function QuoteNotes({ view: { notes, offers, buyer }, working, isOpen, onMessage }: QuoteNotesProps) {
+export function QuoteNotes({
+  view: { number, notes, files, offers, buyer },
+  working,
+  isOpen,
+  onMessage,
+}: QuoteNotesProps) {
   return (
     <div>
       <h2 className="flex justify-between border-b border-base-content pb-1 font-semibold">
@@ -30,6 +36,7 @@ export function QuoteNotes({ view: { notes, offers, buyer }, working, isOpen, on
             <span className="whitespace-pre-line">
               <b>{who}</b>
               {isInternal && <span className="text-xs text-soft"> for us alone</span>} {text}
+              {at === 0 && <FileLinks files={files} below={`/api/quotes/${number}/files`} />}
             </span>
           </li>
         ))}

@@ -24,7 +24,6 @@ import { type SQL, sql } from 'drizzle-orm'
 import {
   boolean,
   check,
-  customType,
   index,
   integer,
   jsonb,
@@ -36,6 +35,7 @@ import {
   uniqueIndex,
   type AnyPgColumn,
 } from 'drizzle-orm/pg-core'
+import { bytes } from './bytes'
 
 /** The change set that last wrote a record: what an edit must have seen to be accepted. */
 const revision = () => integer('revision').notNull()
@@ -683,8 +683,6 @@ export const draftChanges = pgTable(
     index('draft_change_record').on(table.draft, table.kind, table.record, table.changeSet),
   ],
 )
-
-const bytes = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
 
 /** A file on its way into the store, as far as it has come: enough to go on with it when the server starts again. */
 export const imports = pgTable('import', {

@@ -14,6 +14,7 @@ import {
   text,
   timestamp,
 } from 'drizzle-orm/pg-core'
+import { bytes } from './bytes'
 
 /** Who is in the shop: the cookie is a random word, of which only a digest is kept. */
 export const shopSessions = pgTable('shop_session', {
@@ -176,6 +177,24 @@ export const quoteEvents = pgTable(
     event: jsonb('event').notNull(),
   },
   (table) => [primaryKey({ columns: [table.quote, table.version] })],
+)
+
+/** What a buyer sent along with a request for a quote. It belongs to whoever sent it until the request does, and is gone after a day. */
+export const quoteFiles = pgTable(
+  'quote_file',
+  {
+    id: text('id').primaryKey(),
+    quote: integer('quote_number').references(() => quotes.number),
+    /** Id of the account, or the window of a guest. */
+    owner: text('owner').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull(),
+    name: text('name').notNull(),
+    type: text('type').notNull(),
+    /** In bytes. */
+    size: integer('size').notNull(),
+    content: bytes('content').notNull(),
+  },
+  (table) => [index('quote_file_quote').on(table.quote), index('quote_file_owner').on(table.owner, table.at)],
 )
 
 /** What promotions an order used, so that no limit of use is passed. */

@@ -3,6 +3,7 @@ import 'server-only'
 import { createHash } from 'node:crypto'
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { drawnAs } from '../doors/file-signature'
 import { cleanSvg } from './clean-svg'
 
 /** Largest picture that is taken, in bytes. */
@@ -67,13 +68,10 @@ export async function readPicture(
 
 const FOLDER = 'pictures'
 
-/** Source  the signatures of PNG (ISO/IEC 15948), JPEG (ISO/IEC 10918-1) and WebP (RFC 9649). */
 function endingOf(bytes: Uint8Array): Ending | null {
-  const starts = (...signature: readonly number[]) => signature.every((byte, at) => bytes[at] === byte)
-  if (starts(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'png'
-  if (starts(0xff, 0xd8, 0xff)) return 'jpg'
+  const drawn = drawnAs(bytes)
+  if (drawn) return drawn
   const text = new TextDecoder('latin1').decode(bytes.subarray(0, 1_000))
-  if (text.startsWith('RIFF') && text.slice(8, 12) === 'WEBP') return 'webp'
   return /^[\s\u00ef\u00bb\u00bf]*(<\?xml[^>]*\?>\s*)?(<!--[\s\S]*?-->\s*)*<svg[\s>]/.test(text)
     ? 'svg'
     : null

@@ -60,12 +60,12 @@ export async function askQuote(
   requireRoom(steppe)
   const kept = steppe.database.transaction(async (transaction) => {
     const next = await nextNumber(transaction, 'quote')
-    if (claim && !(await claim(transaction, next))) throw new NotClaimed()
     await transaction.insert(quotes).values({
       ...{ number: next, account: owner.account, visitor: owner.visitor, at, request, working },
       ...{ state: 'asked', version: 0, currency: request.currency, total: null, until: null },
       buyer: request.buyer.toLowerCase(),
     })
+    if (claim && !(await claim(transaction, next))) throw new NotClaimed()
     const letter = { kind: 'quote-asked', quote: next } as const
     const { account } = owner
     await queueMail(transaction, { to: request.email, account, at }, { ...letter, to: 'buyer' })

@@ -7,6 +7,7 @@ import { QuickRowsTable } from '../quick/quick-rows-table'
 import type { ResolvedOrder } from '../quick/resolved'
 import { RowsFile } from '../quick/rows-file'
 import { useQuickRows } from '../quick/use-quick-rows'
+import { type AskFile, AskFiles } from './ask-files'
 import { askForQuote } from './quote-actions'
 
 export interface AskView {
@@ -31,6 +32,7 @@ const GUEST_FIELDS = [
 /** What a quote is asked for, and what should be known before it is answered. */
 export function AskForm({ view }: { readonly view: AskView }) {
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({})
+  const [files, setFiles] = useState<readonly AskFile[]>([])
   const [isSending, send] = useTransition()
   const quick = useQuickRows(view.first, 'quote', { begun: view.begun })
   const { rows, order, isSettled, isOff, problem } = quick
@@ -44,6 +46,7 @@ export function AskForm({ view }: { readonly view: AskView }) {
       const answer = await askForQuote(
         rows.filter((row) => !isEmpty(row)),
         fields,
+        files.map(({ id }) => id),
       ).catch(() => ({ problems: { all: 'The server did not answer. Nothing was sent; try again.' } }))
       setProblems(answer?.problems ?? {})
     })
@@ -67,9 +70,12 @@ export function AskForm({ view }: { readonly view: AskView }) {
         )}
       </div>
       <div className="grid gap-x-12 gap-y-4 md:grid-cols-2">
-        <Labelled label="Message" problem={problems['message']}>
-          <textarea name="message" rows={5} className={SHOP_INPUT} />
-        </Labelled>
+        <div className="grid content-start gap-2">
+          <Labelled label="Message" problem={problems['message']}>
+            <textarea name="message" rows={5} className={SHOP_INPUT} />
+          </Labelled>
+          <AskFiles files={files} onChange={setFiles} />
+        </div>
         <div className="grid content-start gap-4">
           <Labelled label="Needed by, if it matters" problem={problems['neededBy']}>
             <input type="date" name="neededBy" className={SHOP_INPUT} />

@@ -8,6 +8,7 @@ import { defaultLines, quoteSteps, standingOfQuote } from '@/core/quote/quote-st
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import { orderOfOffer } from '@/server/quotes/price-working'
+import { filesOfQuote } from '@/server/quotes/quote-files'
 import { findQuote, listQuotes, type Quote } from '@/server/quotes/quote-rows'
 import { ownerOf, type ShopVisitor } from '@/server/session/shop-session'
 import { formatAmount, formatMoney } from '@/ui/format/amount'
@@ -90,6 +91,7 @@ export async function loadQuote(visitor: ShopVisitor, number: number): Promise<S
     promise: offer ? promiseWords(offer) : '',
     byCard: offer?.terms === '',
     said: conversation(quote, timeZone),
+    files: await filesOfQuote(steppe.database, number),
     steps: [...quoteSteps(state, 'buyer')].filter(
       (kind): kind is QuoteStepKind => kind !== 'accept' || isOpen,
     ),

@@ -6,6 +6,7 @@ import { currentInstant } from '@/server/clock'
 import { getSteppe } from '@/server/engine/steppe'
 import { askForCard } from '@/server/payments/card-stand-in'
 import { orderOfOffer } from '@/server/quotes/price-working'
+import { attachQuoteFiles, MOST_FILES } from '@/server/quotes/quote-files'
 import { findQuote, type Quote } from '@/server/quotes/quote-rows'
 import { acceptQuote, askQuote, type QuoteOutcome, takeQuoteStep } from '@/server/quotes/take-quote-step'
 import { ownerOf, shopView, type ShopVisitor } from '@/server/session/shop-session'
@@ -29,21 +30,34 @@ const LONGEST_MESSAGE = 4_000
 const THROUGH_DRAFT = 'The shop is looked at through a draft: nothing can be asked or ordered in it.'
 const MOVED_ON = 'Something has happened with this quote since you looked at it. Look at it again below.'
 
-/** Asks for a quote on typed rows; what comes next is the quote. */
+/** Asks for a quote on typed rows, with files that were sent before, by their ids; what comes next is the quote. */
 export async function askForQuote(
   submitted: readonly QuickRow[],
   typed: Readonly<Record<string, string>>,
+  files: readonly string[],
 ): Promise<QuoteAnswer> {
   const visitor = await enterShopPage()
   if ((await shopView()).draft !== null) return { problems: { all: THROUGH_DRAFT } }
   const read = await readAsk(visitor, submitted, typed)
   if (!read.ok) return { problems: read.problems }
+  if (!isIds(files)) return { problems: { all: `At most ${MOST_FILES} files can go with a request.` } }
   const steppe = await getSteppe()
+  const { request, owner } = read
   const number = await withRoomOr(
-    () => askQuote(steppe, read.request, { owner: read.owner, at: currentInstant() }),
-    () => null,
+    () =>
+      askQuote(
+        steppe,
+        request,
+        { owner, at: currentInstant() },
+        { claim: (transaction, next) => attachQuoteFiles(transaction, next, owner, files) },
+      ),
+    () => 'no-room' as const,
   )
-  if (number === null) return { problems: { all: NO_ROOM } }
+  if (number === 'no-room') return { problems: { all: NO_ROOM } }
+  if (number === null)
+    return {
+      problems: { all: 'A file you attached has waited too long. Leave it out, and attach it again.' },
+    }
   redirect(`/shop/quotes/${number}?asked=1`)
 }
 
@@ -158,6 +172,10 @@ async function ownQuote(number: number): Promise<{
   const quote = typeof number === 'number' ? await findQuote(database, number, ownerOf(visitor)) : null
   if (!quote) return null
   return { visitor, quote, changeSet: lastChangeSet, author: visitor.person?.name ?? quote.request.buyer }
+}
+
+function isIds(files: readonly string[]): boolean {
+  return Array.isArray(files) && files.length <= MOST_FILES && files.every((id) => typeof id === 'string')
 }
 
 function isPositions(lines: readonly number[], count: number): boolean {

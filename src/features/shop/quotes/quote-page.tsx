@@ -1,5 +1,6 @@
 'use client'
 
+import { FileLinks } from '@/ui/format/file-links'
 import { formatAmount } from '@/ui/format/amount'
 import { ProductPicture } from '@/ui/format/product-picture'
 import Link from 'next/link'
@@ -11,7 +12,7 @@ import type { ShopQuoteLine, ShopQuoteView } from './shop-quote-view'
 
 /** One quote: what was asked for, what is offered, and what can be said to it. */
 export function QuotePage({ view, isNew }: { readonly view: ShopQuoteView; readonly isNew: boolean }) {
-  const { title, about, lines, until, left, promise, said, order, steps, hindrance } = view
+  const { title, about, lines, until, left, promise, said, files, order, steps, hindrance } = view
   const first = lines.filter(({ insteadOf }) => insteadOf === null).map(({ position }) => position)
   const [chosen, setChosen] = useState<readonly number[]>(first)
   const [sums, setSums] = useState(view.sums)
@@ -77,6 +78,12 @@ export function QuotePage({ view, isNew }: { readonly view: ShopQuoteView; reado
               </li>
             ))}
           </ol>
+          {files.length > 0 && (
+            <div className="pb-3">
+              <b>Sent along</b>
+              <FileLinks files={files} below={`/shop/quotes/${view.number}/files`} />
+            </div>
+          )}
         </div>
       </div>
     </>

@@ -55,6 +55,8 @@ export interface ShopQuoteView {
   /** Whether it is paid by card when it is accepted. */
   readonly byCard: boolean
   readonly said: readonly { readonly who: string; readonly when: string; readonly text: string }[]
+  /** What they sent along. */
+  readonly files: readonly { readonly id: string; readonly name: string; readonly size: number }[]
   readonly steps: readonly QuoteStepKind[]
   /** Number of the order it became. */
   readonly order: number | null
