@@ -28,14 +28,31 @@ test('a quote is asked for, priced line by line, answered, mailed, accepted, and
     await reads(buyer.getByRole('row').filter({ hasText: 'Brood frames' }).locator('td').nth(4), '1,094.40')
     await buyer.getByRole('textbox', { name: 'Wished price of line 1' }).fill('21.00')
     await buyer.getByLabel('Message').fill('All at once, in May')
+    const attach = buyer.getByLabel(/^Attach/)
+    await attach.setInputFiles({ name: 'stand.exe', mimeType: 'text/plain', buffer: Buffer.from('MZ') })
+    await buyer.getByText('“stand.exe” cannot be sent along').waitFor()
+    await attach.setInputFiles({
+      name: 'stand.pdf',
+      mimeType: 'application/pdf',
+      buffer: Buffer.from('%PDF-1.7 a stand'),
+    })
+    await buyer.getByRole('button', { name: 'Leave out stand.pdf' }).waitFor()
     await buyer.getByRole('button', { name: 'Ask for a quote on 2 items' }).click()
     await buyer.getByRole('heading', { name: 'Thank you. We answer soon' }).waitFor()
+    const sent = await buyer.getByRole('link', { name: 'stand.pdf' }).getAttribute('href')
+    expect((await buyer.request.get(`${url}${sent}`)).headers()['content-disposition']).toContain('stand.pdf')
+    expect((await fetch(`${url}${sent}`)).status).toBe(404)
     const number = /quotes\/(\d+)/.exec(buyer.url())?.[1] ?? ''
 
     const merchant = await (await openWindow(here.browser)).newPage()
     await merchant.goto(`${url}/quotes`)
     await merchant.getByRole('link', { name: `Q-${number}` }).click()
     await merchant.getByText('wishes 21.00').waitFor()
+    const [file] = await Promise.all([
+      merchant.waitForEvent('download'),
+      merchant.getByRole('link', { name: 'stand.pdf' }).click(),
+    ])
+    expect(file.suggestedFilename()).toBe('stand.pdf')
     // 48 × 22.80 and 2 × 12.25.
     await reads(sum(merchant, 'Offer'), '1,118.90')
     const price = merchant.getByRole('textbox', { name: 'Offered price of line 1' })

@@ -44,7 +44,7 @@ export function keepersOf(store: Store, account: string | null, now: number): re
       const others = accounts.length - 1 + groups.length
       return {
         party: { kind: 'contract', id } as const,
-        name: `contract ${name}, ${code}${others === 0 ? '' : ', which binds others too'}`,
+        name: `those of contract ${code}, ${name}${others === 0 ? '' : ', which binds others too'}`,
       }
     }),
   ]

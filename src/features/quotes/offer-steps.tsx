@@ -1,9 +1,10 @@
 'use client'
 
+import type { AgreedWith } from '@/sheet/price-lines/party'
 import { useState, useTransition } from 'react'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { QuoteView } from './offer-view'
-import { KeepPrices } from './keep-prices-button'
+import { KeepPricesForm } from './keep-prices-form'
 import { keepForLater, keepPrices, type QuoteActed, sendOffer, takeMerchantStep } from './quote-actions'
 import type { OfferBeingWritten } from './use-offer'
 
@@ -19,6 +20,7 @@ const ASKED: Readonly<Record<Asking, { readonly title: string; readonly button: 
 export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly offer: OfferBeingWritten }) {
   const { number, version, workingVersion, steps, email, state } = view
   const [asking, setAsking] = useState<Asking | null>(null)
+  const [isKeeping, setKeeping] = useState(false)
   const [text, setText] = useState('')
   const [outcome, setOutcome] = useState<QuoteActed | null>(null)
   const [isBusy, start] = useTransition()
@@ -32,9 +34,16 @@ export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly
       setOutcome(acted)
       if (acted.ok) {
         setAsking(null)
+        setKeeping(false)
         setText('')
       }
     })
+  }
+  const [only, ...others] = view.keepers
+  const keepAs = (party: AgreedWith) => run(() => keepPrices(seen, party))
+  function startKeeping(): void {
+    if (others.length > 0) setKeeping(true)
+    else if (only) keepAs(only.party)
   }
   const problem = outcome?.ok === false ? outcome.problem : ''
   const isReady = offer.isSettled && offer.figures.total !== null
@@ -52,7 +61,14 @@ export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly
           The server does not answer. What you typed is still here.
         </p>
       )}
-      {asking ? (
+      {isKeeping ? (
+        <KeepPricesForm
+          keepers={view.keepers}
+          isBusy={isBusy}
+          onKeep={keepAs}
+          onBack={() => setKeeping(false)}
+        />
+      ) : asking ? (
         <form
           className="flex items-end gap-3"
           onSubmit={(event) => {
@@ -80,7 +96,7 @@ export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly
         </form>
       ) : (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <p className="mr-auto text-soft">
+          <p className="mr-auto min-w-40 flex-1 text-soft">
             {state === 'approval' ? (
               'Somebody has to approve this offer before it is sent.'
             ) : steps.includes('offer') ? (
@@ -101,8 +117,10 @@ export function OfferSteps({ view, offer }: { readonly view: QuoteView; readonly
               Note
             </button>
           )}
-          {steps.includes('keep-prices') && view.keptIn === null && (
-            <KeepPrices view={view} isBusy={isBusy} onKeep={(party) => run(() => keepPrices(seen, party))} />
+          {steps.includes('keep-prices') && view.keptIn === null && only && (
+            <button type="button" className="link-name" disabled={isBusy} onClick={startKeeping}>
+              {others.length === 0 ? 'Make these their own prices' : 'Keep these prices …'}
+            </button>
           )}
           <a
             className="link-name"

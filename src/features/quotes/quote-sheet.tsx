@@ -118,8 +118,8 @@ export function QuoteSheet({ view }: { readonly view: QuoteView }) {
               These prices wait in the draft{' '}
               <VantageLink href={`/drafts/${keptIn.draft}`} className="link-name">
                 {keptIn.draft}
-              </VantageLink>{' '}
-              to become their own.
+              </VantageLink>
+              : once it is published, they hold.
             </p>
           )}
           <OfferLines view={view} offer={offer} isOpen={isOpen} focused={at} onFocus={setFocused} />
