@@ -89,7 +89,8 @@ export function resolveRows(
       resolved[row] = { kind: 'unknown', near: nearTo(visitor, (rows[row] as QuickRow).sku.trim(), search) }
   const cart = named.length === found.length ? all : price(named)
   const shows = displayOf(prepared, pricingContext, 'cart') === 'gross' ? 'gross' : 'net'
-  const problems = new Map(problemViews(prepared, cart).map((problem) => [problem.line, problem]))
+  const views = problemViews(prepared, cart)
+  const problems = new Map(views.map((problem) => [problem.line, problem]))
   const ready: Named[] = []
   for (const [place, each] of named.entries()) {
     const line = cart.lines[place]
@@ -110,7 +111,7 @@ export function resolveRows(
     priceDigits: pricingContext.digits,
     mayAsk: named.some((_, place) => cart.lines[place]?.access.quote === true),
     words: taxWordsOf(prepared.store)[shows],
-    notes: (purpose === 'quote' ? [] : problemViews(prepared, counted))
+    notes: (purpose === 'quote' ? [] : counted === cart ? views : problemViews(prepared, counted))
       .filter(({ line }) => line === null)
       .map(({ text }) => text),
   }
@@ -126,6 +127,7 @@ function noQuote(line: CartLine | undefined): CartProblemView | undefined {
 
 /** Ids of what is wanted with it, as far as it goes with it. */
 function extrasOf(visitor: ShopVisitor, { id }: Variant, { extras = [] }: QuickRow): readonly string[] {
+  if (extras.length === 0) return extras
   const known = extras.flatMap((code) => findByCode(visitor.prepared.store.extra, code)?.id ?? [])
   return goWith(visitor.prepared, id, known) ? known : []
 }
