@@ -14,6 +14,12 @@ try {
     platform: 'node',
     format: 'esm',
     packages: 'external',
+    // As the framework's own bundler finds them on the server: Node asks for the whole name of a file.
+    alias: {
+      'next/cache': 'next/cache.js',
+      'next/headers': 'next/headers.js',
+      'next/navigation': 'next/dist/client/components/navigation.react-server.js',
+    },
     outfile: bundle,
     logLevel: 'warning',
   })
