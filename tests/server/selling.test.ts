@@ -139,7 +139,11 @@ describe('the desk', () => {
   test('a price by hand needs a reason, leaves a margin, and is in no promotion', async () => {
     const at = async (price: string, reason: string) =>
       (await write({ ...TARNSIDE, lines: [line('FR-BR-PF', '10', { price, reason })] })).figures?.lines[0]
-    expect(await at('20', '')).toMatchObject({ problem: 'Say why the price is set by hand.' })
+    expect(await at('20', '')).toMatchObject({
+      // What it is stays said, and only what is missing is marked.
+      ...{ problem: 'Say why the price is set by hand.', wrong: 'reason' },
+      name: expect.stringMatching(/^Brood frames/),
+    })
     expect(await at('13.20', 'scratched')).toMatchObject({ problem: expect.stringContaining('less margin') })
     expect(await at('cheap', 'scratched')).toMatchObject({ problem: expect.stringContaining('Type a price') })
     expect(await at('-10%', 'scratched')).toMatchObject({ unit: '20.5', how: 'set by hand', problem: '' })

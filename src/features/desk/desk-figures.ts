@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { Cart, CartLine } from '@/core/cart/cart'
+import { findBySku } from '@/core/catalogue/find-by-code'
 import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal, multiply, negate, subtract, sum, ZERO } from '@/core/decimal/decimal'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
@@ -9,7 +10,7 @@ import { makeOrder } from '@/core/order/make-order'
 import type { OrderDocument } from '@/core/order/order'
 import { marginPercent } from '@/core/price/margin'
 import type { PriceExpressionError } from '@/core/price/price-expression'
-import { getSettings } from '@/core/store/store'
+import { getSettings, type Store } from '@/core/store/store'
 import type { DeskContent } from '@/server/desk/desk-shape'
 import { problemViews } from '@/ui/cart/cart-problems'
 import { promotionsView } from '@/ui/cart/cart-promotions'
@@ -39,6 +40,12 @@ const FAULTS: Readonly<Record<DeskLineFault, string>> = {
   } satisfies Readonly<Record<PriceExpressionError, string>>),
 }
 
+/** Which field a fault is about, where that is not the price. */
+const WRONG: { readonly [Fault in DeskLineFault]?: 'quantity' | 'reason' } = {
+  ...{ 'unknown-sku': 'quantity', 'no-quantity': 'quantity', 'unknown-extra': 'quantity' },
+  'no-reason': 'reason',
+}
+
 /** What a desk order comes to, as it is shown. */
 export function deskFigures(prepared: PreparedStore, content: DeskContent, priced: PricedDesk): DeskFigures {
   const { context, cart, question } = priced
@@ -56,12 +63,18 @@ export function deskFigures(prepared: PreparedStore, content: DeskContent, price
     ...{ currency: cart.currency, digits: cart.digits, priceDigits: pricingContext.digits, basis },
     lines: priced.lines.map((line, at): DeskLineFigures => {
       const sku = content.lines[at]?.sku ?? ''
-      if (!line.ok) return { ...unknownLine(sku), problem: FAULTS[line.fault] }
+      if (!line.ok)
+        return {
+          ...unpricedLine(store, sku),
+          problem: FAULTS[line.fault],
+          wrong: WRONG[line.fault] ?? 'price',
+        }
       const made = cart.lines[line.position] as CartLine
       const mine = problems.find((problem) => problem.line === line.position)
       return {
         ...figuresOf(prepared, made, ordered(document, cart, line.position), basis),
         problem: mine?.text ?? '',
+        wrong: mine ? 'quantity' : null,
         fix: mine?.fixes[0]?.quantity ?? null,
       }
     }),
@@ -108,10 +121,15 @@ export function deskFigures(prepared: PreparedStore, content: DeskContent, price
   }
 }
 
-function unknownLine(sku: string): DeskLineFigures {
+/** A line that cannot be priced as it stands still says what it is, where that is known. */
+function unpricedLine(store: Store, sku: string): DeskLineFigures {
+  const variant = findBySku(store.variant, sku.trim())
+  const product = variant && store.product.get(variant.product)
   return {
-    ...{ name: sku, productHref: null, unit: null, how: '', tax: '', total: null, less: [] },
-    ...{ margin: null, stock: null, problem: '', fix: null },
+    name: variant && product ? itemName(product, variant) : sku,
+    productHref: product ? recordHref('products', product.code) : null,
+    ...{ unit: null, how: '', tax: '', total: null, less: [] },
+    ...{ margin: null, stock: null, problem: '', wrong: null, fix: null },
   }
 }
 
@@ -127,7 +145,7 @@ function figuresOf(
   line: CartLine,
   made: OrderDocument['lines'][number] | null,
   basis: 'net' | 'gross',
-): Omit<DeskLineFigures, 'problem' | 'fix'> {
+): Omit<DeskLineFigures, 'problem' | 'wrong' | 'fix'> {
   const { store } = prepared
   const product = store.product.get(store.variant.get(line.variant)?.product ?? '')
   const all = sum(line.discounts.map(({ saving }) => saving))

@@ -97,7 +97,7 @@ export function DeskLines({ desk, table, focused, onFocus, onUp }: DeskLinesProp
                   data-row={at}
                   data-field="quantity"
                   aria-label={`Quantity of line ${at + 1}`}
-                  aria-invalid={isWrong}
+                  aria-invalid={known?.wrong === 'quantity'}
                   inputMode="decimal"
                   className="w-14 rounded-field border border-base-300 bg-lifted px-1.5 py-0.5 text-right aria-[invalid=true]:border-error aria-[invalid=true]:font-semibold aria-[invalid=true]:text-error"
                   value={line.quantity}
@@ -111,7 +111,8 @@ export function DeskLines({ desk, table, focused, onFocus, onUp }: DeskLinesProp
                   data-row={at}
                   data-field="price"
                   aria-label={`Price of line ${at + 1}`}
-                  className={`w-[4.5rem] rounded-field border px-1.5 py-0.5 text-right ${isByHand ? 'border-warning-content bg-lifted font-semibold' : 'border-transparent bg-transparent hover:border-base-300 focus:border-base-300 focus:bg-lifted'}`}
+                  aria-invalid={known?.wrong === 'price'}
+                  className={`w-[4.5rem] rounded-field border px-1.5 py-0.5 text-right aria-[invalid=true]:border-error aria-[invalid=true]:text-error ${isByHand ? 'border-warning-content bg-lifted font-semibold' : 'border-transparent bg-transparent hover:border-base-300 focus:border-base-300 focus:bg-lifted'}`}
                   placeholder={amount(known?.unit, priceDigits)}
                   value={line.price}
                   onChange={(event) => changeLine(at, { price: event.target.value })}
@@ -143,6 +144,7 @@ export function DeskLines({ desk, table, focused, onFocus, onUp }: DeskLinesProp
                       data-row={at}
                       data-field="reason"
                       aria-label={`Reason for the price of line ${at + 1}`}
+                      aria-invalid={known?.wrong === 'reason'}
                       className="w-80 bg-transparent word"
                       placeholder="why the price is set by hand"
                       maxLength={200}

@@ -17,6 +17,8 @@ export interface DeskLineFigures {
   readonly margin: Decimal | null
   readonly stock: Decimal | null
   readonly problem: string
+  /** Which of its fields that is about; `null` without a problem. */
+  readonly wrong: 'quantity' | 'price' | 'reason' | null
   /** A quantity that would do. */
   readonly fix: Decimal | null
 }

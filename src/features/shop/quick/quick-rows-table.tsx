@@ -90,7 +90,7 @@ export function QuickRowsTable({ quick, label, hasWish = false }: QuickRowsTable
                     autoComplete="off"
                     inputMode="decimal"
                     className="w-full bg-transparent px-3 py-2.5 text-right text-base tabular-nums max-sm:border-t max-sm:border-base-300"
-                    placeholder={result.kind === 'ready' ? 'optional' : ''}
+                    placeholder={result.kind === 'ready' ? 'wish, if any' : ''}
                     value={row.wish ?? ''}
                     onChange={(event) => set(at, { wish: event.target.value })}
                     onKeyDown={(event) => onKey(event, at, 'wish')}

@@ -34,15 +34,15 @@ export function AskFiles({ files, onChange }: AskFilesProps) {
     else onChange((before) => [...before, sent])
   }
   return (
-    <div>
+    <div className="min-w-0">
       <ul aria-label="Files that go with the request">
         {files.map(({ id, name, size }) => (
           <li key={id} className="flex items-baseline gap-2 py-0.5">
-            <span className="truncate">{name}</span>
-            <span className="text-xs text-soft">{formatFileSize(size)}</span>
+            <span className="min-w-0 truncate">{name}</span>
+            <span className="shrink-0 text-xs text-soft">{formatFileSize(size)}</span>
             <button
               type="button"
-              className="text-xs underline underline-offset-2"
+              className="shrink-0 text-xs underline underline-offset-2"
               aria-label={`Leave out ${name}`}
               onClick={() => onChange((before) => before.filter((each) => each.id !== id))}
             >

@@ -69,8 +69,8 @@ export function AskForm({ view }: { readonly view: AskView }) {
           </p>
         )}
       </div>
-      <div className="grid gap-x-12 gap-y-4 md:grid-cols-2">
-        <div className="grid content-start gap-2">
+      <div className="grid grid-cols-1 gap-x-12 gap-y-4 md:grid-cols-2">
+        <div className="min-w-0 space-y-2">
           <Labelled label="Message" problem={problems['message']}>
             <textarea name="message" rows={5} className={SHOP_INPUT} />
           </Labelled>
