@@ -7,6 +7,9 @@ import { discardDraft, planDraft, publishDraft, publishDue, unplanDraft } from '
 import { reverseIntoDraft } from '@/server/drafts/reverse'
 import { settleDraft, takeOut } from '@/server/drafts/settle-draft'
 import { openSteppe, type Steppe } from '@/server/engine/steppe'
+import { writeMailWith } from '@/features/mails/write-mail'
+import { mails } from '@/server/database/selling-schema'
+import type { Letter } from '@/server/mails/letter'
 import { seedDemo } from '@/server/changes/seed-demo'
 import { toDocument } from '@/server/exchange/store-document'
 import { liveView, revisionOf, type View, type ViewedDraft } from '@/server/views/view'
@@ -238,6 +241,17 @@ test('a planned draft that cannot be published stays one and says why', async ()
     failure: 'conflicts',
   })
   expect(product(live(), 'TL-SM').basePrice).toBe('43')
+  // The merchant is told once, though it was looked at again since.
+  expect(await publishDue(steppe, new Date('2026-12-02T01:00:00Z'))).toEqual([])
+  const letters = (await steppe.database.select().from(mails)).filter(
+    ({ about }) => about === `draft ${code}`,
+  )
+  expect(letters).toHaveLength(1)
+  const write = writeMailWith({ ofOrder: () => Promise.resolve(null), ofQuote: () => Promise.resolve(null) })
+  const mail = await write(steppe, letters[0]!.letter as Letter)
+  expect(mail?.subject).toBe('“Stuck” was not published')
+  expect(mail?.plain).toContain('the conflicts were not settled')
+  expect(mail?.html).toContain(`/drafts/${code}`)
 })
 
 test('a draft of many records is written in slices and read back whole', async () => {

@@ -8,7 +8,7 @@ import { openDrafts } from '@/server/drafts/draft-rows'
 import type { RequestContext } from '@/server/engine/look-from'
 import { formatMoment } from '@/ui/format/instant'
 import type { DraftFigures, DraftsView } from '@/ui/frame/drafts-view'
-import { failureSentence } from './draft-sentences'
+import { failureSentence } from '@/ui/format/draft-phrases'
 import { newlyBroken } from './newly-broken'
 
 /** What the frame shows of drafts: which there are, and the one at hand in figures. */

@@ -2,6 +2,7 @@ import 'server-only'
 
 import { getSettings } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
+import { findDraft } from '@/server/drafts/draft-rows'
 import type { Steppe } from '@/server/engine/steppe'
 import type { Letter } from '@/server/mails/letter'
 import type { WriteMail, WrittenMail } from '@/server/mails/send-mails'
@@ -10,6 +11,7 @@ import { findQuote, type Quote } from '@/server/quotes/quote-rows'
 import { findRequest } from '@/server/shop/order-requests'
 import { render } from 'react-email'
 import { approvalWords } from './approval-words'
+import { notPublishedWords } from './draft-words'
 import { MailTemplate } from './mail-template'
 import type { MailWords } from './mail-words'
 import { orderStepWords, placedWords } from './order-words'
@@ -57,7 +59,12 @@ export function writeMailWith(papers: Papers): WriteMail {
 
 type Found = { readonly words: MailWords; readonly of: { readonly order?: Order; readonly quote?: Quote } }
 
-async function wordsOf({ database }: Steppe, letter: Letter): Promise<Found | null> {
+async function wordsOf({ database, prepared }: Steppe, letter: Letter): Promise<Found | null> {
+  if (letter.kind === 'not-published') {
+    const draft = await findDraft(database, letter.draft)
+    const { timeZone } = prepared ? getSettings(prepared.store) : { timeZone: 'UTC' }
+    return draft ? { words: notPublishedWords(draft, letter, timeZone), of: {} } : null
+  }
   if ('order' in letter) {
     const order = await findOrder(database, letter.order)
     const words =

@@ -43,6 +43,13 @@ export function parseOutbox(fields: Readonly<Record<string, string | undefined>>
   }
 }
 
+/** What a mail can be about that has a page of its own. */
+const NAMES: Readonly<Record<string, (of: string) => string>> = {
+  quote: (of) => `Quote ${quoteName(Number(of))}`,
+  order: (of) => `Order ${of}`,
+  draft: (of) => `Draft ${of}`,
+}
+
 /** The mails that went out, newest first, and the one that is read. */
 export async function loadOutbox(
   { steppe, prepared }: Pick<RequestContext, 'steppe' | 'prepared'>,
@@ -55,15 +62,11 @@ export async function loadOutbox(
   const page = found.slice(0, ON_A_PAGE)
   const toRow = ({ id: number, at, to, subject, about }: (typeof found)[number]): MailRow => {
     const [kind = '', of = ''] = about.split(' ')
+    const name = NAMES[kind]
     return {
       ...{ id: number, to, subject, when: formatMoment(at.getTime(), timeZone) },
-      about:
-        kind === 'quote'
-          ? `Quote ${quoteName(Number(of))}`
-          : kind === 'order'
-            ? `Order ${of}`
-            : 'Order to approve',
-      aboutHref: kind === 'quote' || kind === 'order' ? `/${kind}s/${of}` : null,
+      about: name ? name(of) : 'Order to approve',
+      aboutHref: name ? `/${kind}s/${of}` : null,
     }
   }
   const mail = id === null ? null : await findMail(database, id)

@@ -7,6 +7,7 @@ import type { ChangeRequest } from '../changes/weigh'
 import { drafts } from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
+import { merchantAddress, queueMail, wakeMails } from '../mails/queue-mail'
 import { liveTarget } from '../views/view'
 import { inDraft } from './commit-to-draft'
 import { type Draft, findDraft } from './draft-rows'
@@ -186,15 +187,33 @@ export async function publishDue(steppe: Steppe, now: Date): Promise<readonly nu
       at: now,
     })
     if (outcome.ok) published.push(outcome.changeSet)
-    else if (outcome.code !== 'no-such-draft') {
-      await steppe.database
-        .update(drafts)
-        .set({ publishAt: null, failure: outcome.code })
-        .where(and(eq(drafts.id, id), eq(drafts.state, 'open')))
-      steppe.sync()
-    }
+    else if (outcome.code !== 'no-such-draft')
+      await keepFailure(steppe, { id, code, due: publishAt as Date, failure: outcome.code }, now)
   }
   return published
+}
+
+/** Notes on a draft why it was not published, and tells the merchant by mail: nobody need look for what did not happen. */
+async function keepFailure(
+  steppe: Steppe,
+  { id, code, due, failure }: Pick<Draft, 'id' | 'code'> & { readonly due: Date; readonly failure: string },
+  now: Date,
+): Promise<void> {
+  await steppe.database.transaction(async (transaction) => {
+    const noted = await transaction
+      .update(drafts)
+      .set({ publishAt: null, failure })
+      .where(and(eq(drafts.id, id), eq(drafts.state, 'open'), isNotNull(drafts.publishAt)))
+      .returning({ id: drafts.id })
+    if (noted.length > 0)
+      await queueMail(
+        transaction,
+        { to: merchantAddress(steppe), account: null, at: now },
+        { kind: 'not-published', draft: code, due: due.getTime(), failure },
+      )
+  })
+  steppe.sync()
+  wakeMails(steppe)
 }
 
 /** The next instant at which a draft is due; `null` where none is planned. */

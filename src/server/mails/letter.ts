@@ -27,9 +27,12 @@ export type Letter =
       readonly request: number
       readonly said: 'asked' | 'ordered' | 'turned-down'
     }
+  /** A draft that was to be published by itself and was not; `due` in epoch milliseconds, `failure` as the draft keeps it. */
+  | { readonly kind: 'not-published'; readonly draft: string; readonly due: number; readonly failure: string }
 
 /** What a letter is about, as lists of mails name it. */
 export function aboutOf(letter: Letter): string {
   if ('order' in letter) return `order ${letter.order}`
+  if ('draft' in letter) return `draft ${letter.draft}`
   return 'quote' in letter ? `quote ${letter.quote}` : `request ${letter.request}`
 }
