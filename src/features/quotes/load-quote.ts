@@ -19,9 +19,9 @@ import { formatLocalDay, formatMoment } from '@/ui/format/instant'
 import { countryName } from '@/ui/format/place-names'
 import { LOST_WORDS, QUOTE_STATE_WORDS, quoteName } from '@/ui/format/quote-phrases'
 import { recordHref } from '@/ui/frame/record-href'
-import { keepersOf } from './keep-prices'
-import { figuresOf } from './offer-figures'
-import type { OfferFigures, QuoteNote, QuoteView } from './offer-view'
+import { keepersOf } from './offer/keep-prices'
+import { figuresOf } from './offer/offer-figures'
+import type { OfferFigures, QuoteNote, QuoteView } from './offer/offer-view'
 
 const DAY = 86_400_000
 const NO_FIGURES: OfferFigures = {

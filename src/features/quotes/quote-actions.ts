@@ -15,7 +15,7 @@ import { quoteProblemSentence } from '@/ui/format/quote-phrases'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { refresh } from 'next/cache'
 import type { AgreedWith } from '@/sheet/price-lines/party'
-import { type KeptPrices, keepPricesOf } from './keep-prices'
+import { type KeptPrices, keepPricesOf } from './offer/keep-prices'
 
 /** What came of it: `needsApproval` where somebody else has to agree first. */
 export type QuoteActed =

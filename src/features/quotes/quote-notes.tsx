@@ -2,7 +2,7 @@
 
 import type { WorkingOffer } from '@/server/quotes/quote-shape'
 import { FileLinks } from '@/ui/format/file-links'
-import type { QuoteView } from './offer-view'
+import type { QuoteView } from './offer/offer-view'
 
 interface QuoteNotesProps {
   readonly view: QuoteView

@@ -1,4 +1,4 @@
-import { loadLineAbout } from '@/features/quotes/load-line-about'
+import { loadLineAbout } from '@/features/quotes/offer/load-line-about'
 import { refuse, withStore } from '@/server/doors/with-store'
 import { currentInstant } from '@/server/clock'
 import { asMerchant } from '@/server/session/author'

@@ -5,7 +5,7 @@ import { useState, useTransition } from 'react'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import type { QuoteView } from './offer-view'
 import { KeepPricesForm } from './keep-prices-form'
-import { keepForLater, keepPrices, type QuoteActed, sendOffer, takeMerchantStep } from './quote-actions'
+import { keepForLater, keepPrices, type QuoteActed, sendOffer, takeMerchantStep } from '../quote-actions'
 import type { OfferBeingWritten } from './use-offer'
 
 type Asking = 'refuse' | 'send-back' | 'note'
