@@ -14,6 +14,8 @@ interface PickerPanelProps {
   /** What the keys do here, where it is not choosing in columns. */
   readonly keys?: ReactNode
   readonly onDone: () => void
+  /** What the button does, where that is more than Enter: it ends the choosing, with what is still typed. */
+  readonly onEnd?: () => void
   readonly onCancel: () => void
   /** `null` where there is nothing to remove one by one. */
   readonly onRemoveLast?: (() => void) | null
@@ -28,6 +30,7 @@ export function PickerPanel({
   isBusy,
   keys,
   onDone,
+  onEnd = onDone,
   onCancel,
   onRemoveLast = null,
 }: PickerPanelProps) {
@@ -38,7 +41,7 @@ export function PickerPanel({
       onKeyDown={pickerKeys({ onDone, onCancel, onRemoveLast })}
     >
       {children}
-      <PickerFoot problem={problem} isBusy={isBusy} keys={keys} onDone={onDone} onCancel={onCancel}>
+      <PickerFoot problem={problem} isBusy={isBusy} keys={keys} onDone={onEnd} onCancel={onCancel}>
         {foot}
       </PickerFoot>
     </section>

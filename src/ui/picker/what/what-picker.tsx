@@ -67,36 +67,27 @@ function Chooser({
     onChange?.(sentenceOf(next, (term) => nameOfTerm(all, term)))
   }
 
-  async function keep(): Promise<void> {
-    if (typed.trim() !== '') {
-      const read = await source.read(typed).catch(() => ({ ok: false, problem: NO_ANSWER }) as const)
-      if (!read.ok) {
-        // A part of a name that means one thing is enough.
-        const [only] = found
-        if (found.length !== 1 || !only) return setProblem(read.problem)
-        setTyped('')
-        return change(takeInWhat(what, only.term))
-      }
-      setTyped('')
-      const isIn = (terms: readonly WhatTerm[], term: WhatTerm) => terms.some((each) => isSame(each, term))
-      const taken = read.what.include.reduce(
-        (next, term) => (isIn(next.include, term) ? next : takeInWhat(next, term)),
-        what,
-      )
-      return change(
-        read.what.exclude.reduce(
-          (next, term) => (isIn(next.exclude, term) ? next : leaveOutWhat(next, term)),
-          taken,
-        ),
-        read.named,
-      )
-    }
-    if (what.include.length === 0)
+  /** Takes in what is typed. What nothing is typed for, or ended, is kept: though Enter before is still being read. */
+  async function keep(isEnd: boolean): Promise<void> {
+    if (typed.trim() === '') return finish(what, known)
+    const read = await source.read(typed).catch(() => ({ ok: false, problem: NO_ANSWER }) as const)
+    // A part of a name that means one thing is enough.
+    const [only] = found
+    if (!read.ok && (found.length !== 1 || !only)) return setProblem(read.problem)
+    const next = read.ok ? withTyped(what, read.what) : takeInWhat(what, (only as WhatChoice).term)
+    const more = read.ok ? read.named : []
+    setTyped('')
+    change(next, more)
+    if (isEnd) await finish(next, withKnown(known, more))
+  }
+
+  async function finish(chosen: What, names: typeof known): Promise<void> {
+    if (chosen.include.length === 0)
       return setProblem('Choose at least one: a category, a product or everything.')
-    const text = (term: WhatTerm) => textOfTerm(known, term)
+    const text = (term: WhatTerm) => textOfTerm(names, term)
     await done(
-      what,
-      [...what.include.map(text), ...what.exclude.map((term) => `not ${text(term)}`)].join(', '),
+      chosen,
+      [...chosen.include.map(text), ...chosen.exclude.map((term) => `not ${text(term)}`)].join(', '),
     )
   }
 
@@ -113,7 +104,8 @@ function Chooser({
       label={label}
       problem={problem}
       isBusy={isBusy}
-      onDone={() => void keep()}
+      onDone={() => void keep(false)}
+      onEnd={() => void keep(true)}
       onCancel={onCancel}
       onRemoveLast={() => change(withoutLast(what))}
       foot={
@@ -183,6 +175,16 @@ function Chooser({
       </div>
     </PickerPanel>
   )
+}
+
+/** With what was typed taken in and left out, as far as it is not already. */
+function withTyped(what: What, { include, exclude }: What): What {
+  const isIn = (terms: readonly WhatTerm[], term: WhatTerm) => terms.some((each) => isSame(each, term))
+  const taken = include.reduce(
+    (next, term) => (isIn(next.include, term) ? next : takeInWhat(next, term)),
+    what,
+  )
+  return exclude.reduce((next, term) => (isIn(next.exclude, term) ? next : leaveOutWhat(next, term)), taken)
 }
 
 function isSame(left: WhatTerm, right: WhatTerm): boolean {
