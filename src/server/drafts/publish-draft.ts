@@ -10,6 +10,7 @@ import { revisionKey } from '../records/record-tables'
 import { merchantAddress, queueMail, wakeMails } from '../mails/queue-mail'
 import { liveTarget } from '../views/view'
 import { inDraft } from './commit-to-draft'
+import type { PublishFailure } from '@/core/drafts/publish-failure'
 import { type Draft, findDraft } from './draft-rows'
 import { isInTheWay } from '@/core/proving/prove'
 import { verdictsOf } from '../proofs/verdicts'
@@ -196,7 +197,12 @@ export async function publishDue(steppe: Steppe, now: Date): Promise<readonly nu
 /** Notes on a draft why it was not published, and tells the merchant by mail: nobody need look for what did not happen. */
 async function keepFailure(
   steppe: Steppe,
-  { id, code, due, failure }: Pick<Draft, 'id' | 'code'> & { readonly due: Date; readonly failure: string },
+  {
+    id,
+    code,
+    due,
+    failure,
+  }: Pick<Draft, 'id' | 'code'> & { readonly due: Date; readonly failure: PublishFailure },
   now: Date,
 ): Promise<void> {
   await steppe.database.transaction(async (transaction) => {

@@ -1,8 +1,6 @@
-import type { PublishOutcome } from '@/server/drafts/publish-draft'
+import type { PublishFailure } from '@/core/drafts/publish-failure'
 
-type Failed = Exclude<PublishOutcome, { readonly ok: true }>['code']
-
-const FAILURES: Readonly<Record<Failed, string>> = {
+const FAILURES: Readonly<Record<PublishFailure, string>> = {
   conflicts: 'live prices had changed the same things meanwhile, and the conflicts were not settled',
   proofs: 'it would have broken proofs',
   stale: 'live prices were being changed at that moment',
@@ -17,5 +15,5 @@ const FAILURES: Readonly<Record<Failed, string>> = {
 
 /** Why a planned draft was not published. */
 export function failureSentence(code: string): string {
-  return `It was not published when it was to be: ${FAILURES[code as Failed] ?? code}.`
+  return `It was not published when it was to be: ${FAILURES[code as PublishFailure] ?? code}.`
 }
