@@ -34,12 +34,16 @@ export interface OpenDatabase {
   syncMeanwhile(): Promise<void>
   /** Bytes free on the disk it lies on. */
   freeBytes(): number
+  /** All of it as one compressed file, which `from` takes again. */
+  dump(): Promise<Uint8Array>
   close(): Promise<void>
 }
 
 export interface OpenOptions {
   /** Throws away what is in it first. */
   readonly reset?: boolean
+  /** What a directory without a database begins with: see `dump`. */
+  readonly from?: Uint8Array
   /** Called when the directory was taken away: nothing may be written any more. */
   readonly lost?: (why: string) => void
 }
@@ -59,14 +63,20 @@ const MIGRATIONS = join(process.cwd(), 'src/server/database/migrations')
  */
 export async function openDatabase(
   directory: string,
-  { reset = false, lost = endAtOnce }: OpenOptions = {},
+  { reset = false, from, lost = endAtOnce }: OpenOptions = {},
 ): Promise<OpenDatabase> {
   mkdirSync(directory, { recursive: true, mode: 0o700 })
   chmodSync(directory, 0o700) // the database makes its files readable to everybody
   const lock = await lockDirectory(directory, lost)
   const files = join(directory, 'database')
   if (reset) rmSync(files, { recursive: true, force: true })
-  const client = await PGlite.create(files)
+  const client = await PGlite.create(
+    files,
+    from && { loadDataDir: new Blob([from as Uint8Array<ArrayBuffer>]) },
+  ).catch(async (error: unknown) => {
+    await lock.release()
+    throw error
+  })
   const database = drizzle(client, { schema })
   try {
     await migrate(database, { migrationsFolder: MIGRATIONS })
@@ -96,6 +106,7 @@ export async function openDatabase(
       const { bavail, bsize } = statfsSync(directory)
       return bavail * bsize
     },
+    dump: async () => new Uint8Array(await (await client.dumpDataDir('gzip')).arrayBuffer()),
     close: async () => {
       await client.close()
       await lock.release()
