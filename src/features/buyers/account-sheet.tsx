@@ -7,6 +7,7 @@ import { LadderRungs } from '@/sheet/parts/ladder-rungs'
 import { SideList, SideRow } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { countryName } from '@/ui/format/place-names'
+import { BuyerLinks } from './buyer-links'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { AddressCards } from './address-cards'
 import { accountDetails, accountSentence } from './buyer-sentences'
@@ -62,20 +63,7 @@ async function drawAccount(loaded: LoadedSheet): Promise<SheetEffect> {
       </>
     ),
     side: isNew ? null : <Side view={view} />,
-    actions: isNew ? null : (
-      <>
-        <VantageLink href="/board" lookAs={`account:${view.code}`} className="link-name">
-          What do they pay?
-        </VantageLink>
-        <a
-          href={`/api/price-list?as=account:${encodeURIComponent(view.code)}`}
-          target="_blank"
-          className="link-name"
-        >
-          Price list (PDF)
-        </a>
-      </>
-    ),
+    actions: isNew ? null : <BuyerLinks as={`account:${view.code}`} />,
   }
 }
 

@@ -7,6 +7,7 @@ import { SideList } from '@/sheet/parts/side-parts'
 import type { LoadedSheet, SheetEffect, SheetOfKind } from '@/sheet/record/load-sheet'
 import { formatPercent } from '@/ui/format/amount'
 import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
+import { BuyerLinks } from './buyer-links'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { groupDetails, groupSentence } from './buyer-sentences'
 import { GroupMembers } from './group-members'
@@ -44,20 +45,7 @@ async function drawGroup(loaded: LoadedSheet): Promise<SheetEffect> {
       </>
     ),
     side: isNew ? null : <Side view={view} loaded={loaded} />,
-    actions: isNew ? null : (
-      <>
-        <VantageLink href="/board" lookAs={`group:${view.code}`} className="link-name">
-          What do they pay?
-        </VantageLink>
-        <a
-          href={`/api/price-list?as=group:${encodeURIComponent(view.code)}`}
-          target="_blank"
-          className="link-name"
-        >
-          Price list (PDF)
-        </a>
-      </>
-    ),
+    actions: isNew ? null : <BuyerLinks as={`group:${view.code}`} />,
   }
 }
 

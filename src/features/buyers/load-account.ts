@@ -38,13 +38,14 @@ export interface AccountView {
   readonly withoutPrice: readonly { readonly name: string; readonly href: string }[]
   readonly promotions: readonly OpenPromotion[]
   readonly limits: readonly { readonly name: string; readonly href: string; readonly about: string }[]
-  /** Their latest, the newest first. */
+  /** Their latest quotes, the newest first. */
   readonly quotes: readonly {
     readonly name: string
     readonly href: string
     readonly about: string
     readonly due: string
   }[]
+  /** Their latest orders, the newest first. */
   readonly orders: readonly {
     readonly name: string
     readonly href: string
