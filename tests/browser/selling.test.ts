@@ -35,6 +35,13 @@ test('an order at the desk by keyboard alone: a declined gift, a price by hand, 
       await settled()
     }
     await page.getByText('1 line is in the way: Honey bucket, 15 kg').waitFor()
+    // A server that does not answer is not one that found nothing.
+    await page.route('**/api/desk/find', (route) => route.abort())
+    await keyboard.type('smoker')
+    await page.getByText('The server does not answer. Type on to ask again.').waitFor()
+    expect(await page.getByText('Nothing is called so.').count()).toBe(0)
+    await page.unroute('**/api/desk/find')
+    await keyboard.press('Escape')
     expect(await page.getByRole('button', { name: /Place the order/ }).isEnabled()).toBe(false)
     expect(await violations(axe(page))).toEqual([])
     await keyboard.press('Alt+m')

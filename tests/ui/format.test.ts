@@ -1,3 +1,4 @@
+import { formatFileSize } from '@/ui/format/file-size'
 import { decimal } from '@/core/decimal/decimal'
 import { formatAmount, formatMoney, formatPercent, rangeText } from '@/ui/format/amount'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -60,3 +61,12 @@ test('a refusal says what was typed and what would be right', () => {
     }),
   ).toBe('level, Audience: there is no “farm”; the nearest is farms.')
 })
+
+test.each([
+  [1, '1 byte'],
+  [820, '820 bytes'],
+  [48_009, '48 kB'],
+  [999_499, '999 kB'],
+  [999_500, '1.0 MB'],
+  [5 * 2 ** 20, '5.2 MB'],
+])('a file of %d bytes is said to have %s', (bytes, said) => expect(formatFileSize(bytes)).toBe(said))

@@ -3,6 +3,10 @@ import type { TraceStep } from '../engine/explain/trace'
 import type { OrderAddress, OrderDocument } from '../order/order'
 import type { TaxBasis } from '../price/based-amount'
 
+/** How many files may go along with a request, and how large each may be, in bytes. */
+export const MOST_FILES = 3
+export const LARGEST_FILE = 5 * 2 ** 20
+
 /** An item somebody asks a price for. */
 export interface AskedLine {
   /** Id; the variant may be gone by now. */

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { MOST_FILES } from '@/core/quote/quote'
 import { and, asc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import { randomUUID } from 'node:crypto'
 import type { Transaction } from '../changes/commit-outcome'
@@ -10,10 +11,6 @@ import { drawnAs, startsWith } from '../doors/file-signature'
 import type { Steppe } from '../engine/steppe'
 import type { OrderOwner } from '../orders/order-rows'
 
-/** Largest file that is taken, in bytes. */
-export const LARGEST_FILE = 5 * 2 ** 20
-/** How many files a request may have. */
-export const MOST_FILES = 3
 /** How many of one owner's, and how many bytes of everybody's, may wait for a request they belong to. */
 const MOST_WAITING = 10
 const LARGEST_WAITING = 200 * 2 ** 20

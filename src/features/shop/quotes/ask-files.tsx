@@ -1,8 +1,10 @@
 'use client'
 
+import { LARGEST_FILE, MOST_FILES } from '@/core/quote/quote'
 import { NO_ANSWER } from '@/ui/format/no-answer'
 import { formatFileSize } from '@/ui/format/file-size'
 import { useState } from 'react'
+import { ChooseFile } from '../frame/choose-file'
 
 /** A file that waits for the request it goes with. */
 export interface AskFile {
@@ -10,9 +12,6 @@ export interface AskFile {
   readonly name: string
   readonly size: number
 }
-
-const MOST = 3
-const LARGEST = 5 * 2 ** 20
 
 interface AskFilesProps {
   readonly files: readonly AskFile[]
@@ -23,10 +22,9 @@ interface AskFilesProps {
 export function AskFiles({ files, onChange }: AskFilesProps) {
   const [problem, setProblem] = useState('')
   const [sending, setSending] = useState('')
-  async function add(file: File | undefined): Promise<void> {
-    if (!file) return
+  async function add(file: File): Promise<void> {
     setProblem('')
-    if (file.size > LARGEST) return setProblem(`“${file.name}” is larger than 5 MB. Send a smaller one.`)
+    if (file.size > LARGEST_FILE) return setProblem(`“${file.name}” is larger than 5 MB. Send a smaller one.`)
     setSending(file.name)
     const sent = await send(file).catch(() => ({ problem: NO_ANSWER }))
     setSending('')
@@ -56,19 +54,12 @@ export function AskFiles({ files, onChange }: AskFilesProps) {
           Sending {sending} …
         </p>
       )}
-      {files.length < MOST && sending === '' && (
-        <label className="inline-block cursor-pointer underline underline-offset-2 focus-within:outline-2">
-          {files.length === 0 ? 'Attach a file' : 'Attach another file'}
-          <input
-            type="file"
-            accept=".pdf,.png,.jpg,.jpeg,.webp,.xlsx,.docx,.csv,.txt"
-            className="sr-only"
-            onChange={(event) => {
-              void add(event.target.files?.[0])
-              event.target.value = ''
-            }}
-          />
-        </label>
+      {files.length < MOST_FILES && sending === '' && (
+        <ChooseFile
+          label={files.length === 0 ? 'Attach a file' : 'Attach another file'}
+          accept=".pdf,.png,.jpg,.jpeg,.webp,.xlsx,.docx,.csv,.txt"
+          onFile={(file) => void add(file)}
+        />
       )}
       {files.length === 0 && sending === '' && (
         <span className="block text-xs text-soft">

@@ -1,9 +1,10 @@
+import { LARGEST_FILE } from '@/core/quote/quote'
 import { enterShopPage } from '@/features/shop/entrance/enter'
 import { NO_ROOM, withRoomOr } from '@/features/shop/frame/with-room'
 import { currentInstant } from '@/server/clock'
 import { refuse, withStore } from '@/server/doors/with-store'
 import { readBytes } from '@/server/exchange/read-body'
-import { keepQuoteFile, LARGEST_FILE } from '@/server/quotes/quote-files'
+import { keepQuoteFile } from '@/server/quotes/quote-files'
 import { cartOfVisitor, ownerOf } from '@/server/session/shop-session'
 import { type NextRequest, NextResponse } from 'next/server'
 
