@@ -17,6 +17,7 @@ const CORE = [
   'promotions',
   'proofs',
   'store',
+  'staff',
   'drafts',
   'notation',
   'engine',

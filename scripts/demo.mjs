@@ -8,6 +8,7 @@ const HELP = `npm run demo -- [options]
   --port N     serve on this port (4000)
   --data DIR   keep the data here (.steppe/demo)
   --reset      start again with fresh demo data
+  --sign-in    ask who comes in, in the demo too
   --empty      begin with an empty store instead of the demo (\`npm start\`)`
 
 function readOptions() {
@@ -17,6 +18,7 @@ function readOptions() {
         port: { type: 'string', default: '4000' },
         data: { type: 'string', default: join(root, '.steppe/demo') },
         reset: { type: 'boolean', default: false },
+        'sign-in': { type: 'boolean', default: false },
         empty: { type: 'boolean', default: false },
         help: { type: 'boolean', default: false },
       },
@@ -50,6 +52,7 @@ const { command, args, environment } = serving({
   port: options.port,
   demo: !options.empty,
   reset: options.reset,
+  signIn: options['sign-in'],
 })
 const server = spawn(command, args, {
   cwd: root,
@@ -68,7 +71,12 @@ try {
   console.log(`
   Steppe is looking out from  http://127.0.0.1:${options.port}
   The shop beside it          http://127.0.0.1:${options.port}/shop
-  Data in                     ${options.data}
+${
+  options.empty || options['sign-in']
+    ? ''
+    : `  Nobody is asked who they are: whoever is at this machine is the owner of the demo (--sign-in asks).
+`
+}  Data in                     ${options.data}
   Stop with Ctrl C.
 `)
 } catch (error) {

@@ -73,7 +73,7 @@ export async function build() {
 }
 
 /** The environment and arguments that serve a data directory on a port, on this machine only. */
-export function serving({ data, port, demo, reset = false }) {
+export function serving({ data, port, demo, reset = false, signIn = false }) {
   return {
     command: program('next'),
     args: ['start', '-H', '127.0.0.1', '-p', String(port)],
@@ -87,6 +87,7 @@ export function serving({ data, port, demo, reset = false }) {
       STEPPE_DATA: data,
       STEPPE_ADDRESS: `http://127.0.0.1:${port}`,
       ...(demo ? { STEPPE_DEMO: 'with-orders' } : {}),
+      ...(signIn ? { STEPPE_SIGN_IN: 'on' } : {}),
       ...(reset ? { STEPPE_RESET: '1' } : {}),
     },
   }

@@ -2,6 +2,7 @@ import {
   allowedHosts,
   DRAFT_HEADER,
   judge,
+  PATH_HEADER,
   securityHeaders,
   SIDE_HEADER,
   sideOf,
@@ -9,6 +10,7 @@ import {
 import { type NextRequest, NextResponse } from 'next/server'
 
 const HOSTS = allowedHosts(process.env['STEPPE_HOSTS'])
+const LONGEST_PATH = 2_000
 const IS_DEVELOPMENT = process.env['NODE_ENV'] === 'development'
 
 /** Every request passes here first: names and origins are checked, and every answer gets its security headers. */
@@ -23,6 +25,7 @@ export function proxy(request: NextRequest): NextResponse {
   const passed = new Headers(request.headers)
   passed.set('content-security-policy', headers['content-security-policy'] ?? '')
   passed.set(SIDE_HEADER, sideOf(path))
+  passed.set(PATH_HEADER, `${path}${new URL(request.url).search}`.slice(0, LONGEST_PATH))
   // Whatever a client sends under this name is not believed.
   passed.set(DRAFT_HEADER, searchParams.get('draft') ?? '')
   const response = NextResponse.next({ request: { headers: passed } })

@@ -1,6 +1,5 @@
+import { openPage } from '@/server/session/permit'
 import { redirect } from 'next/navigation'
 
 /** The board is home. */
-export default function Home(): never {
-  redirect('/board')
-}
+export default openPage('leads on to a place that asks', () => redirect('/board'))

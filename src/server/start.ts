@@ -7,6 +7,8 @@ import { seedSales } from './orders/seed-sales'
 import type { WriteMail } from './mails/send-mails'
 import { startJobs } from './jobs/start-jobs'
 import { closeSteppe, getSteppe } from './engine/steppe'
+import { isDoorOpen } from './session/doer'
+import { isFirstStart, makeFirstCode } from './staff/first-start'
 
 /** Opens the store when the server starts, fills it with the demo if asked to, and closes it when it stops. */
 export async function start(writeMail: WriteMail): Promise<void> {
@@ -18,6 +20,10 @@ export async function start(writeMail: WriteMail): Promise<void> {
       // Tests begin without: what they order is all there is.
       if (demo === 'with-orders') await seedSales(steppe)
     }
+    if (!isDoorOpen('localhost') && (await isFirstStart(steppe.database)))
+      console.error(
+        `\n  Nobody owns this store yet. To become its owner, open it and type this code:  ${await makeFirstCode(steppe.database)}\n`,
+      )
     if (steppe.prepared) await makeReady(steppe.prepared)
     await startJobs(steppe, writeMail)
   } catch (error) {

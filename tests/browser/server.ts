@@ -13,12 +13,24 @@ type Filled = boolean | 'with-orders'
 /** A running Steppe for tests. */
 export interface TestServer {
   readonly url: string
+  /** What it printed of what went wrong, or has to be known. */
+  readonly printed: () => string
   readonly stop: () => Promise<void>
 }
 
+interface ServerOptions {
+  /** Whether people are asked who they are. */
+  readonly signIn?: boolean
+  readonly port?: number
+}
+
 /** Serves the built application with the demo store, on a free port of this machine. */
-export async function startServer(data: string, isDemo: Filled = true): Promise<TestServer> {
-  const port = await freePort()
+export async function startServer(
+  data: string,
+  isDemo: Filled = true,
+  { signIn = false, port: wanted }: ServerOptions = {},
+): Promise<TestServer> {
+  const port = wanted ?? (await freePort())
   const child = spawn(
     join(process.cwd(), 'node_modules/.bin/next'),
     ['start', '-H', '127.0.0.1', '-p', String(port)],
@@ -29,17 +41,24 @@ export async function startServer(data: string, isDemo: Filled = true): Promise<
         NEXT_TELEMETRY_DISABLED: '1',
         NEXT_MANUAL_SIG_HANDLE: '1',
         ...(isDemo !== false && { STEPPE_DEMO: isDemo === true ? '1' : isDemo }),
+        STEPPE_SIGN_IN: signIn ? 'on' : 'off',
         STEPPE_CLOCK: TEST_CLOCK,
         STEPPE_DATA: data,
       },
-      stdio: ['ignore', 'ignore', 'inherit'],
+      stdio: ['ignore', 'ignore', 'pipe'],
     },
   )
+  let printed = ''
+  child.stderr?.on('data', (part) => {
+    printed += String(part)
+    if (!signIn) process.stderr.write(part)
+  })
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
   const url = `http://127.0.0.1:${port}`
   await untilAnswering(url, child)
   return {
     url,
+    printed: () => printed,
     stop: async () => {
       child.kill('SIGTERM')
       await ended

@@ -12,8 +12,24 @@ export function standInForFramework(jest: Jest, headers: () => Record<string, st
       jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
     ).unstable_mockModule(name, make)
   mock('next/cache', () => ({ refresh: () => undefined }))
-  mock('next/headers', () => ({ headers: async () => new Headers(headers()) }))
-  mock('next/navigation', () => ({ redirect: () => undefined, notFound: () => undefined }))
+  mock('next/headers', () => ({ headers: async () => new Headers({ ...AT_THIS_MACHINE, ...headers() }) }))
+  mock('next/navigation', () => ({ redirect: () => undefined, ...TURNED_AWAY }))
+}
+
+/** Where nobody has to sign in, and whoever comes by this name is the owner. */
+const AT_THIS_MACHINE = { host: 'localhost' }
+
+/** What ends a request that may not, or finds nothing. */
+class TurnedAway extends Error {}
+
+const turnAway = (what: string) => () => {
+  throw new TurnedAway(what)
+}
+
+const TURNED_AWAY = {
+  notFound: turnAway('404'),
+  forbidden: turnAway('403'),
+  unauthorized: turnAway('401'),
 }
 
 /** What a redirect does in an action: nothing of it runs any more. */
@@ -46,7 +62,7 @@ export function standInForShop(jest: Jest, side: () => 'shop' | 'merchant'): Bro
     ).unstable_mockModule(name, make)
   mock('next/cache', () => ({ refresh: () => undefined }))
   mock('next/headers', () => ({
-    headers: async () => new Headers({ 'x-steppe-side': side() }),
+    headers: async () => new Headers({ ...AT_THIS_MACHINE, 'x-steppe-side': side() }),
     cookies: async () => ({
       get: (name: string) => (jar().has(name) ? { name, value: jar().get(name) } : undefined),
       set: (name: string, value: string) => jar().set(name, value),
@@ -56,7 +72,7 @@ export function standInForShop(jest: Jest, side: () => 'shop' | 'merchant'): Bro
   const redirect = (to: string) => {
     throw new Redirected(to)
   }
-  mock('next/navigation', () => ({ redirect, notFound: () => redirect('404') }))
+  mock('next/navigation', () => ({ redirect, ...TURNED_AWAY, notFound: () => redirect('404') }))
   return {
     use(name) {
       now = name

@@ -6,6 +6,8 @@ import { loadVantage } from '@/features/vantage/load-vantage'
 import { VantageSentence } from '@/features/vantage/vantage-sentence'
 import { getSettings } from '@/core/store/store'
 import { merchantPlaces } from '@/features/places/merchant-places'
+import { PersonLink } from '@/features/staff/person-link'
+import { signedIn } from '@/server/session/permit'
 import { getSteppe } from '@/server/engine/steppe'
 import { currentView } from '@/server/views/current-view'
 import { DraftBar } from '@/features/drafts/draft-bar'
@@ -34,11 +36,12 @@ import { Toaster } from 'sonner'
 
 export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
   await connection()
+  const doer = await signedIn()
   const steppe = await getSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const { store } = (await currentView()).prepared
-  const places = merchantPlaces(store)
+  const places = merchantPlaces(store, doer.permissions)
   return (
     <FrameProvider>
       <DraftsProvider>
@@ -54,6 +57,7 @@ export default async function MerchantLayout({ children }: { readonly children: 
           }
           trace={<TracePanel />}
           bar={<DraftBar />}
+          person={<PersonLink name={doer.name} isOpenDoor={doer.kind === 'open-door'} />}
           shopWindow={
             <ShopWindowLink className="flex w-full border-l-4 border-transparent py-1 pr-3 pl-3 hover:bg-base-200">
               Shop window

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { MINOR_DIGITS } from '@/core/currency/iso-4217'
 import { countryCodes } from '@/core/places/iso-3166'
 import { SetUpForm } from '@/features/set-up/set-up-form'
@@ -9,7 +10,7 @@ import { connection } from 'next/server'
 
 export const metadata: Metadata = { title: 'Set up' }
 
-export default async function SetUpPage() {
+export default merchantPage('live:edit', async () => {
   await connection()
   if ((await getSteppe()).prepared) redirect('/board')
   const named = (codes: Iterable<string>, nameOf: (code: string) => string) =>
@@ -23,4 +24,4 @@ export default async function SetUpPage() {
       timeZones={Intl.supportedValuesOf('timeZone')}
     />
   )
-}
+})

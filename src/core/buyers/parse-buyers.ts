@@ -1,3 +1,4 @@
+import { isEmail } from './email'
 import { findMinorDigits } from '../currency/iso-4217'
 import { InputReader } from '../issue/input-reader'
 import { findNearest, type Parsed } from '../issue/issue'
@@ -23,7 +24,7 @@ export function parseAccount(input: AccountInput, digits: number): Parsed<Accoun
   const { country, state } = parsePlace(reader, input)
   const emails = input.emails.map((email) => email.trim().toLowerCase())
   for (const email of emails) {
-    if (!/^[^\s@]+@[^\s@]+$/.test(email)) reader.report('malformed', 'emails', email, 'name@example.com')
+    if (!isEmail(email)) reader.report('malformed', 'emails', email, 'name@example.com')
   }
   const addresses = input.addresses.map((address) => parsePlace(reader, address, 'addresses.'))
   if (input.currency !== null && findMinorDigits(input.currency) === null)

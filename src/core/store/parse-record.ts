@@ -1,3 +1,4 @@
+import { isEmail } from '../buyers/email'
 import type { AccessRule, Passcode } from '../access/access'
 import { parseAccessRule, parsePasscode } from '../access/parse-access'
 import type { CustomerGroup } from '../buyers/buyer'
@@ -172,7 +173,7 @@ function parseSettings(input: SettingsInput): Parsed<Settings> {
   const amount = (field: 'deliveryPrice' | 'deliveryFreeFrom') =>
     reader.optionalDecimal(field, input[field], { digits: minorDigits ?? 2, sign: 'not-negative' })
   const shopEmail = input.shopEmail.trim().toLowerCase()
-  if (shopEmail !== '' && !/^[^\s@]+@[^\s@]+$/.test(shopEmail))
+  if (shopEmail !== '' && !isEmail(shopEmail))
     reader.report('malformed', 'shopEmail', input.shopEmail, 'name@example.com')
   const quoteMargin = reader.optionalDecimal('quoteMargin', input.quoteMargin, {
     digits: 1,

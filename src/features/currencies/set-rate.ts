@@ -1,5 +1,7 @@
 'use server'
 
+import { TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { rateTable } from '@/core/currency/currency'
 import { parseDecimal, type Decimal } from '@/core/decimal/decimal'
 import { typedAmount } from '@/core/decimal/written-amount'
@@ -13,7 +15,7 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
 import { toRequestContext } from '@/server/engine/look-from'
 import { currentView } from '@/server/views/current-view'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { priceMoves, priceSide, summaryOf } from '@/sheet/effect/price-moves'
 import { formatPercent } from '@/ui/format/amount'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -38,74 +40,83 @@ export type RateOutcome =
   | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
 
 /** What a rate would move, with nothing written. */
-export async function tryRate(input: RateInput): Promise<TriedRate> {
-  await asMerchant()
-  const view = await currentView()
-  const { prepared } = view
-  const read = requestOf(prepared.store, input)
-  if (!read.ok) return read
-  const weighed = await weigh(view, [read.request])
-  if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
-  const before = toRequestContext(view, DEFAULT_VANTAGE, currentInstant().getTime())
-  const after = toRequestContext({ ...view, prepared: weighed.after }, before.vantage, before.now)
-  const at = Math.max(before.buyerContext.at, Date.parse(read.from))
-  const look = { ...before.buyerContext, at, currency: input.currency }
-  const sides = [
-    priceSide(before.prepared, look, before.quantity),
-    priceSide(after.prepared, look, before.quantity),
-  ] as const
-  const moves = summaryOf(await priceMoves(...sides))
-  const table = rateTable(weighed.after.store['exchange-rate'].values(), at)
-  const currency = prepared.store.currency.get(input.currency) ?? null
-  const way = moves.rise >= moves.fall ? 'rise' : 'fall'
-  return {
-    ok: true,
-    rows: await convertedRows(before, currency, currency, table),
-    summary:
-      moves.moved === 0
-        ? 'No price moves.'
-        : moves.appear === moves.moved
-          ? `${moves.moved} prices can be shown in ${input.currency} then.`
-          : `${moves.moved} prices ${way}${moves.mean === null ? '' : `, by ${formatPercent(moves.mean).replace(/^[−-]/, '')} on average`}.`,
-  }
-}
+export const tryRate = merchantAction(
+  'prices:look',
+  [THING],
+  async (input: RateInput): Promise<TriedRate> => {
+    const view = await currentView()
+    const { prepared } = view
+    const read = requestOf(prepared.store, input)
+    if (!read.ok) return read
+    const weighed = await weigh(view, [read.request])
+    if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
+    const before = toRequestContext(view, DEFAULT_VANTAGE, currentInstant().getTime())
+    const after = toRequestContext({ ...view, prepared: weighed.after }, before.vantage, before.now)
+    const at = Math.max(before.buyerContext.at, Date.parse(read.from))
+    const look = { ...before.buyerContext, at, currency: input.currency }
+    const sides = [
+      priceSide(before.prepared, look, before.quantity),
+      priceSide(after.prepared, look, before.quantity),
+    ] as const
+    const moves = summaryOf(await priceMoves(...sides))
+    const table = rateTable(weighed.after.store['exchange-rate'].values(), at)
+    const currency = prepared.store.currency.get(input.currency) ?? null
+    const way = moves.rise >= moves.fall ? 'rise' : 'fall'
+    return {
+      ok: true,
+      rows: await convertedRows(before, currency, currency, table),
+      summary:
+        moves.moved === 0
+          ? 'No price moves.'
+          : moves.appear === moves.moved
+            ? `${moves.moved} prices can be shown in ${input.currency} then.`
+            : `${moves.moved} prices ${way}${moves.mean === null ? '' : `, by ${formatPercent(moves.mean).replace(/^[−-]/, '')} on average`}.`,
+    }
+  },
+)
 
 /** Adds a rate from now on, or from a coming day. */
-export async function setRate(input: RateInput): Promise<RateOutcome> {
-  await asMerchant()
-  const view = await currentView()
-  const { store } = view.prepared
-  const read = requestOf(store, input)
-  if (!read.ok) return read
-  const outcome = await commit(view, [read.request], {
-    author: await currentAuthor(),
-    note: `Rate 1 ${getSettings(store).currency} = ${read.rate} ${input.currency}${input.from.trim() ? ` from ${input.from.trim()}` : ''}`,
-    at: currentInstant(),
-  })
-  if (!outcome.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(outcome)) }
-  refresh()
-  return { ok: true, changeSet: outcome.changeSet }
-}
+export const setRate = merchantAction(
+  'drafts:edit',
+  [THING],
+  async (input: RateInput): Promise<RateOutcome> => {
+    const view = await currentView()
+    const { store } = view.prepared
+    const read = requestOf(store, input)
+    if (!read.ok) return read
+    const outcome = await commit(view, [read.request], {
+      author: await currentAuthor(),
+      note: `Rate 1 ${getSettings(store).currency} = ${read.rate} ${input.currency}${input.from.trim() ? ` from ${input.from.trim()}` : ''}`,
+      at: currentInstant(),
+    })
+    if (!outcome.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(outcome)) }
+    refresh()
+    return { ok: true, changeSet: outcome.changeSet }
+  },
+)
 
 /** Removes a rate: what was computed with it follows the one before. */
-export async function removeRate(id: string): Promise<string | null> {
-  await asMerchant()
-  const view = await currentView()
-  const request: ChangeRequest = {
-    kind: 'exchange-rate',
-    id,
-    seen: revisionOf(view, 'exchange-rate', id),
-    after: null,
-  }
-  const outcome = await commit(view, [request], {
-    author: await currentAuthor(),
-    note: 'Rate removed',
-    at: currentInstant(),
-  })
-  if (!outcome.ok) return refusalSentence(toRefusal(outcome))
-  refresh()
-  return null
-}
+export const removeRate = merchantAction(
+  'drafts:edit',
+  [TEXT],
+  async (id: string): Promise<string | null> => {
+    const view = await currentView()
+    const request: ChangeRequest = {
+      kind: 'exchange-rate',
+      id,
+      seen: revisionOf(view, 'exchange-rate', id),
+      after: null,
+    }
+    const outcome = await commit(view, [request], {
+      author: await currentAuthor(),
+      note: 'Rate removed',
+      at: currentInstant(),
+    })
+    if (!outcome.ok) return refusalSentence(toRefusal(outcome))
+    refresh()
+    return null
+  },
+)
 
 type ReadRate =
   | { readonly ok: true; readonly request: ChangeRequest; readonly rate: Decimal; readonly from: string }

@@ -1,5 +1,7 @@
 'use server'
 
+import { TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { itemName } from '@/core/catalogue/product'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
@@ -15,7 +17,7 @@ import { getSteppe, type Steppe } from '@/server/engine/steppe'
 import { placeOrder } from '@/server/orders/place-order'
 import type { WorkingOffer } from '@/server/quotes/quote-shape'
 import { askQuote } from '@/server/quotes/take-quote-step'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { PLACE_SENTENCES } from '@/ui/cart/cart-problems'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { type PricedDesk, priceDesk } from './price-desk'
@@ -34,77 +36,82 @@ interface Seen {
 }
 
 /** Places an order for its buyer, at the total that was looked at. */
-export async function placeDesk(seen: Seen, total: string): Promise<DeskActed> {
-  await asMerchant()
-  return withDesk(seen, async (steppe, prepared, order) => {
-    const { content } = order
-    const author = await currentAuthor()
-    const now = currentInstant()
-    const priced = await priceDesk(steppe, prepared, content, { at: now.getTime(), author })
-    if (!priced) return no('The buyer’s currency, or the channel, is gone.')
-    const hindrance = findHindrance(priced)
-    if (hindrance) return no(hindrance)
-    const { cart, context } = priced
-    const { account, address, pricingContext, buyerContext } = context
-    if (`${cart.currency} ${cart.total.gross}` !== total)
-      return no(
-        'The total has changed: a price, a promotion or a tax changed it. Check it, then place the order.',
-      )
-    const terms = paymentTermsOf(pricingContext)
-    if (content.payment === 'terms' && terms === '')
-      return no('Paying on account has not been agreed with them. Choose card.')
-    const person = account?.people.find(({ email }) => email === content.person)
-    const document = makeOrder(prepared, pricingContext, cart, {
-      buyer: account?.name ?? address.name,
-      email: content.person || account?.emails[0] || '',
-      address: person ? { ...address, name: person.name } : address,
-      payment: content.payment === 'terms' ? terms : 'card',
-      reference: content.reference.trim(),
-      placedBy: author,
-      changeSet: steppe.lastChangeSet,
-      slipNote: content.note.trim(),
-    })
-    const placed = await placeOrder(steppe, {
-      owner: {
-        account: buyerContext.buyer.kind === 'account' ? (account?.id ?? null) : null,
-        visitor: `desk-${order.number}`,
-      },
-      ...{ document, at: now, seenLast: priced.lastOrder },
-      claim: claimDeskOrder(order),
-    })
-    if (placed.ok)
-      return { ok: true, to: `/orders/${placed.number}`, told: `Order ${placed.number} is placed.` }
-    switch (placed.code) {
-      case 'cart-gone':
-        return no(GONE)
-      case 'used-up':
+export const placeDesk = merchantAction(
+  'desk:work',
+  [THING, TEXT],
+  async (seen: Seen, total: string): Promise<DeskActed> => {
+    return withDesk(seen, async (steppe, prepared, order) => {
+      const { content } = order
+      const author = await currentAuthor()
+      const now = currentInstant()
+      const priced = await priceDesk(steppe, prepared, content, { at: now.getTime(), author })
+      if (!priced) return no('The buyer’s currency, or the channel, is gone.')
+      const hindrance = findHindrance(priced)
+      if (hindrance) return no(hindrance)
+      const { cart, context } = priced
+      const { account, address, pricingContext, buyerContext } = context
+      if (`${cart.currency} ${cart.total.gross}` !== total)
         return no(
-          `“${placed.promotion}” has just been used for the last time. Check the total, then place the order.`,
+          'The total has changed: a price, a promotion or a tax changed it. Check it, then place the order.',
         )
-      case 'short':
-        return no(
-          `Somebody was quicker: of ${nameOf(prepared, placed.variant)} only ${placed.available} are left.`,
-        )
-      case 'ordered-meanwhile':
-        return no('They have ordered elsewhere a moment ago. Check the order, then place it.')
-    }
-  })
-}
+      const terms = paymentTermsOf(pricingContext)
+      if (content.payment === 'terms' && terms === '')
+        return no('Paying on account has not been agreed with them. Choose card.')
+      const person = account?.people.find(({ email }) => email === content.person)
+      const document = makeOrder(prepared, pricingContext, cart, {
+        buyer: account?.name ?? address.name,
+        email: content.person || account?.emails[0] || '',
+        address: person ? { ...address, name: person.name } : address,
+        payment: content.payment === 'terms' ? terms : 'card',
+        reference: content.reference.trim(),
+        placedBy: author,
+        changeSet: steppe.lastChangeSet,
+        slipNote: content.note.trim(),
+      })
+      const placed = await placeOrder(steppe, {
+        owner: {
+          account: buyerContext.buyer.kind === 'account' ? (account?.id ?? null) : null,
+          visitor: `desk-${order.number}`,
+        },
+        ...{ document, at: now, seenLast: priced.lastOrder },
+        claim: claimDeskOrder(order),
+      })
+      if (placed.ok)
+        return { ok: true, to: `/orders/${placed.number}`, told: `Order ${placed.number} is placed.` }
+      switch (placed.code) {
+        case 'cart-gone':
+          return no(GONE)
+        case 'used-up':
+          return no(
+            `“${placed.promotion}” has just been used for the last time. Check the total, then place the order.`,
+          )
+        case 'short':
+          return no(
+            `Somebody was quicker: of ${nameOf(prepared, placed.variant)} only ${placed.available} are left.`,
+          )
+        case 'ordered-meanwhile':
+          return no('They have ordered elsewhere a moment ago. Check the order, then place it.')
+      }
+    })
+  },
+)
 
 /** Puts an order aside, or gives it up. */
-export async function setDeskAside(seen: Seen, state: 'held' | 'discarded'): Promise<DeskActed> {
-  await asMerchant()
-  return withDesk(seen, async (steppe, _prepared, order) => {
-    const wanted = state === 'discarded' ? 'discarded' : 'held'
-    const isSaved = await saveDeskOrder(steppe, order, { state: wanted })
-    if (!isSaved) return no(GONE)
-    return { ok: true, to: '/desk', told: wanted === 'held' ? `D-${order.number} is held.` : '' }
-  })
-}
+export const setDeskAside = merchantAction(
+  'desk:work',
+  [THING, TEXT],
+  async (seen: Seen, state: 'held' | 'discarded'): Promise<DeskActed> => {
+    return withDesk(seen, async (steppe, _prepared, order) => {
+      const wanted = state === 'discarded' ? 'discarded' : 'held'
+      const isSaved = await saveDeskOrder(steppe, order, { state: wanted })
+      if (!isSaved) return no(GONE)
+      return { ok: true, to: '/desk', told: wanted === 'held' ? `D-${order.number} is held.` : '' }
+    })
+  },
+)
 
 /** Makes a quote of it, with its prices as what is offered; nothing is sent yet. */
-export async function makeDeskQuote(seen: Seen): Promise<DeskActed> {
-  await asMerchant()
+export const makeDeskQuote = merchantAction('desk:work', [THING], async (seen: Seen): Promise<DeskActed> => {
   return withDesk(seen, async (steppe, prepared, order) => {
     const author = await currentAuthor()
     const now = currentInstant()
@@ -133,7 +140,7 @@ export async function makeDeskQuote(seen: Seen): Promise<DeskActed> {
     if (number === null) return no(GONE)
     return { ok: true, to: `/quotes/${number}`, told: `It is quote Q-${number}. Nothing is sent yet.` }
   })
-}
+})
 
 async function withDesk(
   { number, version }: Seen,

@@ -1,5 +1,7 @@
 'use server'
 
+import { NUMBER, TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import type { Settlement } from '@/core/drafts/amend'
 import { RECORD_KINDS, type RecordKind } from '@/core/issue/issue'
 import { readInstant } from '@/core/predicates/instant'
@@ -20,7 +22,7 @@ import {
 import { reverseIntoDraft } from '@/server/drafts/reverse'
 import { settleDraft, takeOut } from '@/server/drafts/settle-draft'
 import { getSteppe } from '@/server/engine/steppe'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { liveView } from '@/server/views/view'
 import { getView } from '@/server/views/views'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -39,63 +41,74 @@ async function now() {
 }
 
 /** Begins a draft, empty. */
-export async function startDraft(name: string): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  const given = String(name).trim().slice(0, LONGEST_TEXT)
-  if (given === '') return { ok: false, problem: 'Give it a name, such as “Spring”.' }
-  const steppe = await getSteppe()
-  const draft = await beginDraft(steppe.database, { name: given, ...by })
-  steppe.sync()
-  return { ok: true, draft: draft.code }
-}
+export const startDraft = merchantAction(
+  'drafts:edit',
+  [TEXT],
+  async (name: string): Promise<DraftOutcome> => {
+    const by = await now()
+    const given = String(name).trim().slice(0, LONGEST_TEXT)
+    if (given === '') return { ok: false, problem: 'Give it a name, such as “Spring”.' }
+    const steppe = await getSteppe()
+    const draft = await beginDraft(steppe.database, { name: given, ...by })
+    steppe.sync()
+    return { ok: true, draft: draft.code }
+  },
+)
 
 /** Makes everything in a draft live now. */
-export async function publishNow(code: string, reason: string, override: string): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  const text = String(reason).trim().slice(0, LONGEST_TEXT)
-  const outcome = await publishDraft(await getSteppe(), String(code), {
-    ...by,
-    reason: text,
-    override: String(override).trim().slice(0, LONGEST_TEXT),
-  })
-  if (!outcome.ok) return { ok: false, problem: await publishProblem(outcome) }
-  refresh()
-  return { ok: true, changeSet: outcome.changeSet }
-}
+export const publishNow = merchantAction(
+  'drafts:publish',
+  [TEXT, TEXT, TEXT],
+  async (code: string, reason: string, override: string): Promise<DraftOutcome> => {
+    const by = await now()
+    const text = String(reason).trim().slice(0, LONGEST_TEXT)
+    const outcome = await publishDraft(await getSteppe(), String(code), {
+      ...by,
+      reason: text,
+      override: String(override).trim().slice(0, LONGEST_TEXT),
+    })
+    if (!outcome.ok) return { ok: false, problem: await publishProblem(outcome) }
+    refresh()
+    return { ok: true, changeSet: outcome.changeSet }
+  },
+)
 
 /** Plans a draft to be published by itself; the instant is ISO 8601. */
-export async function planPublication(code: string, instant: string, reason: string): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  const at = readInstant(String(instant))
-  if (at === null) return { ok: false, problem: 'Choose a day and a time.' }
-  const steppe = await getSteppe()
-  const text = String(reason).trim().slice(0, LONGEST_TEXT)
-  const outcome = await planDraft(steppe, String(code), new Date(at), { ...by, reason: text })
-  if (!outcome.ok) return { ok: false, problem: await publishProblem(outcome) }
-  await armPublications(steppe)
-  refresh()
-  return { ok: true, draft: outcome.draft.code }
-}
+export const planPublication = merchantAction(
+  'drafts:publish',
+  [TEXT, TEXT, TEXT],
+  async (code: string, instant: string, reason: string): Promise<DraftOutcome> => {
+    const by = await now()
+    const at = readInstant(String(instant))
+    if (at === null) return { ok: false, problem: 'Choose a day and a time.' }
+    const steppe = await getSteppe()
+    const text = String(reason).trim().slice(0, LONGEST_TEXT)
+    const outcome = await planDraft(steppe, String(code), new Date(at), { ...by, reason: text })
+    if (!outcome.ok) return { ok: false, problem: await publishProblem(outcome) }
+    await armPublications(steppe)
+    refresh()
+    return { ok: true, draft: outcome.draft.code }
+  },
+)
 
 /** Takes the plan of a draft back. */
-export async function keepUnplanned(code: string): Promise<DraftOutcome> {
-  await asMerchant()
-  const draft = await unplanDraft(await getSteppe(), String(code))
-  if (!draft) return gone(String(code))
-  refresh()
-  return { ok: true, draft: draft.code }
-}
+export const keepUnplanned = merchantAction(
+  'drafts:publish',
+  [TEXT],
+  async (code: string): Promise<DraftOutcome> => {
+    const draft = await unplanDraft(await getSteppe(), String(code))
+    if (!draft) return gone(String(code))
+    refresh()
+    return { ok: true, draft: draft.code }
+  },
+)
 
 /** Ends a draft with nothing of it live. */
-export async function discard(code: string): Promise<DraftOutcome> {
-  await asMerchant()
+export const discard = merchantAction('drafts:edit', [TEXT], async (code: string): Promise<DraftOutcome> => {
   if (!(await discardDraft(await getSteppe(), String(code)))) return gone(String(code))
   refresh()
   return { ok: true }
-}
+})
 
 export interface RecordReference {
   readonly kind: RecordKind
@@ -103,63 +116,68 @@ export interface RecordReference {
 }
 
 /** Settles a conflict of a draft with live. */
-export async function settleConflict(
-  code: string,
-  record: RecordReference,
-  settlement: Settlement,
-): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  if (!isRecord(record)) return { ok: false, problem: 'Reload the page, and try again.' }
-  const outcome = await settleDraft(await getSteppe(), String(code), record, settlement, by)
-  if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
-  refresh()
-  return { ok: true, changeSet: outcome.changeSet }
-}
+export const settleConflict = merchantAction(
+  'drafts:edit',
+  [TEXT, THING, THING],
+  async (code: string, record: RecordReference, settlement: Settlement): Promise<DraftOutcome> => {
+    const by = await now()
+    if (!isRecord(record)) return { ok: false, problem: 'Reload the page, and try again.' }
+    const outcome = await settleDraft(await getSteppe(), String(code), record, settlement, by)
+    if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+    refresh()
+    return { ok: true, changeSet: outcome.changeSet }
+  },
+)
 
 /** Takes what a draft does to some records out of it. */
-export async function takeOutOfDraft(
-  code: string,
-  records: readonly RecordReference[],
-): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  if (!Array.isArray(records) || !records.every(isRecord))
-    return { ok: false, problem: 'Reload the page, and try again.' }
-  const view = await getView(await getSteppe(), { kind: 'draft', code: String(code) })
-  if (!view.draft) return gone(String(code))
-  const outcome = await takeOut(view as DraftView, records, by)
-  if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
-  refresh()
-  return { ok: true, changeSet: outcome.changeSet }
-}
+export const takeOutOfDraft = merchantAction(
+  'drafts:edit',
+  [TEXT, THING],
+  async (code: string, records: readonly RecordReference[]): Promise<DraftOutcome> => {
+    const by = await now()
+    if (!Array.isArray(records) || !records.every(isRecord))
+      return { ok: false, problem: 'Reload the page, and try again.' }
+    const view = await getView(await getSteppe(), { kind: 'draft', code: String(code) })
+    if (!view.draft) return gone(String(code))
+    const outcome = await takeOut(view as DraftView, records, by)
+    if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+    refresh()
+    return { ok: true, changeSet: outcome.changeSet }
+  },
+)
 
 /** Takes a change of live back exactly; `conflicts` says that something of it has been changed again since. */
-export async function reverseChange(changeSet: number): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  const live = liveView(await getSteppe())
-  const outcome = await undo(live, Number(changeSet), {
-    ...by,
-    note: await undoNote(live, Number(changeSet)),
-  })
-  if (!outcome.ok)
-    return {
-      ok: false,
-      problem: refusalSentence(toRefusal(outcome)),
-      conflicts: outcome.code === 'stale',
-    }
-  refresh()
-  return { ok: true, changeSet: outcome.changeSet }
-}
+export const reverseChange = merchantAction(
+  'drafts:publish',
+  [NUMBER],
+  async (changeSet: number): Promise<DraftOutcome> => {
+    const by = await now()
+    const live = liveView(await getSteppe())
+    const outcome = await undo(live, Number(changeSet), {
+      ...by,
+      note: await undoNote(live, Number(changeSet)),
+    })
+    if (!outcome.ok)
+      return {
+        ok: false,
+        problem: refusalSentence(toRefusal(outcome)),
+        conflicts: outcome.code === 'stale',
+      }
+    refresh()
+    return { ok: true, changeSet: outcome.changeSet }
+  },
+)
 
 /** Begins a draft that takes a change of live back, with what has been changed again since to be settled in it. */
-export async function reverseInDraft(changeSet: number): Promise<DraftOutcome> {
-  await asMerchant()
-  const by = await now()
-  const draft = await reverseIntoDraft(await getSteppe(), Number(changeSet), by)
-  return draft ? { ok: true, draft: draft.code } : { ok: false, problem: 'There is no such change.' }
-}
+export const reverseInDraft = merchantAction(
+  'drafts:edit',
+  [NUMBER],
+  async (changeSet: number): Promise<DraftOutcome> => {
+    const by = await now()
+    const draft = await reverseIntoDraft(await getSteppe(), Number(changeSet), by)
+    return draft ? { ok: true, draft: draft.code } : { ok: false, problem: 'There is no such change.' }
+  },
+)
 
 function isRecord(record: RecordReference): boolean {
   return RECORD_KINDS.includes(record?.kind) && typeof record.id === 'string'

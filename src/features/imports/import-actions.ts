@@ -1,5 +1,7 @@
 'use server'
 
+import { FLAG, NUMBER, NUMBERS, TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { liveView } from '@/server/views/view'
@@ -16,77 +18,93 @@ import {
 } from '@/server/imports/import-job'
 import type { RowResult } from '@/server/imports/row-outcome'
 import { currentInstant } from '@/server/clock'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { ImportView, RowsView } from './import-view'
 import { loadImport, loadRows } from './load-import'
 
 /** Where an import stands now; `null` when it is gone. */
-export async function importNow(id: string): Promise<ImportView | null> {
-  await asMerchant()
-  return loadImport(liveView(await getSteppe()).prepared.store, id)
-}
+export const importNow = merchantAction(
+  'live:edit',
+  [TEXT],
+  async (id: string): Promise<ImportView | null> => {
+    return loadImport(liveView(await getSteppe()).prepared.store, id)
+  },
+)
 
 /** Reads the file with its columns matched as given. */
-export async function readFile(
-  id: string,
-  matching: readonly (string | null)[],
-  mark: DecimalMark,
-): Promise<ImportView | null> {
-  await asMerchant()
-  const steppe = await getSteppe()
-  return act(id, (job) => startReading(steppe, job, matching, mark === 'comma' ? 'comma' : 'point'))
-}
+export const readFile = merchantAction(
+  'live:edit',
+  [TEXT, THING, TEXT],
+  async (id: string, matching: readonly (string | null)[], mark: DecimalMark): Promise<ImportView | null> => {
+    const steppe = await getSteppe()
+    return act(id, (job) => startReading(steppe, job, matching, mark === 'comma' ? 'comma' : 'point'))
+  },
+)
 
 /** Goes back to the columns. */
-export async function matchColumnsAgain(id: string): Promise<ImportView | null> {
-  await asMerchant()
-  const steppe = await getSteppe()
-  return act(id, (job) => matchAgain(steppe, job))
-}
+export const matchColumnsAgain = merchantAction(
+  'live:edit',
+  [TEXT],
+  async (id: string): Promise<ImportView | null> => {
+    const steppe = await getSteppe()
+    return act(id, (job) => matchAgain(steppe, job))
+  },
+)
 
 /** Takes rows out of the import, or puts them back. */
-export async function leaveRows(
-  id: string,
-  rows: readonly number[],
-  out: boolean,
-): Promise<ImportView | null> {
-  await asMerchant()
-  const steppe = await getSteppe()
-  return act(id, (job) => leaveOut(steppe, job, rows, out))
-}
+export const leaveRows = merchantAction(
+  'live:edit',
+  [TEXT, NUMBERS, FLAG],
+  async (id: string, rows: readonly number[], out: boolean): Promise<ImportView | null> => {
+    const steppe = await getSteppe()
+    return act(id, (job) => leaveOut(steppe, job, rows, out))
+  },
+)
 
 /** Writes what is new or changed. */
-export async function writeImport(id: string): Promise<ImportView | null> {
-  await asMerchant()
-  const steppe = await getSteppe()
-  const author = await currentAuthor()
-  return act(id, (job) => startWriting(steppe, job, author))
-}
+export const writeImport = merchantAction(
+  'live:edit',
+  [TEXT],
+  async (id: string): Promise<ImportView | null> => {
+    const steppe = await getSteppe()
+    const author = await currentAuthor()
+    return act(id, (job) => startWriting(steppe, job, author))
+  },
+)
 
 /** Stops what is going on. */
-export async function stopImport(id: string): Promise<ImportView | null> {
-  await asMerchant()
-  return act(id, cancelImport)
-}
+export const stopImport = merchantAction(
+  'live:edit',
+  [TEXT],
+  async (id: string): Promise<ImportView | null> => {
+    return act(id, cancelImport)
+  },
+)
 
 /** A page of rows of the preview. */
-export async function rowsOf(id: string, result: RowResult, page: number): Promise<RowsView> {
-  await asMerchant()
-  return loadRows(id, result, Number.isSafeInteger(page) && page >= 0 ? page : 0)
-}
+export const rowsOf = merchantAction(
+  'live:edit',
+  [TEXT, TEXT, NUMBER],
+  async (id: string, result: RowResult, page: number): Promise<RowsView> => {
+    return loadRows(id, result, Number.isSafeInteger(page) && page >= 0 ? page : 0)
+  },
+)
 
 /** Takes everything an import changed back; resolves to what is wrong, or `null`. */
-export async function undoImport(changeSet: number): Promise<string | null> {
-  await asMerchant()
-  const note = {
-    author: await currentAuthor(),
-    note: await undoNote(liveView(await getSteppe()), changeSet),
-    at: currentInstant(),
-  }
-  const outcome = await undo(liveView(await getSteppe()), changeSet, note)
-  return outcome.ok ? null : refusalSentence(toRefusal(outcome))
-}
+export const undoImport = merchantAction(
+  'live:edit',
+  [NUMBER],
+  async (changeSet: number): Promise<string | null> => {
+    const note = {
+      author: await currentAuthor(),
+      note: await undoNote(liveView(await getSteppe()), changeSet),
+      at: currentInstant(),
+    }
+    const outcome = await undo(liveView(await getSteppe()), changeSet, note)
+    return outcome.ok ? null : refusalSentence(toRefusal(outcome))
+  },
+)
 
 async function act(id: string, change: (job: ImportJob) => Promise<void> | void): Promise<ImportView | null> {
   const job = importJobs().get(id)

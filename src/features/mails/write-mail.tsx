@@ -15,6 +15,7 @@ import { notPublishedWords } from './draft-words'
 import { MailTemplate } from './mail-template'
 import type { MailWords } from './mail-words'
 import { orderStepWords, placedWords } from './order-words'
+import { setPasswordWords, shopLinkWords } from './door-words'
 import { askedWords, endingWords, quoteStepWords } from './quote-words'
 
 type Attachment = WrittenMail['attachments'][number]
@@ -60,6 +61,9 @@ export function writeMailWith(papers: Papers): WriteMail {
 type Found = { readonly words: MailWords; readonly of: { readonly order?: Order; readonly quote?: Quote } }
 
 async function wordsOf({ database, prepared }: Steppe, letter: Letter): Promise<Found | null> {
+  if (letter.kind === 'set-password') return { words: setPasswordWords(letter), of: {} }
+  if (letter.kind === 'shop-link')
+    return prepared && { words: shopLinkWords(letter, getSettings(prepared.store).name), of: {} }
   if (letter.kind === 'not-published') {
     const draft = await findDraft(database, letter.draft)
     const { timeZone } = prepared ? getSettings(prepared.store) : { timeZone: 'UTC' }

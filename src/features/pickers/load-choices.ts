@@ -1,12 +1,13 @@
 'use server'
 
+import { TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { lookFrom, type RequestContext } from '@/server/engine/look-from'
 import { currentView } from '@/server/views/current-view'
-import { asMerchant } from '@/server/session/author'
 import type {
   FoundItem,
   ReadWords,
@@ -25,56 +26,72 @@ import { whereChoices } from './where-choices'
 import { whoChoices } from './who-choices'
 
 /** Everybody a rule can be for, for a picker that opens. */
-export async function loadWhoChoices(): Promise<WhoChoices> {
-  await asMerchant()
+export const loadWhoChoices = merchantAction('prices:look', [], async (): Promise<WhoChoices> => {
   return whoChoices((await currentView()).prepared.store)
-}
+})
 
 /** Everything of the catalogue a rule can be for. */
-export async function loadWhatChoices(initial: What): Promise<WhatChoices> {
-  await asMerchant()
-  return whatChoices(await present(), checked(initial))
-}
+export const loadWhatChoices = merchantAction(
+  'prices:look',
+  [THING],
+  async (initial: What): Promise<WhatChoices> => {
+    return whatChoices(await present(), checked(initial))
+  },
+)
 
 /** Products and variants that some words may mean. */
-export async function findWhatItems(words: string): Promise<readonly FoundItem[]> {
-  await asMerchant()
-  return findItems(await present(), String(words).slice(0, LONGEST_WORDS))
-}
+export const findWhatItems = merchantAction(
+  'prices:look',
+  [TEXT],
+  async (words: string): Promise<readonly FoundItem[]> => {
+    return findItems(await present(), String(words).slice(0, LONGEST_WORDS))
+  },
+)
 
 /** Variants that some words may mean. */
-export async function findGifts(words: string): Promise<readonly VariantFound[]> {
-  await asMerchant()
-  return findVariants(await present(), String(words).slice(0, LONGEST_WORDS))
-}
+export const findGifts = merchantAction(
+  'prices:look',
+  [TEXT],
+  async (words: string): Promise<readonly VariantFound[]> => {
+    return findVariants(await present(), String(words).slice(0, LONGEST_WORDS))
+  },
+)
 
 /** What a scope matches by now. */
-export async function matchScope(what: What, vantage: Vantage): Promise<WhatMatched> {
-  await asMerchant()
-  const isWrong = checkVantages([vantage]) !== null
-  return matchedBy(isWrong ? await present() : await lookFrom(vantage), checked(what))
-}
+export const matchScope = merchantAction(
+  'prices:look',
+  [THING, THING],
+  async (what: What, vantage: Vantage): Promise<WhatMatched> => {
+    const isWrong = checkVantages([vantage]) !== null
+    return matchedBy(isWrong ? await present() : await lookFrom(vantage), checked(what))
+  },
+)
 
 /** What is meant by words that were typed. */
-export async function readWhatWords(words: string): Promise<ReadWords> {
-  await asMerchant()
-  const { store } = (await currentView()).prepared
-  const read = readWhat(store, String(words).slice(0, LONGEST_WORDS))
-  if (!read.ok) return read
-  return { ok: true, what: read.value, named: namedTerms(store, read.value) }
-}
+export const readWhatWords = merchantAction(
+  'prices:look',
+  [TEXT],
+  async (words: string): Promise<ReadWords> => {
+    const { store } = (await currentView()).prepared
+    const read = readWhat(store, String(words).slice(0, LONGEST_WORDS))
+    if (!read.ok) return read
+    return { ok: true, what: read.value, named: namedTerms(store, read.value) }
+  },
+)
 
 /** Channels and regions a rule can be for. */
-export async function loadWhereChoices(): Promise<WhereChoices> {
-  await asMerchant()
+export const loadWhereChoices = merchantAction('prices:look', [], async (): Promise<WhereChoices> => {
   return whereChoices((await currentView()).prepared.store)
-}
+})
 
 /** Records, or codes of a published list, to choose by name. */
-export async function loadRecordChoices(from: ChoiceSource): Promise<RecordChoices> {
-  await asMerchant()
-  return recordChoices((await currentView()).prepared.store, from)
-}
+export const loadRecordChoices = merchantAction(
+  'prices:look',
+  [THING],
+  async (from: ChoiceSource): Promise<RecordChoices> => {
+    return recordChoices((await currentView()).prepared.store, from)
+  },
+)
 
 const LONGEST_WORDS = 2_000
 

@@ -1,10 +1,30 @@
 import 'server-only'
 
+import type { Permission } from '@/core/staff/permission'
 import type { Store } from '@/core/store/store'
 import type { Place } from '@/ui/frame/places'
 
-/** The places of the merchant's frame, with how much is in each. */
-export function merchantPlaces(store: Store): readonly Place[] {
+/** What somebody must be allowed to be shown a place at all; looking at prices where nothing else is said. */
+const WANTS: Readonly<Partial<Record<string, Permission>>> = {
+  '/look-as-buyer': 'shop:look',
+  '/reprice': 'drafts:edit',
+  '/quotes': 'quotes:work',
+  '/desk': 'desk:work',
+  '/orders': 'orders:look',
+  '/outbox': 'mails:look',
+  '/reports': 'reports:look',
+  '/import': 'live:edit',
+  '/staff': 'staff:manage',
+  '/programs': 'staff:manage',
+  '/audit': 'audit:look',
+}
+
+/** The places of the merchant's frame that somebody may go to, with how much is in each. */
+export function merchantPlaces(store: Store, permissions: ReadonlySet<Permission>): readonly Place[] {
+  return allPlaces(store).filter(({ href }) => permissions.has(WANTS[href] ?? 'prices:look'))
+}
+
+function allPlaces(store: Store): readonly Place[] {
   const products = [...store.product.values()].filter(({ status }) => status === 'active').length
   return [
     { href: '/board', name: 'Board', group: 'Look', key: 'b' },
@@ -100,5 +120,8 @@ export function merchantPlaces(store: Store): readonly Place[] {
     },
     { href: '/reports', name: 'Reports', group: 'Prove', key: 'g' },
     { href: '/import', name: 'Import', group: 'Prove', key: 'i' },
+    { href: '/staff', name: 'People', group: 'Doors', key: '1' },
+    { href: '/programs', name: 'Programs', group: 'Doors', key: '2' },
+    { href: '/audit', name: 'Audit', group: 'Doors', key: '3' },
   ]
 }

@@ -1,8 +1,9 @@
 'use server'
 
+import { THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { checkVantages } from '@/server/changes/check-amount-edits'
 import { lookFrom } from '@/server/engine/look-from'
-import { asMerchant } from '@/server/session/author'
 import { loadSheet } from '@/sheet/record/load-sheet'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { loadSample } from './load-sample'
@@ -25,22 +26,24 @@ export interface SampleOf {
 }
 
 /** Prices a sample cart under a promotion as it would be, with nothing saved. */
-export async function trySample(
-  { label, copyOf, texts, vantage }: SampleOf,
-  lines: readonly SampleLine[],
-): Promise<SampleOutcome> {
-  await asMerchant()
-  if (checkVantages([vantage]) !== null) return { ok: false, problem: 'Reload the page, and try again.' }
-  const sheet = { sentence: promotionSentence, details: promotionDetails, effect: noEffect }
-  const loaded = await loadSheet(await lookFrom(vantage), 'promotion', { label, copyOf, texts }, sheet)
-  return loaded
-    ? loadSample(loaded, lines)
-    : { ok: false, problem: 'This promotion is gone. Reload the page.' }
-}
+export const trySample = merchantAction(
+  'prices:look',
+  [THING, THING],
+  async (
+    { label, copyOf, texts, vantage }: SampleOf,
+    lines: readonly SampleLine[],
+  ): Promise<SampleOutcome> => {
+    if (checkVantages([vantage]) !== null) return { ok: false, problem: 'Reload the page, and try again.' }
+    const sheet = { sentence: promotionSentence, details: promotionDetails, effect: noEffect }
+    const loaded = await loadSheet(await lookFrom(vantage), 'promotion', { label, copyOf, texts }, sheet)
+    return loaded
+      ? loadSample(loaded, lines)
+      : { ok: false, problem: 'This promotion is gone. Reload the page.' }
+  },
+)
 
 /** The latest orders, to try a promotion on what was really bought. */
-export async function ordersToTry(): Promise<readonly SampleOrder[]> {
-  await asMerchant()
+export const ordersToTry = merchantAction('orders:look', [], async (): Promise<readonly SampleOrder[]> => {
   const { database } = (await currentView()).steppe
   const rows = await database.select().from(orders).orderBy(desc(orders.number)).limit(MOST_ORDERS)
   return rows.map(({ number, document }) => {
@@ -51,7 +54,7 @@ export async function ordersToTry(): Promise<readonly SampleOrder[]> {
       lines: bought.map(({ sku, quantity }) => ({ sku, quantity })),
     }
   })
-}
+})
 
 function noEffect() {
   return { main: null, side: null }

@@ -1,5 +1,7 @@
 'use server'
 
+import { FLAG, NUMBER, TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import type { Offer } from '@/core/quote/quote'
 import type { QuoteStep } from '@/core/quote/quote-event'
 import { standingOfQuote } from '@/core/quote/quote-standing'
@@ -10,7 +12,7 @@ import { priceWorking } from '@/server/quotes/price-working'
 import { findQuote, type Quote } from '@/server/quotes/quote-rows'
 import { parseWorking, type WorkingOffer } from '@/server/quotes/quote-shape'
 import { keepWorking, type QuoteOutcome, takeQuoteStep } from '@/server/quotes/take-quote-step'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { quoteProblemSentence } from '@/ui/format/quote-phrases'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { refresh } from 'next/cache'
@@ -32,70 +34,74 @@ interface Seen {
 }
 
 /** Sends the offer as it is written, or asks for approval of it. */
-export async function sendOffer(
-  { number, version }: Seen,
-  submitted: WorkingOffer,
-  asksApproval: boolean,
-): Promise<QuoteActed> {
-  await asMerchant()
-  const steppe = await getSteppe()
-  const made = await makeOffer(steppe, number, submitted)
-  if (typeof made === 'string') return { ok: false, problem: made }
-  const kind = asksApproval ? 'ask-approval' : 'offer'
-  return act(steppe, number, version, { kind, offer: made.offer, message: made.message })
-}
+export const sendOffer = merchantAction(
+  'quotes:work',
+  [THING, THING, FLAG],
+  async ({ number, version }: Seen, submitted: WorkingOffer, asksApproval: boolean): Promise<QuoteActed> => {
+    const steppe = await getSteppe()
+    const made = await makeOffer(steppe, number, submitted)
+    if (typeof made === 'string') return { ok: false, problem: made }
+    const kind = asksApproval ? 'ask-approval' : 'offer'
+    return act(steppe, number, version, { kind, offer: made.offer, message: made.message })
+  },
+)
 
 /** Keeps an offer as it is written, for later. */
-export async function keepForLater(
-  number: number,
-  seen: number,
-  submitted: WorkingOffer,
-): Promise<QuoteActed> {
-  await asMerchant()
-  const working = parseWorking(submitted)
-  if (!working || !Number.isSafeInteger(number) || !Number.isSafeInteger(seen))
-    return { ok: false, problem: RELOAD }
-  return withDisk(async () => {
-    const isKept = await keepWorking(await getSteppe(), number, { seen, working })
-    if (isKept) refresh()
-    return isKept ? { ok: true } : { ok: false, problem: STALE }
-  })
-}
+export const keepForLater = merchantAction(
+  'quotes:work',
+  [NUMBER, NUMBER, THING],
+  async (number: number, seen: number, submitted: WorkingOffer): Promise<QuoteActed> => {
+    const working = parseWorking(submitted)
+    if (!working || !Number.isSafeInteger(number) || !Number.isSafeInteger(seen))
+      return { ok: false, problem: RELOAD }
+    return withDisk(async () => {
+      const isKept = await keepWorking(await getSteppe(), number, { seen, working })
+      if (isKept) refresh()
+      return isKept ? { ok: true } : { ok: false, problem: STALE }
+    })
+  },
+)
 
 /** Any other step of the merchant's: refusing, approving, sending back, a note. */
-export async function takeMerchantStep(
-  { number, version }: Seen,
-  kind: 'refuse' | 'approve' | 'send-back' | 'note',
-  text: string,
-): Promise<QuoteActed> {
-  await asMerchant()
-  const words = String(text).trim().slice(0, LONGEST)
-  const steps: Readonly<Record<typeof kind, QuoteStep>> = {
-    refuse: { kind: 'refuse', message: words },
-    approve: { kind: 'approve' },
-    'send-back': { kind: 'send-back', reason: words },
-    note: { kind: 'note', text: words },
-  }
-  const step = Object.hasOwn(steps, kind) ? steps[kind] : null
-  if (!step) return { ok: false, problem: RELOAD }
-  return act(await getSteppe(), number, version, step)
-}
+export const takeMerchantStep = merchantAction(
+  'quotes:work',
+  [THING, TEXT, TEXT],
+  async (
+    { number, version }: Seen,
+    kind: 'refuse' | 'approve' | 'send-back' | 'note',
+    text: string,
+  ): Promise<QuoteActed> => {
+    const words = String(text).trim().slice(0, LONGEST)
+    const steps: Readonly<Record<typeof kind, QuoteStep>> = {
+      refuse: { kind: 'refuse', message: words },
+      approve: { kind: 'approve' },
+      'send-back': { kind: 'send-back', reason: words },
+      note: { kind: 'note', text: words },
+    }
+    const step = Object.hasOwn(steps, kind) ? steps[kind] : null
+    if (!step) return { ok: false, problem: RELOAD }
+    return act(await getSteppe(), number, version, step)
+  },
+)
 
 /** Makes the offered prices the buyer's own, or those of a contract of theirs, in a draft. */
-export async function keepPrices({ number, version }: Seen, party: AgreedWith): Promise<KeptPrices> {
-  await asMerchant()
-  const steppe = await getSteppe()
-  const quote = Number.isSafeInteger(number) ? await findQuote(steppe.database, number) : null
-  if (!quote) return { ok: false, problem: RELOAD }
-  if (quote.events.length !== version) return { ok: false, problem: STALE }
-  const by = { author: await currentAuthor(), at: currentInstant() }
-  const kept = await keepPricesOf(steppe, quote, { kind: party.kind, id: party.id }, by)
-  if (!kept.ok) return kept
-  const step: QuoteStep = { kind: 'keep-prices', draft: kept.draft, list: kept.list }
-  await takeQuoteStep(steppe, number, version, step, { ...by, side: 'merchant', owner: 'any' })
-  refresh()
-  return kept
-}
+export const keepPrices = merchantAction(
+  'drafts:edit',
+  [THING, THING],
+  async ({ number, version }: Seen, party: AgreedWith): Promise<KeptPrices> => {
+    const steppe = await getSteppe()
+    const quote = Number.isSafeInteger(number) ? await findQuote(steppe.database, number) : null
+    if (!quote) return { ok: false, problem: RELOAD }
+    if (quote.events.length !== version) return { ok: false, problem: STALE }
+    const by = { author: await currentAuthor(), at: currentInstant() }
+    const kept = await keepPricesOf(steppe, quote, { kind: party.kind, id: party.id }, by)
+    if (!kept.ok) return kept
+    const step: QuoteStep = { kind: 'keep-prices', draft: kept.draft, list: kept.list }
+    await takeQuoteStep(steppe, number, version, step, { ...by, side: 'merchant', owner: 'any' })
+    refresh()
+    return kept
+  },
+)
 
 async function act(steppe: Steppe, number: number, seen: number, step: QuoteStep): Promise<QuoteActed> {
   if (!Number.isSafeInteger(number) || !Number.isSafeInteger(seen)) return { ok: false, problem: RELOAD }

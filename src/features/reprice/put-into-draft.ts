@@ -13,7 +13,7 @@ import { currentInstant } from '@/server/clock'
 import { beginDraft } from '@/server/drafts/draft-rows'
 import { discardDraft } from '@/server/drafts/publish-draft'
 import { viewOf } from '@/server/drafts/draft-view'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { currentView } from '@/server/views/current-view'
 import { revisionOf, type View } from '@/server/views/view'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
@@ -59,7 +59,6 @@ export async function putIntoDraft(
   { fields, leftOut, typed }: RepriceWanted,
   onProgress: RepriceProgress = () => undefined,
 ): Promise<RepriceOutcome> {
-  await asMerchant()
   const shown = parseReprice(fields)
   const looked = await currentView()
   const { store } = looked.prepared

@@ -1,5 +1,7 @@
 'use server'
 
+import { THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { Settings } from '@/core/store/store'
@@ -7,7 +9,7 @@ import { commit } from '@/server/changes/commit'
 import type { ChangeRequest } from '@/server/changes/weigh'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { getSteppe } from '@/server/engine/steppe'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { redirect } from 'next/navigation'
 import { liveTarget } from '@/server/views/view'
@@ -23,8 +25,7 @@ export interface SetUpInput {
 }
 
 /** Makes an empty store with its first channel; everything else is made inside. Resolves to what is wrong. */
-export async function setUpStore(input: SetUpInput): Promise<string> {
-  await asMerchant()
+export const setUpStore = merchantAction('live:edit', [THING], async (input: SetUpInput): Promise<string> => {
   const steppe = await getSteppe()
   if (steppe.prepared) redirect('/board')
   const currency = input.currency.trim().toUpperCase()
@@ -50,4 +51,4 @@ export async function setUpStore(input: SetUpInput): Promise<string> {
   })
   if (!outcome.ok) return refusalSentence(toRefusal(outcome))
   redirect('/board')
-}
+})

@@ -16,10 +16,12 @@ import { PGlite } from '@electric-sql/pglite'
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import { lockDirectory } from './directory-lock'
+import * as doors from './door-schema'
 import * as records from './schema'
 import * as selling from './selling-schema'
+import * as staffs from './staff-schema'
 
-const schema = { ...records, ...selling }
+const schema = { ...records, ...selling, ...staffs, ...doors }
 
 export type Database = PgliteDatabase<typeof schema>
 

@@ -30,6 +30,8 @@ export const shopSessions = pgTable('shop_session', {
   draft: text('draft'),
   /** E-mail address of the person who signed in for an account. */
   person: text('person'),
+  /** Id of whoever of the merchant's looks at the shop as a buyer; empty where nobody has to sign in; null for whoever buys. */
+  looker: text('looker'),
   at: timestamp('at', { withTimezone: true }).notNull(),
 })
 

@@ -27,6 +27,11 @@ export function allowedHosts(setting: string | undefined): ReadonlySet<string> {
   return new Set([...OWN_NAMES, ...others.filter(Boolean)])
 }
 
+/** Whether a request came by a name that only this machine knows it by. */
+export function isLoopbackHost(host: string): boolean {
+  return OWN_NAMES.includes(hostName(host))
+}
+
 /** Methods that change nothing. */
 const READING = new Set(['GET', 'HEAD', 'OPTIONS'])
 
@@ -121,6 +126,9 @@ export function securityHeaders(nonce: string, isDevelopment: boolean): Readonly
 export type Side = 'merchant' | 'shop'
 
 export const SIDE_HEADER = 'x-steppe-side'
+
+/** The address that was asked for, to come back to after signing in. */
+export const PATH_HEADER = 'x-steppe-path'
 
 /** The draft the page looks through that a request came from, as its address has it. */
 export const DRAFT_HEADER = 'x-steppe-draft'

@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { createTransport } from 'nodemailer'
 import { mails } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
-import type { Letter } from './letter'
+import { type Letter, letsIn } from './letter'
 
 /** A mail in words, as it goes out. */
 export interface WrittenMail {
@@ -65,7 +65,11 @@ async function sendAll(steppe: Steppe, write: WriteMail): Promise<void> {
         })),
       })
       await keepFile(join(directory, 'outbox'), fileName(id), file)
-      await database.update(mails).set({ subject, html, plain, sent: at }).where(eq(mails.id, id))
+      const kept = letsIn(letter as Letter) ? { html: '', plain: '', letter: {} } : { html, plain }
+      await database
+        .update(mails)
+        .set({ subject, sent: at, ...kept })
+        .where(eq(mails.id, id))
     }
     steppe.sync()
   }

@@ -93,6 +93,10 @@ const predicate = (terms: Joi.Schema) =>
   Joi.object({ include: Joi.array().items(terms), exclude: Joi.array().items(terms) })
 const who = predicate(whoTerm)
 const what = predicate(whatTerm)
+
+/** The shapes of an audience and a scope, for what is no record. */
+export const WHO_SHAPE = who
+export const WHAT_SHAPE = what
 const where = predicate(whereTerm)
 
 const hours = Joi.object({ from: text, to: text })

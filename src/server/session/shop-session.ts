@@ -42,6 +42,7 @@ const NOBODY: Omit<Session, 'id' | 'at'> = {
   cart: null,
   draft: null,
   person: null,
+  looker: null,
 }
 
 /** Who is in the shop, from where, and what holds for them. */

@@ -1,5 +1,7 @@
 'use server'
 
+import { TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { type Decimal, parseDecimal } from '@/core/decimal/decimal'
 import { typedAmount } from '@/core/decimal/written-amount'
@@ -14,7 +16,7 @@ import type { ChangeRequest } from '@/server/changes/weigh'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
 import { currentView } from '@/server/views/current-view'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
 import { refresh } from 'next/cache'
@@ -36,32 +38,40 @@ export type RenewOutcome =
 type Read = { readonly ok: true; readonly period: Period; readonly percent: Decimal | null }
 
 /** The period that would follow, for the fields to begin with; `null` for what has no end. */
-export async function suggestRenewal(kind: Renewal['kind'], id: string): Promise<Period | null> {
-  await asMerchant()
-  const { store } = (await currentView()).prepared
-  const period = periodOf(store, kind, id)
-  return period?.to ? nextPeriod(period.from, period.to) : null
-}
+export const suggestRenewal = merchantAction(
+  'prices:look',
+  [TEXT, TEXT],
+  async (kind: Renewal['kind'], id: string): Promise<Period | null> => {
+    const { store } = (await currentView()).prepared
+    const period = periodOf(store, kind, id)
+    return period?.to ? nextPeriod(period.from, period.to) : null
+  },
+)
 
 /** Copies a contract with its own lists, or a dated list, with all lines, into the next period, prices raised or not. */
-export async function renew(renewal: Renewal): Promise<RenewOutcome> {
-  await asMerchant()
-  const read = readRenewal(renewal)
-  if (!read.ok) return read
-  const view = await currentView()
-  const { store } = view.prepared
-  const made =
-    renewal.kind === 'contract' ? contractAfter(store, renewal.id, read) : listAfter(store, renewal.id, read)
-  if (!made) return { ok: false, field: null, problem: 'It is gone. Reload the page.' }
-  const outcome = await commit(view, made.requests, {
-    author: await currentAuthor(),
-    note: `${made.name}: renewed${read.percent ? ` with ${renewal.percent} %` : ''}`,
-    at: currentInstant(),
-  })
-  if (!outcome.ok) return { ok: false, field: null, problem: refusalSentence(toRefusal(outcome)) }
-  refresh()
-  return { ok: true, href: made.href, changeSet: outcome.changeSet }
-}
+export const renew = merchantAction(
+  'drafts:edit',
+  [THING],
+  async (renewal: Renewal): Promise<RenewOutcome> => {
+    const read = readRenewal(renewal)
+    if (!read.ok) return read
+    const view = await currentView()
+    const { store } = view.prepared
+    const made =
+      renewal.kind === 'contract'
+        ? contractAfter(store, renewal.id, read)
+        : listAfter(store, renewal.id, read)
+    if (!made) return { ok: false, field: null, problem: 'It is gone. Reload the page.' }
+    const outcome = await commit(view, made.requests, {
+      author: await currentAuthor(),
+      note: `${made.name}: renewed${read.percent ? ` with ${renewal.percent} %` : ''}`,
+      at: currentInstant(),
+    })
+    if (!outcome.ok) return { ok: false, field: null, problem: refusalSentence(toRefusal(outcome)) }
+    refresh()
+    return { ok: true, href: made.href, changeSet: outcome.changeSet }
+  },
+)
 
 function readRenewal({ from, to, percent }: Renewal): Read | Extract<RenewOutcome, { ok: false }> {
   const [start, end] = [readLocal(from), readEnd(to)]

@@ -13,6 +13,8 @@ interface MerchantFrameProps {
   /** Along the bottom: the draft at hand. */
   readonly bar: ReactNode
   readonly shopWindow: ReactNode
+  /** Who is at work. */
+  readonly person: ReactNode
   readonly children: ReactNode
 }
 
@@ -25,6 +27,7 @@ export function MerchantFrame({
   trace,
   bar,
   shopWindow,
+  person,
   children,
 }: MerchantFrameProps) {
   return (
@@ -52,6 +55,7 @@ export function MerchantFrame({
         <div className="min-w-0 flex-1 px-4">{vantage}</div>
         <div className="flex shrink-0 items-center gap-4">
           {tools}
+          {person}
           <ThemeSwitch />
         </div>
       </FrameHeader>

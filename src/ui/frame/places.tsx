@@ -13,7 +13,7 @@ import { withVantage } from './vantage-url'
 export interface Place {
   readonly href: string
   readonly name: string
-  readonly group: 'Look' | 'Set' | 'Sell' | 'Prove'
+  readonly group: 'Look' | 'Set' | 'Sell' | 'Prove' | 'Doors'
   /** Pressed after G to go there. */
   readonly key: string
   readonly count?: number
@@ -25,7 +25,7 @@ export interface Place {
   readonly beside?: readonly string[]
 }
 
-const GROUPS = ['Look', 'Set', 'Sell', 'Prove'] as const
+const GROUPS = ['Look', 'Set', 'Sell', 'Prove', 'Doors'] as const
 
 /** The slim column of words on the left, in the order the work is done. */
 export function Places({
@@ -44,7 +44,7 @@ export function Places({
       aria-label="Places"
       className="flex w-36 shrink-0 flex-col gap-4 overflow-auto border-r border-base-300 pt-4"
     >
-      {GROUPS.map((group) => (
+      {GROUPS.filter((group) => places.some((place) => place.group === group)).map((group) => (
         <div key={group}>
           <h2 className="px-4 pb-1 text-2xs font-semibold text-soft">{group}</h2>
           <ul>

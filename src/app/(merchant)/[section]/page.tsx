@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadRecords } from '@/features/records/load-records'
 import { RecordTable } from '@/features/records/record-table'
 import { findSection } from '@/sheet/record/sections'
@@ -15,10 +16,10 @@ export async function generateMetadata({ params }: SectionPageProps): Promise<Me
   return { title: findSection((await params).section)?.title ?? 'Not found' }
 }
 
-export default async function SectionPage({ params, searchParams }: SectionPageProps) {
+export default merchantPage('prices:look', async ({ params, searchParams }: SectionPageProps) => {
   const section = findSection((await params).section)
   const kind = section?.kind
   if (!section || !kind || kind === 'category') notFound()
   const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
   return <RecordTable section={section} view={await loadRecords(requestContext, kind)} />
-}
+})

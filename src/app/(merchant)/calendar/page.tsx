@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { CalendarPage } from '@/features/calendar/calendar-page'
 import { loadCalendar } from '@/features/calendar/load-calendar'
 import { lookFrom } from '@/server/engine/look-from'
@@ -6,12 +7,11 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Calendar' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const fields = await searchParams
-  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  return <CalendarPage view={await loadCalendar(requestContext, fields['sku'])} />
-}
+export default merchantPage(
+  'prices:look',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const fields = await searchParams
+    const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+    return <CalendarPage view={await loadCalendar(requestContext, fields['sku'])} />
+  },
+)

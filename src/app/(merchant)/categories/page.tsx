@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { CategoryTree } from '@/features/catalogue/categories/category-tree'
 import { loadCategoryTree } from '@/features/catalogue/categories/load-category-tree'
 import { loadMoveEffect } from '@/features/catalogue/categories/load-move-effect'
@@ -9,21 +10,20 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Categories' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const fields = new URLSearchParams(await searchParams)
-  const requestContext = await lookFrom(parseVantage(fields))
-  const view = await loadCategoryTree(requestContext, fields)
-  const effect = view.move ? await loadMoveEffect(requestContext, view.move) : null
-  return (
-    <CategoryTree
-      view={view}
-      tabs={<SectionTabs place="Catalogue" path="categories" />}
-      effect={effect && <MoveEffectParts effect={effect} />}
-      lines={effect?.lines ?? 0}
-    />
-  )
-}
+export default merchantPage(
+  'prices:look',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const fields = new URLSearchParams(await searchParams)
+    const requestContext = await lookFrom(parseVantage(fields))
+    const view = await loadCategoryTree(requestContext, fields)
+    const effect = view.move ? await loadMoveEffect(requestContext, view.move) : null
+    return (
+      <CategoryTree
+        view={view}
+        tabs={<SectionTabs place="Catalogue" path="categories" />}
+        effect={effect && <MoveEffectParts effect={effect} />}
+        lines={effect?.lines ?? 0}
+      />
+    )
+  },
+)

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { Board } from '@/features/board/board'
 import { parseBoardFilter } from '@/features/board/rows/board-url'
 import { comparedColumns } from '@/features/board/columns/compared-columns'
@@ -13,7 +14,7 @@ interface ComparePageProps {
 }
 
 /** Two vantages side by side over the same products; more can be held beside them. */
-export default async function ComparePage({ searchParams }: ComparePageProps) {
+export default merchantPage('prices:look', async ({ searchParams }: ComparePageProps) => {
   const fields = new URLSearchParams(await searchParams)
   const vantage = parseVantage(fields)
   const requestContext = await lookFrom(vantage)
@@ -22,4 +23,4 @@ export default async function ComparePage({ searchParams }: ComparePageProps) {
     chosen.columns.length > 0 ? chosen.columns : comparedColumns(requestContext.prepared.store, vantage)
   const filter = { ...chosen, columns }
   return <Board title="Compare" view={await loadBoard(requestContext, filter)} filter={filter} />
-}
+})

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { DraftsPage } from '@/features/drafts/drafts-page'
 import { loadDraftsPage } from '@/features/drafts/load-drafts-page'
 import { StartForm } from '@/features/drafts/start-form'
@@ -6,15 +7,17 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Draft and history' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const { change, before } = await searchParams
-  const view = await loadDraftsPage(await getSteppe(), { opened: toNumber(change), before: toNumber(before) })
-  return <DraftsPage view={view} start={<StartForm />} />
-}
+export default merchantPage(
+  'prices:look',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const { change, before } = await searchParams
+    const view = await loadDraftsPage(await getSteppe(), {
+      opened: toNumber(change),
+      before: toNumber(before),
+    })
+    return <DraftsPage view={view} start={<StartForm />} />
+  },
+)
 
 function toNumber(text: string | undefined): number | null {
   return text !== undefined && /^\d{1,9}$/.test(text) ? Number(text) : null

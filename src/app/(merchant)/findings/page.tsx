@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { FindingsPage } from '@/features/findings/findings-page'
 import { loadFindings } from '@/features/findings/load-findings'
 import { lookFrom } from '@/server/engine/look-from'
@@ -6,17 +7,16 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Findings' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const fields = await searchParams
-  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  const shown = {
-    place: fields['place'] ?? null,
-    open: fields['open'] ?? null,
-    muted: fields['muted'] === '1',
-  }
-  return <FindingsPage view={await loadFindings(requestContext, shown)} />
-}
+export default merchantPage(
+  'prices:look',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const fields = await searchParams
+    const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+    const shown = {
+      place: fields['place'] ?? null,
+      open: fields['open'] ?? null,
+      muted: fields['muted'] === '1',
+    }
+    return <FindingsPage view={await loadFindings(requestContext, shown)} />
+  },
+)

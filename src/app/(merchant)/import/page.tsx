@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { ImportStart } from '@/features/imports/import-start'
 import { loadImports } from '@/features/imports/load-import'
 import { currentView } from '@/server/views/current-view'
@@ -9,11 +10,11 @@ interface ImportPageProps {
   readonly searchParams: Promise<Record<string, string>>
 }
 
-export default async function ImportPage({ searchParams }: ImportPageProps) {
+export default merchantPage('live:edit', async ({ searchParams }: ImportPageProps) => {
   const { store } = (await currentView()).prepared
   const { list } = await searchParams
   const lists = [...store['price-list'].values()]
     .map(({ code, name }) => ({ code, name }))
     .sort((left, right) => (left.name < right.name ? -1 : 1))
   return <ImportStart lists={lists} chosen={list ?? null} earlier={loadImports(store)} />
-}
+})

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { ShopWindowLink } from '@/features/shop/entrance/shop-window-link'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
@@ -10,7 +11,7 @@ interface PageProps {
 }
 
 /** Opens the shop as whoever is looked as: asked first, because it signs them in. */
-export default async function ShopWindowPage({ searchParams }: PageProps) {
+export default merchantPage('shop:look', async ({ searchParams }: PageProps) => {
   const { page = '/shop', ...fields } = await searchParams
   const { buyerName } = await lookFrom(parseVantage(new URLSearchParams(fields)))
   return (
@@ -28,4 +29,4 @@ export default async function ShopWindowPage({ searchParams }: PageProps) {
       </ShopWindowLink>
     </section>
   )
-}
+})

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadOrderList, STATE_CHOICES } from '@/features/orders/load-order-list'
 import { parseOrderFilter } from '@/features/orders/order-filter'
 import { OrderListPage } from '@/features/orders/order-list-page'
@@ -7,17 +8,16 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Orders' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const fields = await searchParams
-  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  return (
-    <OrderListPage
-      view={await loadOrderList(requestContext, parseOrderFilter(fields))}
-      states={STATE_CHOICES}
-    />
-  )
-}
+export default merchantPage(
+  'orders:look',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const fields = await searchParams
+    const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+    return (
+      <OrderListPage
+        view={await loadOrderList(requestContext, parseOrderFilter(fields))}
+        states={STATE_CHOICES}
+      />
+    )
+  },
+)

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadOutbox, parseOutbox } from '@/features/outbox/load-outbox'
 import { OutboxPage } from '@/features/outbox/outbox-page'
 import { lookFrom } from '@/server/engine/look-from'
@@ -6,12 +7,11 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Outbox' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const fields = await searchParams
-  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  return <OutboxPage view={await loadOutbox(requestContext, parseOutbox(fields), null)} />
-}
+export default merchantPage(
+  'mails:look',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const fields = await searchParams
+    const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+    return <OutboxPage view={await loadOutbox(requestContext, parseOutbox(fields), null)} />
+  },
+)

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadPriceLists } from '@/features/price-lists/load-price-lists'
 import { PriceListTable } from '@/features/price-lists/price-list-table'
 import { lookFrom } from '@/server/engine/look-from'
@@ -10,7 +11,7 @@ interface PriceListsPageProps {
   readonly searchParams: Promise<Record<string, string>>
 }
 
-export default async function PriceListsPage({ searchParams }: PriceListsPageProps) {
+export default merchantPage('prices:look', async ({ searchParams }: PriceListsPageProps) => {
   const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
   return <PriceListTable rows={await loadPriceLists(requestContext)} buyerName={requestContext.buyerName} />
-}
+})

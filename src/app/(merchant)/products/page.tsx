@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { getSettings } from '@/core/store/store'
 import { loadProducts } from '@/features/products/load-products'
 import { ProductList } from '@/features/products/product-list'
@@ -13,7 +14,7 @@ interface ProductsPageProps {
   readonly searchParams: Promise<Record<string, string>>
 }
 
-export default async function ProductsPage({ searchParams }: ProductsPageProps) {
+export default merchantPage('prices:look', async ({ searchParams }: ProductsPageProps) => {
   const fields = new URLSearchParams(await searchParams)
   const requestContext = await lookFrom(parseVantage(fields))
   const { currency } = getSettings(requestContext.prepared.store)
@@ -26,4 +27,4 @@ export default async function ProductsPage({ searchParams }: ProductsPageProps) 
       tabs={<SectionTabs place="Products" path="products" />}
     />
   )
-}
+})

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadReprice } from '@/features/reprice/load-reprice'
 import { RepricePage } from '@/features/reprice/reprice-page'
 import { parseReprice } from '@/features/reprice/reprice-url'
@@ -7,12 +8,11 @@ import type { Metadata } from 'next'
 
 export const metadata: Metadata = { title: 'Reprice' }
 
-export default async function Page({
-  searchParams,
-}: {
-  readonly searchParams: Promise<Record<string, string>>
-}) {
-  const fields = await searchParams
-  const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
-  return <RepricePage view={await loadReprice(requestContext, parseReprice(fields))} />
-}
+export default merchantPage(
+  'drafts:edit',
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+    const fields = await searchParams
+    const requestContext = await lookFrom(parseVantage(new URLSearchParams(fields)))
+    return <RepricePage view={await loadReprice(requestContext, parseReprice(fields))} />
+  },
+)

@@ -1,7 +1,7 @@
+import { merchantRoute } from '@/server/session/permit'
 import { parseBoardFilter } from '@/features/board/rows/board-url'
 import { BLOCK_SIZE } from '@/features/board/board-view'
 import { loadBoardBlock } from '@/features/board/load-board'
-import { withStore } from '@/server/doors/with-store'
 import { lookFrom } from '@/server/engine/look-from'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { type NextRequest, NextResponse } from 'next/server'
@@ -9,7 +9,7 @@ import { type NextRequest, NextResponse } from 'next/server'
 const MOST_PRODUCTS = 400
 
 /** Rows of the board: `count` products from one on. */
-export const GET = withStore(async (request: NextRequest) => {
+export const GET = merchantRoute('prices:look', async (request: NextRequest) => {
   const fields = request.nextUrl.searchParams
   const numbers = { from: 0, count: BLOCK_SIZE }
   for (const name of ['from', 'count'] as const) {

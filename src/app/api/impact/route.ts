@@ -1,12 +1,12 @@
+import { merchantRoute } from '@/server/session/permit'
 import { parseBetween } from '@/features/drafts/impact/between-url'
 import { sendImpact } from '@/features/drafts/impact/send-impact'
 import { currentInstant } from '@/server/clock'
-import { withStore } from '@/server/doors/with-store'
 import { impactBetween } from '@/server/views/impact-between'
 import type { NextRequest } from 'next/server'
 
 /** What moved for whom between two instants, as a file. */
-export const GET = withStore(async (request: NextRequest, { steppe }) => {
+export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe }) => {
   const fields = Object.fromEntries(request.nextUrl.searchParams)
   const { since, until } = parseBetween(fields, currentInstant().getTime())
   const { before, after, impacts } = await impactBetween(steppe, since, until)

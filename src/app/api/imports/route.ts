@@ -1,14 +1,12 @@
+import { merchantRoute } from '@/server/session/permit'
 import { receiveFile } from '@/features/imports/receive-file'
-import { withStore } from '@/server/doors/with-store'
 import { readBytes } from '@/server/exchange/read-body'
-import { asMerchant } from '@/server/session/author'
 import { type NextRequest, NextResponse } from 'next/server'
 
 const LARGEST_FILE = 64 * 2 ** 20
 
 /** Takes a CSV or XLSX file to be imported; what it is for stands in the address, the file is the body. */
-export const POST = withStore(async (request: NextRequest) => {
-  await asMerchant()
+export const POST = merchantRoute('live:edit', async (request: NextRequest) => {
   const bytes = await readBytes(request, LARGEST_FILE)
   if (!bytes)
     return NextResponse.json(

@@ -1,9 +1,9 @@
+import { merchantRoute } from '@/server/session/permit'
 import { suggestItems } from '@/sheet/price-lines/find-item'
 import { searchWords } from '@/server/doors/search-words'
-import { withStore } from '@/server/doors/with-store'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** Categories, products and SKUs to choose from while typing. */
-export const GET = withStore((request: NextRequest, { prepared }) =>
+export const GET = merchantRoute('prices:look', (request: NextRequest, { prepared }) =>
   NextResponse.json(suggestItems(prepared.store, searchWords(request.nextUrl.searchParams))),
 )

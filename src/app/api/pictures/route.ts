@@ -1,12 +1,10 @@
-import { withStore } from '@/server/doors/with-store'
+import { merchantRoute } from '@/server/session/permit'
 import { readBytes } from '@/server/exchange/read-body'
 import { keepPicture, LARGEST_PICTURE } from '@/server/pictures/picture-files'
-import { asMerchant } from '@/server/session/author'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** Takes a picture of a product; the file is the body. */
-export const POST = withStore(async (request: NextRequest, { steppe }) => {
-  await asMerchant()
+export const POST = merchantRoute('drafts:edit', async (request: NextRequest, { steppe }) => {
   const bytes = await readBytes(request, LARGEST_PICTURE)
   if (!bytes)
     return NextResponse.json(

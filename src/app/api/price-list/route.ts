@@ -1,8 +1,8 @@
+import { merchantRoute } from '@/server/session/permit'
 import { makePriceList, MOST_ITEMS } from '@/features/documents/make-price-list'
 import { sendFile } from '@/features/documents/send-paper'
-import { refuse, withStore } from '@/server/doors/with-store'
+import { refuse } from '@/server/doors/with-store'
 import { lookFrom } from '@/server/engine/look-from'
-import { asMerchant } from '@/server/session/author'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import type { NextRequest } from 'next/server'
 
@@ -13,8 +13,7 @@ const SENTENCES = {
 } as const
 
 /** What a buyer pays as a PDF file, from any vantage: `?as=account:fennmoor&in=jars`. */
-export const GET = withStore(async (request: NextRequest) => {
-  await asMerchant()
+export const GET = merchantRoute('prices:look', async (request: NextRequest) => {
   const fields = request.nextUrl.searchParams
   const made = await makePriceList(await lookFrom(parseVantage(fields)), fields.get('in'))
   return made.ok

@@ -1,6 +1,7 @@
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { currentInstant } from '@/server/clock'
 import { Slices } from '@/server/doors/slices'
+import { machineRoute } from '@/server/session/permit'
 import { refuse, withStore } from '@/server/doors/with-store'
 import {
   answerQuestion,
@@ -17,7 +18,7 @@ import { readBody } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** Answers price questions: an array of them in, an array of answers out, in the same order. */
-export const POST = withStore(async (request: NextRequest, { steppe, prepared }) => {
+const answerAll = withStore(async (request: NextRequest, { steppe, prepared }) => {
   const body = await readBody(request)
   if (!body.ok) return NextResponse.json({ error: body.error }, { status: body.status })
   if (!Array.isArray(body.value)) return refuse(400, 'malformed', 'Send an array of questions.')
@@ -35,6 +36,10 @@ export const POST = withStore(async (request: NextRequest, { steppe, prepared })
   const answers = answersTo(prepared, questions, currentInstant().getTime(), { drafts, stock })
   return new Response(textStream(arrayText(answers)), { headers: { 'content-type': 'application/json' } })
 })
+
+export const POST = machineRoute<NextRequest>({ scope: 'prices:ask', permission: 'prices:look' }, (request) =>
+  answerAll(request, undefined),
+)
 
 async function* answersTo(
   prepared: PreparedStore,

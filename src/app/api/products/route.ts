@@ -1,9 +1,10 @@
-import { withStore } from '@/server/doors/with-store'
+import { merchantRoute } from '@/server/session/permit'
 import { productsFile } from '@/server/imports/products/products-file'
 import { readStock } from '@/server/stock/stock-levels'
 
 /** All products as a CSV file that can be imported again. */
-export const GET = withStore(
+export const GET = merchantRoute(
+  'prices:look',
   async (_request, { steppe, prepared }) =>
     new Response(productsFile(prepared.store, await readStock(steppe.database)), {
       headers: {

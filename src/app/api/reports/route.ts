@@ -1,13 +1,11 @@
+import { merchantRoute } from '@/server/session/permit'
 import { exportReport } from '@/features/reports/export-report'
 import { loadReport } from '@/features/reports/load-report'
 import { currentInstant } from '@/server/clock'
-import { withStore } from '@/server/doors/with-store'
-import { asMerchant } from '@/server/session/author'
 import type { NextRequest } from 'next/server'
 
 /** A report as a CSV file, as it is shown. */
-export const GET = withStore(async (request: NextRequest, { steppe, prepared }) => {
-  await asMerchant()
+export const GET = merchantRoute('reports:look', async (request: NextRequest, { steppe, prepared }) => {
   const fields = Object.fromEntries(request.nextUrl.searchParams)
   const view = await loadReport({ steppe, prepared, now: currentInstant().getTime() }, fields)
   const { name, content } = exportReport(view)

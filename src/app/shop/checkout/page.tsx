@@ -1,9 +1,10 @@
+import { shopPage } from '@/server/session/permit'
 import { CheckoutForm } from '@/features/shop/checkout/checkout-form'
 import { enterShopPage } from '@/features/shop/entrance/enter'
 import { loadCheckout } from '@/features/shop/checkout/load-checkout'
 import { redirect } from 'next/navigation'
 
-export default async function ShopCheckout() {
+export default shopPage(async () => {
   const view = await loadCheckout(await enterShopPage())
   if (view.cart.lines.length === 0 || view.cart.problems.length > 0) redirect('/shop/cart')
   return (
@@ -12,4 +13,4 @@ export default async function ShopCheckout() {
       <CheckoutForm view={view} />
     </>
   )
-}
+})

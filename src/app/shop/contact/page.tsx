@@ -1,7 +1,8 @@
+import { shopPage } from '@/server/session/permit'
 import { getSettings } from '@/core/store/store'
 import { shopView } from '@/server/session/shop-session'
 
-export default async function ShopContact() {
+export default shopPage(async () => {
   const { name, shopContact } = getSettings((await shopView()).prepared.store)
   return (
     <div className="max-w-md">
@@ -11,4 +12,4 @@ export default async function ShopContact() {
       </p>
     </div>
   )
-}
+})

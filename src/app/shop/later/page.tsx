@@ -1,8 +1,9 @@
+import { shopPage } from '@/server/session/permit'
 import { NO_ROOM } from '@/features/shop/frame/with-room'
 import Link from 'next/link'
 
 /** Where a buyer is led when nothing can be saved for the moment. */
-export default function ShopLater() {
+export default shopPage(() => {
   return (
     <div className="max-w-md">
       <h1 className="pb-2 text-3xl leading-9 font-bold tracking-tight">Not just now</h1>
@@ -12,4 +13,4 @@ export default function ShopLater() {
       </Link>
     </div>
   )
-}
+})

@@ -1,13 +1,10 @@
+import { shopPage } from '@/server/session/permit'
 import { insideShop } from '@/features/shop/entrance/inside-shop'
 import { loadAccounts } from '@/features/shop/entrance/load-accounts'
 import { SignInPage } from '@/features/shop/entrance/sign-in-page'
 import { shopView, shopVisitor } from '@/server/session/shop-session'
 
-export default async function ShopSignIn({
-  searchParams,
-}: {
-  readonly searchParams: Promise<{ back?: string }>
-}) {
+export default shopPage(async ({ searchParams }: { readonly searchParams: Promise<{ back?: string }> }) => {
   const prepared = (await shopView()).prepared
   const { as, person } = await shopVisitor()
   const { back = '' } = await searchParams
@@ -19,4 +16,4 @@ export default async function ShopSignIn({
       back={insideShop(back)}
     />
   )
-}
+})

@@ -1,5 +1,7 @@
 'use server'
 
+import { NUMBER, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
@@ -8,7 +10,7 @@ import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentView } from '@/server/views/current-view'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
 import type { BoardPatch } from '../board-view'
@@ -24,41 +26,44 @@ export type BoardOutcome =
   | { readonly ok: false; readonly problem: string }
 
 /** Makes edits typed on the board, and tells what they changed in the columns on screen. */
-export async function editBoard(
-  edits: readonly AmountEdit[],
-  columns: readonly Vantage[],
-): Promise<BoardOutcome> {
-  await asMerchant()
-  const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
-  if (wrong) return { ok: false, problem: wrong }
-  const outcome = await editAmounts(await currentView(), edits, {
-    author: await currentAuthor(),
-    at: currentInstant(),
-  })
-  if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
-  const { changeSet, before, after, changes } = outcome
-  return { ok: true, changeSet, patch: await toPatch(before ?? after, after, changes, columns) }
-}
+export const editBoard = merchantAction(
+  'drafts:edit',
+  [THING, THING],
+  async (edits: readonly AmountEdit[], columns: readonly Vantage[]): Promise<BoardOutcome> => {
+    const wrong = checkAmountEdits(edits) ?? checkVantages(columns)
+    if (wrong) return { ok: false, problem: wrong }
+    const outcome = await editAmounts(await currentView(), edits, {
+      author: await currentAuthor(),
+      at: currentInstant(),
+    })
+    if (!outcome.ok) return { ok: false, problem: refusalSentence(outcome.refusal) }
+    const { changeSet, before, after, changes } = outcome
+    return { ok: true, changeSet, patch: await toPatch(before ?? after, after, changes, columns) }
+  },
+)
 
 /** Takes a change set back; taking that back again is redo. */
-export async function undoOnBoard(changeSet: number, columns: readonly Vantage[]): Promise<BoardOutcome> {
-  await asMerchant()
-  const wrong = checkVantages(columns)
-  if (wrong) return { ok: false, problem: wrong }
-  const view = await currentView()
-  const outcome = await undo(view, changeSet, {
-    author: await currentAuthor(),
-    note: await undoNote(await currentView(), changeSet),
-    at: currentInstant(),
-  })
-  if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
-  const { before, after, changes } = outcome
-  return {
-    ok: true,
-    changeSet: outcome.changeSet,
-    patch: await toPatch(before ?? after, after, changes, columns),
-  }
-}
+export const undoOnBoard = merchantAction(
+  'drafts:edit',
+  [NUMBER, THING],
+  async (changeSet: number, columns: readonly Vantage[]): Promise<BoardOutcome> => {
+    const wrong = checkVantages(columns)
+    if (wrong) return { ok: false, problem: wrong }
+    const view = await currentView()
+    const outcome = await undo(view, changeSet, {
+      author: await currentAuthor(),
+      note: await undoNote(await currentView(), changeSet),
+      at: currentInstant(),
+    })
+    if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+    const { before, after, changes } = outcome
+    return {
+      ok: true,
+      changeSet: outcome.changeSet,
+      patch: await toPatch(before ?? after, after, changes, columns),
+    }
+  },
+)
 
 async function toPatch(
   before: PreparedStore,

@@ -1,5 +1,7 @@
 'use server'
 
+import { FORM, TEXT, TEXTS } from '@/server/session/argument-shapes'
+import { shopAction } from '@/server/session/permit'
 import type { CartLineWanted } from '@/core/cart/cart'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { type Decimal, parseDecimal } from '@/core/decimal/decimal'
@@ -26,28 +28,31 @@ export type Added =
   { readonly ok: true; readonly quantity: string } | { readonly ok: false; readonly problem: string }
 
 /** Puts some pieces of a SKU in; the same with the same extras is one line. */
-export async function addToCart(sku: string, typed: string, extraCodes: readonly string[]): Promise<Added> {
-  const visitor = await enterShopPage()
-  const { store } = visitor.prepared
-  const variant = findBySku(store.variant, sku)
-  const quantity = isQuantity(typed.trim()) ? parseDecimal(typed.trim()) : null
-  if (!variant || !mayBuy(visitor, variant.id))
-    return { ok: false, problem: 'This item is not available to you.' }
-  if (quantity === null) return { ok: false, problem: 'Enter a quantity above zero, such as 12.' }
-  const extras = [...new Set(extraCodes)].flatMap((code) => findByCode(store.extra, code)?.id ?? [])
-  if (!goWith(visitor.prepared, variant.id, extras) || extras.length !== new Set(extraCodes).size)
-    return { ok: false, problem: 'These options are not available for this item.' }
-  const lines = await withRoomOr(
-    () => put(visitor, [{ variant: variant.id, quantity, extras }]),
-    () => null,
-  )
-  if (lines === null) return { ok: false, problem: NO_ROOM }
-  const line = lines.find((each) => isSame(each, { variant: variant.id, quantity, extras }))
-  return { ok: true, quantity: line?.quantity ?? quantity }
-}
+export const addToCart = shopAction(
+  [TEXT, TEXT, TEXTS],
+  async (sku: string, typed: string, extraCodes: readonly string[]): Promise<Added> => {
+    const visitor = await enterShopPage()
+    const { store } = visitor.prepared
+    const variant = findBySku(store.variant, sku)
+    const quantity = isQuantity(typed.trim()) ? parseDecimal(typed.trim()) : null
+    if (!variant || !mayBuy(visitor, variant.id))
+      return { ok: false, problem: 'This item is not available to you.' }
+    if (quantity === null) return { ok: false, problem: 'Enter a quantity above zero, such as 12.' }
+    const extras = [...new Set(extraCodes)].flatMap((code) => findByCode(store.extra, code)?.id ?? [])
+    if (!goWith(visitor.prepared, variant.id, extras) || extras.length !== new Set(extraCodes).size)
+      return { ok: false, problem: 'These options are not available for this item.' }
+    const lines = await withRoomOr(
+      () => put(visitor, [{ variant: variant.id, quantity, extras }]),
+      () => null,
+    )
+    if (lines === null) return { ok: false, problem: NO_ROOM }
+    const line = lines.find((each) => isSame(each, { variant: variant.id, quantity, extras }))
+    return { ok: true, quantity: line?.quantity ?? quantity }
+  },
+)
 
 /** Takes over the quantity a form names for one line; nothing, or 0, takes the line out. */
-export async function changeLine(form: FormData): Promise<never> {
+export const changeLine = shopAction([FORM], async (form: FormData): Promise<never> => {
   const visitor = await enterShopPage()
   const steppe = await getSteppe()
   const id = await withRoom(cartOfVisitor)
@@ -69,19 +74,19 @@ export async function changeLine(form: FormData): Promise<never> {
       )
   await withRoom(() => writeCart(steppe, id, changed))
   redirect('/shop/cart')
-}
+})
 
 /** Takes everything out. */
-export async function emptyCart(): Promise<never> {
+export const emptyCart = shopAction([], async (): Promise<never> => {
   await enterShopPage()
   const id = await withRoom(cartOfVisitor)
   const steppe = await getSteppe()
   await withRoom(() => writeCart(steppe, id, []))
   redirect('/shop/cart')
-}
+})
 
 /** Puts in what one of their orders held, as far as they may still buy it; gifts are not bought. */
-export async function orderAgain(form: FormData): Promise<never> {
+export const orderAgain = shopAction([FORM], async (form: FormData): Promise<never> => {
   const visitor = await enterShopPage()
   const { database } = await getSteppe()
   const order = await findOrder(database, Number(form.get('number')), ownerOf(visitor))
@@ -96,10 +101,10 @@ export async function orderAgain(form: FormData): Promise<never> {
   if (wanted.length > 0) await withRoom(() => put(visitor, wanted))
   const left = bought.length - wanted.length
   redirect(left === 0 ? '/shop/cart' : `/shop/cart?left=${left}`)
-}
+})
 
 /** Takes a passcode; a wrong one is refused with its reason. */
-export async function enterPasscode(form: FormData): Promise<never> {
+export const enterPasscode = shopAction([FORM], async (form: FormData): Promise<never> => {
   const word = String(form.get('word') ?? '').trim()
   const { store } = (await shopView()).prepared
   const given = [...store.passcode.values()].find((each) => each.word.toLowerCase() === word.toLowerCase())
@@ -113,4 +118,4 @@ export async function enterPasscode(form: FormData): Promise<never> {
   redirect(
     visitor.pricingContext.terms.passcode && !isOutside(visitor) ? back : `/shop/gate?wrong=1&${again}`,
   )
-}
+})

@@ -1,5 +1,7 @@
 'use server'
 
+import { FORM, TEXT } from '@/server/session/argument-shapes'
+import { shopAction } from '@/server/session/permit'
 import { promotionWithCode } from '@/core/promotions/promotion'
 import { circumstancesAt, matchRule } from '@/core/rules/match-rule'
 import { currentInstant } from '@/server/clock'
@@ -17,7 +19,7 @@ const MOST_WRONG = 10
 const WRONG_FORGOTTEN_AFTER = 3_600_000
 
 /** Takes a code; wrong, expired and other people's codes are answered alike, and limited in tries. */
-export async function enterCode(form: FormData): Promise<never> {
+export const enterCode = shopAction([FORM], async (form: FormData): Promise<never> => {
   const visitor = await enterShopPage()
   const steppe = await getSteppe()
   const typed = String(form.get('code') ?? '')
@@ -38,7 +40,7 @@ export async function enterCode(form: FormData): Promise<never> {
   const codes = [...facts.codes.filter((code) => code.toLowerCase() !== typed.toLowerCase()), typed]
   await withRoom(() => writeCartFacts(steppe, id, { codes: codes.slice(-MOST_CODES) }))
   redirect('/shop/cart')
-}
+})
 
 /** Whether a code is one that holds for this visitor here and now. */
 function holds({ prepared, pricingContext, buyerContext }: ShopVisitor, typed: string): boolean {
@@ -52,7 +54,7 @@ function holds({ prepared, pricingContext, buyerContext }: ShopVisitor, typed: s
 }
 
 /** Forgets a code. */
-export async function removeCode(form: FormData): Promise<never> {
+export const removeCode = shopAction([FORM], async (form: FormData): Promise<never> => {
   await enterShopPage()
   const steppe = await getSteppe()
   const id = await withRoom(cartOfVisitor)
@@ -60,10 +62,10 @@ export async function removeCode(form: FormData): Promise<never> {
   const { codes } = await readCartFacts(steppe, id)
   await withRoom(() => writeCartFacts(steppe, id, { codes: codes.filter((code) => code !== gone) }))
   redirect('/shop/cart')
-}
+})
 
 /** Takes an offer, or leaves it; the choice is kept with the cart. */
-export async function chooseOffer(form: FormData): Promise<never> {
+export const chooseOffer = shopAction([FORM], async (form: FormData): Promise<never> => {
   const { prepared } = await enterShopPage()
   const steppe = await getSteppe()
   const id = await withRoom(cartOfVisitor)
@@ -75,13 +77,13 @@ export async function chooseOffer(form: FormData): Promise<never> {
     await withRoom(() => writeCartFacts(steppe, id, { choices: { ...choices, [promotion.id]: choice } }))
   }
   redirect('/shop/cart')
-}
+})
 
 /** Remembers how the buyer will pay, so that what depends on it is shown before anything is ordered. */
-export async function choosePayment(payment: string): Promise<void> {
+export const choosePayment = shopAction([TEXT], async (payment: string): Promise<void> => {
   await enterShopPage()
   if (payment !== 'card' && payment !== 'terms') return
   const steppe = await getSteppe()
   const id = await withRoom(cartOfVisitor)
   await withRoom(() => writeCartFacts(steppe, id, { payment }))
-}
+})

@@ -1,3 +1,4 @@
+import { isEmail } from '@/core/buyers/email'
 import { placeText, PLACE_TEXT } from '@/core/engine/context/vantage'
 import { findTextFault } from '@/core/issue/text-fault'
 import type { OrderAddress } from '@/core/order/order'
@@ -37,10 +38,6 @@ export function readFields(form: FormData): Readonly<Record<string, string>> {
 }
 
 export const MALFORMED_EMAIL = 'Write it like name@example.com.'
-
-export function isEmail(text: string): boolean {
-  return /^[^\s@]+@[^\s@]+$/.test(text)
-}
 
 /** Reads an address that was typed, and looks whether anything is delivered there. */
 export function readAddress(store: Store, typed: Readonly<Record<string, string>>): ReadAddress {

@@ -1,48 +1,48 @@
 'use server'
 
+import { FORM } from '@/server/session/argument-shapes'
+import { merchantAction, shopAction } from '@/server/session/permit'
 import { isBuyerCode } from '@/core/buyers/buyer-code'
 import { chooseInShop, enterShop, forgetPasscode, lookThrough } from '@/server/session/shop-session'
-import { asMerchant } from '@/server/session/author'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { insideShop } from './inside-shop'
 import { withRoom } from '../frame/with-room'
 
 /** Signs in as the account a form names, and as the person of it. */
-export async function signIn(form: FormData): Promise<never> {
+export const signIn = shopAction([FORM], async (form: FormData): Promise<never> => {
   const as = String(form.get('as') ?? '')
   // What a guest has put in is still theirs when they say who they are.
   const person = String(form.get('person') ?? '')
   await withRoom(() => enterShop(isBuyerCode(as) ? as : 'guest', 'kept', person === '' ? null : person))
   redirect(insideShop(String(form.get('back') ?? '')))
-}
+})
 
 /** Takes over where to deliver and what to pay in. */
-export async function choosePlace(form: FormData): Promise<never> {
+export const choosePlace = shopAction([FORM], async (form: FormData): Promise<never> => {
   const text = (name: string) => String(form.get(name) ?? '')
   const back = text('back')
   await withRoom(() => chooseInShop({ deliverTo: text('country'), currency: text('currency') }))
   redirect(insideShop(back))
-}
+})
 
 /** From the merchant's frame into the shop, with the eyes looked through, from the same place and in the same currency. */
-export async function openShopWindow(form: FormData): Promise<never> {
-  await asMerchant()
+export const openShopWindow = merchantAction('shop:look', [FORM], async (form: FormData): Promise<never> => {
   const text = (name: string) => String(form.get(name) ?? '')
   const { as, deliverTo, currency, draft } = parseVantage(new URLSearchParams(text('vantage')))
   await withRoom(() => enterShop(as))
   await withRoom(() => chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' }))
   await withRoom(() => lookThrough(draft))
   redirect(insideShop(text('page')))
-}
+})
 
 /** Goes on without the passcode that was given. */
-export async function leavePasscode(): Promise<never> {
+export const leavePasscode = shopAction([], async (): Promise<never> => {
   await withRoom(forgetPasscode)
   redirect('/shop')
-}
+})
 
-export async function leaveShop(): Promise<never> {
+export const leaveShop = shopAction([], async (): Promise<never> => {
   await withRoom(() => enterShop('guest'))
   redirect('/shop')
-}
+})

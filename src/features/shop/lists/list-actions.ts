@@ -1,5 +1,7 @@
 'use server'
 
+import { FLAG, FORM, TEXT, THING } from '@/server/session/argument-shapes'
+import { shopAction } from '@/server/session/permit'
 import type { CartLineWanted } from '@/core/cart/cart'
 import { goWith } from '@/core/cart/go-with'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
@@ -32,7 +34,7 @@ const LONGEST_NAME = 80
 const GONE = 'This list was removed, or is not shared any more.'
 
 /** Makes a list, empty, of what lies in the cart, or of what is ordered again and again. */
-export async function beginList(form: FormData): Promise<void> {
+export const beginList = shopAction([FORM], async (form: FormData): Promise<void> => {
   const visitor = await enterShopPage()
   const owner = ownerOfLists(visitor)
   if (!owner) redirect('/shop/sign-in?back=/shop/lists')
@@ -52,44 +54,47 @@ export async function beginList(form: FormData): Promise<void> {
   const by = { author: authorOf(visitor), at: currentInstant() }
   const id = await withRoom(() => makeList(steppe, owner, wanted, by))
   redirect(id === null ? '/shop/lists?many=1' : `/shop/lists/${id}`)
-}
+})
 
 /** Sets how many of a line are wanted; nothing, or 0, takes it out. `seen` is what stood there. */
-export async function setListLine(
-  id: string,
-  {
-    sku,
-    extras,
-    seen,
-    typed,
-  }: {
-    readonly sku: string
-    readonly extras: readonly string[]
-    readonly seen: string
-    readonly typed: string
+export const setListLine = shopAction(
+  [TEXT, THING],
+  async (
+    id: string,
+    {
+      sku,
+      extras,
+      seen,
+      typed,
+    }: {
+      readonly sku: string
+      readonly extras: readonly string[]
+      readonly seen: string
+      readonly typed: string
+    },
+  ): Promise<ListProblem> => {
+    const visitor = await enterShopPage()
+    const { store } = visitor.prepared
+    const variant = findBySku(store.variant, String(sku))
+    if (!variant) return 'This is not sold any more.'
+    const text = typedAmount(String(typed))
+    const quantity = text === '' ? null : parseDecimal(text)
+    const isGone = text === '' || quantity === '0'
+    if (!isGone && (quantity === null || !isPositive(quantity)))
+      return `“${String(typed).slice(0, 40)}” is not a quantity above zero.`
+    const line = {
+      variant: variant.id,
+      extras: extras.flatMap((code) => findByCode(store.extra, code)?.id ?? []),
+    }
+    return change(visitor, id, {
+      ...{ kind: 'line', line, quantity: isGone ? null : quantity },
+      seen: parseDecimal(String(seen)),
+    })
   },
-): Promise<ListProblem> {
-  const visitor = await enterShopPage()
-  const { store } = visitor.prepared
-  const variant = findBySku(store.variant, String(sku))
-  if (!variant) return 'This is not sold any more.'
-  const text = typedAmount(String(typed))
-  const quantity = text === '' ? null : parseDecimal(text)
-  const isGone = text === '' || quantity === '0'
-  if (!isGone && (quantity === null || !isPositive(quantity)))
-    return `“${String(typed).slice(0, 40)}” is not a quantity above zero.`
-  const line = {
-    variant: variant.id,
-    extras: extras.flatMap((code) => findByCode(store.extra, code)?.id ?? []),
-  }
-  return change(visitor, id, {
-    ...{ kind: 'line', line, quantity: isGone ? null : quantity },
-    seen: parseDecimal(String(seen)),
-  })
-}
+)
 
 /** Adds SKUs and quantities as they are typed or pasted. */
-export async function addToList(id: string, text: string): Promise<ListProblem> {
+export const addToList = shopAction([TEXT, TEXT], async (id: string, text: string): Promise<ListProblem> => {
   const visitor = await enterShopPage()
   const rows = readPasted(String(text).slice(0, 20_000)).filter((row) => !isEmpty(row))
   if (rows.length === 0) return 'Type a SKU, and how many: FR-BR-PF 20.'
@@ -107,62 +112,75 @@ export async function addToList(id: string, text: string): Promise<ListProblem> 
   const problem = await change(visitor, id, { kind: 'add', lines })
   if (problem !== null || unknown.length === 0) return problem
   return `Nothing here has the SKU ${unknown.slice(0, 3).join(', ')}. The rest was added.`
-}
+})
 
-export async function renameList(id: string, seen: string, name: string): Promise<ListProblem> {
-  const wanted = String(name).trim()
-  if (wanted === '' || wanted.length > LONGEST_NAME || findTextFault(wanted, 1))
-    return `A name has 1 to ${LONGEST_NAME} characters.`
-  return change(await enterShopPage(), id, { kind: 'rename', name: wanted, seen: String(seen) })
-}
+export const renameList = shopAction(
+  [TEXT, TEXT, TEXT],
+  async (id: string, seen: string, name: string): Promise<ListProblem> => {
+    const wanted = String(name).trim()
+    if (wanted === '' || wanted.length > LONGEST_NAME || findTextFault(wanted, 1))
+      return `A name has 1 to ${LONGEST_NAME} characters.`
+    return change(await enterShopPage(), id, { kind: 'rename', name: wanted, seen: String(seen) })
+  },
+)
 
-export async function shareList(id: string, isShared: boolean): Promise<ListProblem> {
-  return change(await enterShopPage(), id, { kind: 'share', isShared: isShared === true })
-}
+export const shareList = shopAction(
+  [TEXT, FLAG],
+  async (id: string, isShared: boolean): Promise<ListProblem> => {
+    return change(await enterShopPage(), id, { kind: 'share', isShared: isShared === true })
+  },
+)
 
-export async function dropList(form: FormData): Promise<void> {
+export const dropList = shopAction([FORM], async (form: FormData): Promise<void> => {
   const visitor = await enterShopPage()
   const owner = ownerOfLists(visitor)
   const steppe = await getSteppe()
   if (owner) await withRoom(() => removeList(steppe, String(form.get('id') ?? ''), owner))
   redirect('/shop/lists')
-}
+})
 
 /** Puts lines of a list into the cart, as far as they may be bought; the cart is what comes next. */
-export async function orderFromList(
-  id: string,
-  wanted: readonly { readonly sku: string; readonly extras: readonly string[]; readonly quantity: string }[],
-): Promise<ListProblem> {
-  const visitor = await enterShopPage()
-  const owner = ownerOfLists(visitor)
-  const { database } = await getSteppe()
-  const list = owner && (await findList(database, String(id), owner))
-  if (!list) return GONE
-  const { store } = visitor.prepared
-  const lines = wanted
-    .slice(0, list.lines.length)
-    .flatMap(({ sku, extras, quantity }): readonly CartLineWanted[] => {
-      const variant = findBySku(store.variant, String(sku))
-      const amount = parseDecimal(typedAmount(String(quantity)))
-      if (!variant || !mayBuy(visitor, variant.id) || amount === null || !isPositive(amount)) return []
-      const ids = extras.flatMap((code) => findByCode(store.extra, code)?.id ?? [])
-      return [
-        {
-          variant: variant.id,
-          quantity: amount,
-          extras: goWith(visitor.prepared, variant.id, ids) ? ids : [],
-        },
-      ]
-    })
-  if (lines.length === 0) return 'Nothing of this can be ordered now.'
-  const isPut = await withRoomOr(
-    () => put(visitor, lines).then(() => true),
-    () => false,
-  )
-  if (!isPut) return NO_ROOM
-  const left = wanted.length - lines.length
-  redirect(left === 0 ? '/shop/cart' : `/shop/cart?left=${left}`)
-}
+export const orderFromList = shopAction(
+  [TEXT, THING],
+  async (
+    id: string,
+    wanted: readonly {
+      readonly sku: string
+      readonly extras: readonly string[]
+      readonly quantity: string
+    }[],
+  ): Promise<ListProblem> => {
+    const visitor = await enterShopPage()
+    const owner = ownerOfLists(visitor)
+    const { database } = await getSteppe()
+    const list = owner && (await findList(database, String(id), owner))
+    if (!list) return GONE
+    const { store } = visitor.prepared
+    const lines = wanted
+      .slice(0, list.lines.length)
+      .flatMap(({ sku, extras, quantity }): readonly CartLineWanted[] => {
+        const variant = findBySku(store.variant, String(sku))
+        const amount = parseDecimal(typedAmount(String(quantity)))
+        if (!variant || !mayBuy(visitor, variant.id) || amount === null || !isPositive(amount)) return []
+        const ids = extras.flatMap((code) => findByCode(store.extra, code)?.id ?? [])
+        return [
+          {
+            variant: variant.id,
+            quantity: amount,
+            extras: goWith(visitor.prepared, variant.id, ids) ? ids : [],
+          },
+        ]
+      })
+    if (lines.length === 0) return 'Nothing of this can be ordered now.'
+    const isPut = await withRoomOr(
+      () => put(visitor, lines).then(() => true),
+      () => false,
+    )
+    if (!isPut) return NO_ROOM
+    const left = wanted.length - lines.length
+    redirect(left === 0 ? '/shop/cart' : `/shop/cart?left=${left}`)
+  },
+)
 
 async function change(visitor: ShopVisitor, id: string, wanted: ListChange): Promise<ListProblem> {
   const owner = ownerOfLists(visitor)

@@ -1,5 +1,7 @@
 'use server'
 
+import { THING } from '@/server/session/argument-shapes'
+import { shopAction } from '@/server/session/permit'
 import { findBySku } from '@/core/catalogue/find-by-code'
 import { parseDecimal } from '@/core/decimal/decimal'
 import { redirect } from 'next/navigation'
@@ -20,7 +22,7 @@ export type RowsAdded =
   | { readonly ok: false; readonly problem: string }
 
 /** Adds the rows that are ready to the cart; where none is left, the cart is what comes next. */
-export async function addRows(submitted: readonly QuickRow[]): Promise<RowsAdded> {
+export const addRows = shopAction([THING], async (submitted: readonly QuickRow[]): Promise<RowsAdded> => {
   const visitor = await enterShopPage()
   const rows = parseRows(submitted)
   if (!rows) return { ok: false, problem: 'These are too many rows at once. Split them.' }
@@ -41,4 +43,4 @@ export async function addRows(submitted: readonly QuickRow[]): Promise<RowsAdded
   if (!isPut) return { ok: false, problem: NO_ROOM }
   if (left.length === 0) redirect('/shop/cart')
   return { ok: true, added: wanted.length, left }
-}
+})

@@ -1,5 +1,7 @@
 'use server'
 
+import { NUMBER, TEXT, THING } from '@/server/session/argument-shapes'
+import { merchantAction } from '@/server/session/permit'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { labelOf } from '@/core/store/references'
 import type { Store } from '@/core/store/store'
@@ -12,7 +14,7 @@ import { revisionOf, type View } from '@/server/views/view'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentInstant } from '@/server/clock'
 import { currentView } from '@/server/views/current-view'
-import { asMerchant, currentAuthor } from '@/server/session/author'
+import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
 import { refresh } from 'next/cache'
@@ -56,139 +58,152 @@ export type SaveOutcome =
     }
 
 /** Reads what was typed in one field, with nothing saved; resolves to what is wrong, or `null`. */
-export async function readField(
-  { kind, id, copyOf }: SheetReference,
-  texts: Texts,
-  field: string,
-): Promise<string | null> {
-  await asMerchant()
-  const { store } = (await currentView()).prepared
-  const start = startOf(store, kind, id, copyOf)
-  return start ? (withTexts(store, kind, start, texts).problems[field] ?? null) : goneSentence(kind)
-}
+export const readField = merchantAction(
+  'prices:look',
+  [THING, THING, TEXT],
+  async ({ kind, id, copyOf }: SheetReference, texts: Texts, field: string): Promise<string | null> => {
+    const { store } = (await currentView()).prepared
+    const start = startOf(store, kind, id, copyOf)
+    return start ? (withTexts(store, kind, start, texts).problems[field] ?? null) : goneSentence(kind)
+  },
+)
 
 /** Saves what was typed in a record's fields as one change set. */
-export async function saveRecord(sheet: SheetReference, texts: Texts): Promise<SaveOutcome> {
-  await asMerchant()
-  const wrong = checkVantages([sheet.vantage])
-  if (wrong) return { ok: false, problem: wrong }
-  const view = await currentView()
-  const { store } = view.prepared
-  const { kind, id } = sheet
-  const stored = currentOf(store, kind, id)
-  if (!stored) return { ok: false, problem: goneSentence(kind) }
-  const { record, problems } = withTexts(store, kind, stored, texts)
-  if (Object.keys(problems).length > 0)
-    return { ok: false, problem: Object.values(problems).join(' '), problems }
-  const conflicts = await conflictsOf(view, sheet, stored, texts)
-  const current = revisionOf(view, kind, id)
-  if (conflicts.length > 0)
-    return { ok: false, problem: conflictSentence(conflicts), conflicts, revision: current }
-  const names = RECORD_FIELDS[kind]
-    .filter(({ field }) => field in texts)
-    .map(({ name }) => name.toLowerCase())
-  const request = { kind, id, seen: current, after: record } as unknown as ChangeRequest
-  const outcome = await commit(
-    view,
-    [request],
-    await note(`${String(stored['name'] ?? sheet.label)}: ${names.join(', ')} changed`),
-  )
-  if (!outcome.ok && outcome.code === 'nothing-to-change')
-    return { ok: true, href: hrefOf(kind, stored), changeSet: view.asOf }
-  return saved(outcome, hrefOf(kind, record))
-}
+export const saveRecord = merchantAction(
+  'drafts:edit',
+  [THING, THING],
+  async (sheet: SheetReference, texts: Texts): Promise<SaveOutcome> => {
+    const wrong = checkVantages([sheet.vantage])
+    if (wrong) return { ok: false, problem: wrong }
+    const view = await currentView()
+    const { store } = view.prepared
+    const { kind, id } = sheet
+    const stored = currentOf(store, kind, id)
+    if (!stored) return { ok: false, problem: goneSentence(kind) }
+    const { record, problems } = withTexts(store, kind, stored, texts)
+    if (Object.keys(problems).length > 0)
+      return { ok: false, problem: Object.values(problems).join(' '), problems }
+    const conflicts = await conflictsOf(view, sheet, stored, texts)
+    const current = revisionOf(view, kind, id)
+    if (conflicts.length > 0)
+      return { ok: false, problem: conflictSentence(conflicts), conflicts, revision: current }
+    const names = RECORD_FIELDS[kind]
+      .filter(({ field }) => field in texts)
+      .map(({ name }) => name.toLowerCase())
+    const request = { kind, id, seen: current, after: record } as unknown as ChangeRequest
+    const outcome = await commit(
+      view,
+      [request],
+      await note(`${String(stored['name'] ?? sheet.label)}: ${names.join(', ')} changed`),
+    )
+    if (!outcome.ok && outcome.code === 'nothing-to-change')
+      return { ok: true, href: hrefOf(kind, stored), changeSet: view.asOf }
+    return saved(outcome, hrefOf(kind, record))
+  },
+)
 
 /** Makes a record; fields nothing is typed in begin as they would, or as those of the record that is copied. */
-export async function createRecord(
-  kind: EditableKind,
-  texts: Texts,
-  copyOf: string | null,
-): Promise<SaveOutcome> {
-  await asMerchant()
-  if (!findSection(sectionOf(kind)?.path ?? ''))
-    return { ok: false, problem: 'Nothing of that kind can be made here.' }
-  const view = await currentView()
-  const { store } = view.prepared
-  const source = copyOf === null ? null : findRecord(store, kind, copyOf)
-  const { record, problems } = withTexts(
-    store,
-    kind,
-    source ? asCopy(kind, source) : beginning(store, kind),
-    texts,
-  )
-  if (Object.keys(problems).length > 0)
-    return { ok: false, problem: Object.values(problems).join(' '), problems }
-  if (kind === 'variant' && !record['product'])
-    return {
-      ok: false,
-      problem: 'Choose the product it belongs to.',
-      problems: { product: 'Choose a product.' },
-    }
-  const requests = requestsToMake(store, kind, record, source, randomUUID())
-  const made = requests[0].after as unknown as Fields
-  const outcome = await commit(
-    view,
-    requests,
-    await note(`New ${sectionOf(kind).singular} ${String(made['name'] ?? made['sku'] ?? made['code'])}`),
-  )
-  return saved(outcome, hrefOf(kind, made))
-}
+export const createRecord = merchantAction(
+  'drafts:edit',
+  [THING, THING, TEXT.allow(null)],
+  async (kind: EditableKind, texts: Texts, copyOf: string | null): Promise<SaveOutcome> => {
+    if (!findSection(sectionOf(kind)?.path ?? ''))
+      return { ok: false, problem: 'Nothing of that kind can be made here.' }
+    const view = await currentView()
+    const { store } = view.prepared
+    const source = copyOf === null ? null : findRecord(store, kind, copyOf)
+    const { record, problems } = withTexts(
+      store,
+      kind,
+      source ? asCopy(kind, source) : beginning(store, kind),
+      texts,
+    )
+    if (Object.keys(problems).length > 0)
+      return { ok: false, problem: Object.values(problems).join(' '), problems }
+    if (kind === 'variant' && !record['product'])
+      return {
+        ok: false,
+        problem: 'Choose the product it belongs to.',
+        problems: { product: 'Choose a product.' },
+      }
+    const requests = requestsToMake(store, kind, record, source, randomUUID())
+    const made = requests[0].after as unknown as Fields
+    const outcome = await commit(
+      view,
+      requests,
+      await note(`New ${sectionOf(kind).singular} ${String(made['name'] ?? made['sku'] ?? made['code'])}`),
+    )
+    return saved(outcome, hrefOf(kind, made))
+  },
+)
 
 /** Puts a record away, or brings it back. */
-export async function archiveRecord(sheet: SheetReference): Promise<SaveOutcome> {
-  await asMerchant()
-  const { kind, id, label } = sheet
-  const stored = currentOf((await currentView()).prepared.store, kind, id)
-  if (!stored) return { ok: false, problem: goneSentence(kind) }
-  const back = isPutAway(kind, stored)
-  const change =
-    kind === 'contract' ? { state: back ? 'draft' : 'ended' } : { status: back ? 'active' : 'archived' }
-  return setFields(sheet, stored, change, `${label} ${back ? 'restored' : 'archived'}`)
-}
+export const archiveRecord = merchantAction(
+  'drafts:edit',
+  [THING],
+  async (sheet: SheetReference): Promise<SaveOutcome> => {
+    const { kind, id, label } = sheet
+    const stored = currentOf((await currentView()).prepared.store, kind, id)
+    if (!stored) return { ok: false, problem: goneSentence(kind) }
+    const back = isPutAway(kind, stored)
+    const change =
+      kind === 'contract' ? { state: back ? 'draft' : 'ended' } : { status: back ? 'active' : 'archived' }
+    return setFields(sheet, stored, change, `${label} ${back ? 'restored' : 'archived'}`)
+  },
+)
 
 /** Switches a rule or list on or off, puts a contract into force or suspends it. */
-export async function switchRecord(sheet: SheetReference): Promise<SaveOutcome> {
-  await asMerchant()
-  const stored = currentOf((await currentView()).prepared.store, sheet.kind, sheet.id)
-  if (!stored) return { ok: false, problem: goneSentence(sheet.kind) }
-  const name = String(stored['name'])
-  if (sheet.kind === 'contract') {
-    const isActive = stored['state'] === 'active'
-    const change = { state: isActive ? 'suspended' : 'active' }
-    return setFields(sheet, stored, change, `${name} ${isActive ? 'suspended' : 'put into force'}`)
-  }
-  const state = stored['state'] === 'on' ? 'off' : 'on'
-  return setFields(sheet, stored, { state }, `${name} switched ${state}`)
-}
+export const switchRecord = merchantAction(
+  'drafts:edit',
+  [THING],
+  async (sheet: SheetReference): Promise<SaveOutcome> => {
+    const stored = currentOf((await currentView()).prepared.store, sheet.kind, sheet.id)
+    if (!stored) return { ok: false, problem: goneSentence(sheet.kind) }
+    const name = String(stored['name'])
+    if (sheet.kind === 'contract') {
+      const isActive = stored['state'] === 'active'
+      const change = { state: isActive ? 'suspended' : 'active' }
+      return setFields(sheet, stored, change, `${name} ${isActive ? 'suspended' : 'put into force'}`)
+    }
+    const state = stored['state'] === 'on' ? 'off' : 'on'
+    return setFields(sheet, stored, { state }, `${name} switched ${state}`)
+  },
+)
 
 /** Removes a record for good, where no other needs it. */
-export async function removeRecord(sheet: SheetReference): Promise<SaveOutcome> {
-  await asMerchant()
-  const view = await currentView()
-  const { store } = view.prepared
-  const rates =
-    sheet.kind === 'currency'
-      ? [...store['exchange-rate'].values()].filter(({ currency }) => currency === sheet.id)
-      : []
-  const requests = [
-    ...rates.map(({ id }) => removal(revisionOf(view, 'exchange-rate', id), 'exchange-rate', id)),
-    removal(sheet.revision, sheet.kind, sheet.id),
-  ]
-  return saved(
-    await commit(view, requests, await note(`${sheet.label} removed`)),
-    `/${sectionOf(sheet.kind).path}`,
-  )
-}
+export const removeRecord = merchantAction(
+  'drafts:edit',
+  [THING],
+  async (sheet: SheetReference): Promise<SaveOutcome> => {
+    const view = await currentView()
+    const { store } = view.prepared
+    const rates =
+      sheet.kind === 'currency'
+        ? [...store['exchange-rate'].values()].filter(({ currency }) => currency === sheet.id)
+        : []
+    const requests = [
+      ...rates.map(({ id }) => removal(revisionOf(view, 'exchange-rate', id), 'exchange-rate', id)),
+      removal(sheet.revision, sheet.kind, sheet.id),
+    ]
+    return saved(
+      await commit(view, requests, await note(`${sheet.label} removed`)),
+      `/${sectionOf(sheet.kind).path}`,
+    )
+  },
+)
 
 /** Takes a change of the record's history back. */
-export async function undoOnRecord(sheet: SheetReference, changeSet: number): Promise<SaveOutcome> {
-  await asMerchant()
-  const view = await currentView()
-  const outcome = await undo(view, changeSet, await note(await undoNote(view, changeSet)))
-  if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
-  const now = currentOf(view.prepared.store, sheet.kind, sheet.id)
-  return saved(outcome as CommitOutcome, now ? hrefOf(sheet.kind, now) : `/${sectionOf(sheet.kind).path}`)
-}
+export const undoOnRecord = merchantAction(
+  'drafts:edit',
+  [THING, NUMBER],
+  async (sheet: SheetReference, changeSet: number): Promise<SaveOutcome> => {
+    const view = await currentView()
+    const outcome = await undo(view, changeSet, await note(await undoNote(view, changeSet)))
+    if (!outcome.ok) return { ok: false, problem: refusalSentence(toRefusal(outcome)) }
+    const now = currentOf(view.prepared.store, sheet.kind, sheet.id)
+    return saved(outcome as CommitOutcome, now ? hrefOf(sheet.kind, now) : `/${sectionOf(sheet.kind).path}`)
+  },
+)
 
 function startOf(store: Store, kind: EditableKind, id: string, copyOf: string | null): Fields | null {
   if (id !== '') return currentOf(store, kind, id)

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { addressWord } from '@/server/doors/address-word'
 import { leadToRecord } from '@/sheet/record/moved-record'
 import { findSection } from '@/sheet/record/sections'
@@ -14,7 +15,7 @@ export async function generateMetadata({ params }: RecordPageProps): Promise<Met
   return { title: addressWord((await params).label) }
 }
 
-export default async function RecordPage({ params, searchParams }: RecordPageProps) {
+export default merchantPage('prices:look', async ({ params, searchParams }: RecordPageProps) => {
   const { section: path, label: inAddress } = await params
   const section = findSection(path)
   if (!section) notFound()
@@ -22,4 +23,4 @@ export default async function RecordPage({ params, searchParams }: RecordPagePro
   const search = await searchParams
   const sheet = await drawnSheet(section.kind, { label, copyOf: null }, search)
   return sheet ?? leadToRecord(section.kind, section.path, label, search)
-}
+})

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { findSection } from '@/sheet/record/sections'
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
@@ -10,9 +11,9 @@ interface NewPageProps {
   readonly searchParams: Promise<Record<string, string>>
 }
 
-export default async function NewPage({ params, searchParams }: NewPageProps) {
+export default merchantPage('drafts:edit', async ({ params, searchParams }: NewPageProps) => {
   const section = findSection((await params).section)
   if (!section) notFound()
   const search = await searchParams
   return drawnSheet(section.kind, { label: null, copyOf: search['copy'] ?? null }, search)
-}
+})

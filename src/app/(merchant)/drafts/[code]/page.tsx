@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadReview } from '@/features/drafts/review/load-review'
 import { ReviewPage } from '@/features/drafts/review/review-page'
 import { parseReview } from '@/features/drafts/review/review-url'
@@ -16,7 +17,7 @@ interface Props {
   readonly searchParams: Promise<Record<string, string>>
 }
 
-export default async function Page({ params, searchParams }: Props) {
+export default merchantPage('prices:look', async ({ params, searchParams }: Props) => {
   const draft = decodeURIComponent((await params).code)
   const shown = parseReview(await searchParams)
   const { view } = await lookFrom({ ...DEFAULT_VANTAGE, draft })
@@ -44,4 +45,4 @@ export default async function Page({ params, searchParams }: Props) {
       />
     ) : null
   return <ReviewPage view={review} shown={shown} traces={traces} />
-}
+})

@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadImport } from '@/features/imports/load-import'
 import { ImportPage } from '@/features/imports/import-page'
 import { currentView } from '@/server/views/current-view'
@@ -10,9 +11,9 @@ interface PageProps {
   readonly params: Promise<{ readonly id: string }>
 }
 
-export default async function Page({ params }: PageProps) {
+export default merchantPage('live:edit', async ({ params }: PageProps) => {
   const { id } = await params
   const view = loadImport((await currentView()).prepared.store, id)
   if (!view) redirect('/import')
   return <ImportPage initial={view} />
-}
+})

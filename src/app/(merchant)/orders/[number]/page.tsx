@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadOrder } from '@/features/orders/load-order'
 import { OrderSheet } from '@/features/orders/order-sheet'
 import { lookFrom } from '@/server/engine/look-from'
@@ -14,10 +15,10 @@ export async function generateMetadata({ params }: OrderPageProps): Promise<Meta
   return { title: `Order ${(await params).number.slice(0, 9)}` }
 }
 
-export default async function Page({ params, searchParams }: OrderPageProps) {
+export default merchantPage('orders:look', async ({ params, searchParams }: OrderPageProps) => {
   const { number } = await params
   const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
   const view = /^\d{1,9}$/.test(number) ? await loadOrder(requestContext, Number(number)) : null
   if (!view) notFound()
   return <OrderSheet view={view} />
-}
+})

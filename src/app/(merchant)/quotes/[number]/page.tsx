@@ -1,3 +1,4 @@
+import { merchantPage } from '@/server/session/permit'
 import { loadQuote } from '@/features/quotes/load-quote'
 import { QuoteSheet } from '@/features/quotes/quote-sheet'
 import { lookFrom } from '@/server/engine/look-from'
@@ -15,11 +16,11 @@ export async function generateMetadata({ params }: QuotePageProps): Promise<Meta
   return { title: `Quote ${quoteName(Number((await params).number.slice(0, 9)))}` }
 }
 
-export default async function Page({ params, searchParams }: QuotePageProps) {
+export default merchantPage('quotes:work', async ({ params, searchParams }: QuotePageProps) => {
   const { number } = await params
   const requestContext = await lookFrom(parseVantage(new URLSearchParams(await searchParams)))
   const view = /^\d{1,9}$/.test(number) ? await loadQuote(requestContext, Number(number)) : null
   if (!view) notFound()
   // What is sent begins anew; what somebody else kept meanwhile is not mixed into what is typed.
   return <QuoteSheet key={`${view.version} ${view.workingVersion}`} view={view} />
-}
+})

@@ -1,16 +1,15 @@
+import { merchantRoute } from '@/server/session/permit'
 import { findAtDesk } from '@/features/desk/load-desk'
 import { currentInstant } from '@/server/clock'
 import { parseDesk } from '@/server/desk/desk-shape'
-import { refuse, withStore } from '@/server/doors/with-store'
+import { refuse } from '@/server/doors/with-store'
 import { readBody } from '@/server/exchange/read-body'
-import { asMerchant } from '@/server/session/author'
 import { type NextRequest, NextResponse } from 'next/server'
 
 const LONGEST = 200
 
 /** Items by SKU or words, each at what so many cost the buyer of an order of the desk. */
-export const POST = withStore(async (request: NextRequest, { steppe, prepared }) => {
-  await asMerchant()
+export const POST = merchantRoute('desk:work', async (request: NextRequest, { steppe, prepared }) => {
   const body = await readBody(request)
   const { content, words, quantity } = (body.ok ? body.value : {}) as Readonly<Record<string, unknown>>
   const desk = parseDesk(content)

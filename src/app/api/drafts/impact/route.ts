@@ -1,11 +1,12 @@
+import { merchantRoute } from '@/server/session/permit'
 import { sendImpact } from '@/features/drafts/impact/send-impact'
-import { refuse, withStore } from '@/server/doors/with-store'
+import { refuse } from '@/server/doors/with-store'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
 import { getView } from '@/server/views/views'
 import type { NextRequest } from 'next/server'
 
 /** What a draft changes for whom, as a file. */
-export const GET = withStore(async (request: NextRequest, { steppe }) => {
+export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe }) => {
   const fields = request.nextUrl.searchParams
   const code = fields.get('draft') ?? ''
   const view = await getView(steppe, { kind: 'draft', code })

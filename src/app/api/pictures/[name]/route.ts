@@ -1,4 +1,5 @@
-import { refuse, withStore } from '@/server/doors/with-store'
+import { shopRoute } from '@/server/session/permit'
+import { refuse } from '@/server/doors/with-store'
 import { readPicture } from '@/server/pictures/picture-files'
 
 interface Context {
@@ -6,7 +7,7 @@ interface Context {
 }
 
 /** A picture that was uploaded. It is named after what is in it, so it never changes. */
-export const GET = withStore(async (_request: Request, { steppe }, { params }: Context) => {
+export const GET = shopRoute(async (_request: Request, { steppe }, { params }: Context) => {
   const picture = await readPicture(steppe.directory, (await params).name)
   if (!picture) return refuse(404, 'unknown-picture', 'There is no such picture.')
   return new Response(picture.bytes, {

@@ -1,7 +1,7 @@
+import { shopRoute } from '@/server/session/permit'
 import { parseDecimal } from '@/core/decimal/decimal'
 import { quoteFor } from '@/features/shop/product/load-shop-product'
 import { searchWords } from '@/server/doors/search-words'
-import { withStore } from '@/server/doors/with-store'
 import { shopVisitor } from '@/server/session/shop-session'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { type NextRequest, NextResponse } from 'next/server'
@@ -9,7 +9,7 @@ import { type NextRequest, NextResponse } from 'next/server'
 const MOST_EXTRAS = 50
 
 /** What some pieces of a SKU cost whoever is in the shop. */
-export const GET = withStore(async (request: NextRequest) => {
+export const GET = shopRoute(async (request: NextRequest) => {
   const fields = request.nextUrl.searchParams
   const text = fields.get('quantity') ?? '1'
   const quantity = isQuantity(text) ? parseDecimal(text) : null

@@ -1,12 +1,13 @@
+import { shopRoute } from '@/server/session/permit'
 import { enterShopPage } from '@/features/shop/entrance/enter'
 import { loadResolved, parseRows } from '@/features/shop/quick/load-resolved'
 import { MOST_ROWS } from '@/features/shop/quick/quick-rows'
-import { refuse, withStore } from '@/server/doors/with-store'
+import { refuse } from '@/server/doors/with-store'
 import { readBody } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** What typed SKUs and quantities come to for whoever is in the shop. */
-export const POST = withStore(async (request: NextRequest) => {
+export const POST = shopRoute(async (request: NextRequest) => {
   const visitor = await enterShopPage()
   const body = await readBody(request)
   const rows = body.ok ? parseRows(body.value) : null

@@ -1,15 +1,16 @@
+import { shopRoute } from '@/server/session/permit'
 import { LARGEST_FILE } from '@/core/quote/quote'
 import { enterShopPage } from '@/features/shop/entrance/enter'
 import { NO_ROOM, withRoomOr } from '@/features/shop/frame/with-room'
 import { currentInstant } from '@/server/clock'
-import { refuse, withStore } from '@/server/doors/with-store'
+import { refuse } from '@/server/doors/with-store'
 import { readBytes } from '@/server/exchange/read-body'
 import { keepQuoteFile } from '@/server/quotes/quote-files'
 import { cartOfVisitor, ownerOf } from '@/server/session/shop-session'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** Takes a file that goes with a request for a quote; the file is the body, its name in the address. */
-export const POST = withStore(async (request: NextRequest, { steppe }) => {
+export const POST = shopRoute(async (request: NextRequest, { steppe }) => {
   const visitor = await enterShopPage()
   const bytes = await readBytes(request, LARGEST_FILE)
   if (!bytes) return refuse(413, 'too-large', 'The file is larger than 5 MB. Send a smaller one.')

@@ -1,3 +1,4 @@
+import { shopPage } from '@/server/session/permit'
 import { enterShopPage } from '@/features/shop/entrance/enter'
 import { loadOrder } from '@/features/shop/orders/load-orders'
 import { OrderPage } from '@/features/shop/orders/order-page'
@@ -8,10 +9,10 @@ interface ShopOrderProps {
   readonly searchParams: Promise<{ placed?: string }>
 }
 
-export default async function ShopOrderPage({ params, searchParams }: ShopOrderProps) {
+export default shopPage(async ({ params, searchParams }: ShopOrderProps) => {
   const visitor = await enterShopPage()
   const { number } = await params
   const order = /^\d{1,9}$/.test(number) ? await loadOrder(visitor, Number(number)) : null
   if (!order) notFound()
   return <OrderPage order={order} isNew={(await searchParams).placed === '1'} />
-}
+})

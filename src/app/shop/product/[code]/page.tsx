@@ -1,3 +1,4 @@
+import { shopPage } from '@/server/session/permit'
 import { addressWord } from '@/server/doors/address-word'
 import { AwayPage } from '@/features/shop/entrance/away-page'
 import { enterShopPage } from '@/features/shop/entrance/enter'
@@ -13,7 +14,7 @@ interface ShopProductProps {
   readonly searchParams: Promise<{ sku?: string }>
 }
 
-export default async function ShopProduct({ params, searchParams }: ShopProductProps) {
+export default shopPage(async ({ params, searchParams }: ShopProductProps) => {
   const code = addressWord((await params).code)
   const visitor = await enterShopPage(recordHref('shop/product', code))
   const search = await searchParams
@@ -27,4 +28,4 @@ export default async function ShopProduct({ params, searchParams }: ShopProductP
     permanentRedirect(recordHref('shop/product', now))
   }
   return <AwayPage {...away} back={recordHref('shop/product', code)} />
-}
+})

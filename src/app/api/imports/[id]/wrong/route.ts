@@ -1,5 +1,5 @@
+import { merchantRoute } from '@/server/session/permit'
 import { wrongRowsFile } from '@/features/imports/load-import'
-import { withStore } from '@/server/doors/with-store'
 import type { NextRequest } from 'next/server'
 
 interface Context {
@@ -7,7 +7,7 @@ interface Context {
 }
 
 /** The rows of an import that do not go, each with the reason. */
-export const GET = withStore(async (_request: NextRequest, _store, { params }: Context) => {
+export const GET = merchantRoute('live:edit', async (_request: NextRequest, _store, { params }: Context) => {
   const file = wrongRowsFile((await params).id)
   if (!file) return Response.json({ error: 'There is no such import any more.' }, { status: 404 })
   return new Response(file.text, {

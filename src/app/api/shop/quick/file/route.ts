@@ -1,13 +1,13 @@
+import { shopRoute } from '@/server/session/permit'
 import { enterShopPage } from '@/features/shop/entrance/enter'
 import { readRowsFile } from '@/features/shop/quick/read-rows-file'
-import { withStore } from '@/server/doors/with-store'
 import { readBytes } from '@/server/exchange/read-body'
 import { type NextRequest, NextResponse } from 'next/server'
 
 const LARGEST_FILE = 4 * 2 ** 20
 
 /** Reads the rows of a quick order out of a CSV or XLSX file. */
-export const POST = withStore(async (request: NextRequest) => {
+export const POST = shopRoute(async (request: NextRequest) => {
   await enterShopPage()
   const bytes = await readBytes(request, LARGEST_FILE)
   if (!bytes) return NextResponse.json({ problem: 'The file is larger than 4 MB.' }, { status: 413 })

@@ -1,3 +1,4 @@
+import { shopPage } from '@/server/session/permit'
 import { loadRequest } from '@/features/shop/account/load-request'
 import { RequestPage } from '@/features/shop/account/request-page'
 import { enterShopPage } from '@/features/shop/entrance/enter'
@@ -8,10 +9,10 @@ interface ShopRequestProps {
   readonly searchParams: Promise<{ asked?: string }>
 }
 
-export default async function ShopRequest({ params, searchParams }: ShopRequestProps) {
+export default shopPage(async ({ params, searchParams }: ShopRequestProps) => {
   const visitor = await enterShopPage()
   const { id } = await params
   const view = /^\d{1,12}$/.test(id) ? await loadRequest(visitor, Number(id)) : null
   if (!view) notFound()
   return <RequestPage view={view} isNew={(await searchParams).asked === '1'} />
-}
+})

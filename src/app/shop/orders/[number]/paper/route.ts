@@ -1,6 +1,6 @@
+import { shopRoute } from '@/server/session/permit'
 import { sendPaper } from '@/features/documents/send-paper'
 import { enterShopPage } from '@/features/shop/entrance/enter'
-import { withStore } from '@/server/doors/with-store'
 import { findOrder } from '@/server/orders/order-rows'
 import { ownerOf } from '@/server/session/shop-session'
 import type { NextRequest } from 'next/server'
@@ -10,7 +10,7 @@ interface Context {
 }
 
 /** A document of one of the buyer's own orders, as a PDF file. */
-export const GET = withStore(async (request: NextRequest, { steppe, prepared }, { params }: Context) => {
+export const GET = shopRoute(async (request: NextRequest, { steppe, prepared }, { params }: Context) => {
   const visitor = await enterShopPage()
   const { number } = await params
   const order = /^\d{1,9}$/.test(number)

@@ -1,6 +1,6 @@
+import { shopRoute } from '@/server/session/permit'
 import { sendOfferPaper } from '@/features/documents/send-paper'
 import { enterShopPage } from '@/features/shop/entrance/enter'
-import { withStore } from '@/server/doors/with-store'
 import { findQuote } from '@/server/quotes/quote-rows'
 import { ownerOf } from '@/server/session/shop-session'
 import type { NextRequest } from 'next/server'
@@ -10,7 +10,7 @@ interface Context {
 }
 
 /** The offer to one of the buyer's own quotes, as a PDF file. */
-export const GET = withStore(async (_request: NextRequest, { steppe, prepared }, { params }: Context) => {
+export const GET = shopRoute(async (_request: NextRequest, { steppe, prepared }, { params }: Context) => {
   const visitor = await enterShopPage()
   const { number } = await params
   const quote = /^\d{1,9}$/.test(number)

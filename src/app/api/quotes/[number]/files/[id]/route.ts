@@ -1,7 +1,6 @@
+import { merchantRoute } from '@/server/session/permit'
 import { sendQuoteFile } from '@/features/documents/send-quote-file'
-import { withStore } from '@/server/doors/with-store'
 import { findQuote } from '@/server/quotes/quote-rows'
-import { asMerchant } from '@/server/session/author'
 import type { NextRequest } from 'next/server'
 
 interface Context {
@@ -9,9 +8,11 @@ interface Context {
 }
 
 /** A file that came with any request for a quote. */
-export const GET = withStore(async (_request: NextRequest, { steppe }, { params }: Context) => {
-  await asMerchant()
-  const { number, id } = await params
-  const quote = /^\d{1,9}$/.test(number) ? await findQuote(steppe.database, Number(number)) : null
-  return sendQuoteFile(steppe, quote, id)
-})
+export const GET = merchantRoute(
+  'quotes:work',
+  async (_request: NextRequest, { steppe }, { params }: Context) => {
+    const { number, id } = await params
+    const quote = /^\d{1,9}$/.test(number) ? await findQuote(steppe.database, Number(number)) : null
+    return sendQuoteFile(steppe, quote, id)
+  },
+)

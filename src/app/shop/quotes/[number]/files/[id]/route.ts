@@ -1,6 +1,6 @@
+import { shopRoute } from '@/server/session/permit'
 import { sendQuoteFile } from '@/features/documents/send-quote-file'
 import { enterShopPage } from '@/features/shop/entrance/enter'
-import { withStore } from '@/server/doors/with-store'
 import { findQuote } from '@/server/quotes/quote-rows'
 import { ownerOf } from '@/server/session/shop-session'
 import type { NextRequest } from 'next/server'
@@ -10,7 +10,7 @@ interface Context {
 }
 
 /** A file that came with one of the buyer's own requests. */
-export const GET = withStore(async (_request: NextRequest, { steppe }, { params }: Context) => {
+export const GET = shopRoute(async (_request: NextRequest, { steppe }, { params }: Context) => {
   const visitor = await enterShopPage()
   const { number, id } = await params
   const quote = /^\d{1,9}$/.test(number)

@@ -1,0 +1,113 @@
+'use client'
+
+import { NO_ANSWER } from '@/ui/format/no-answer'
+import { type FormEvent, useState, useTransition } from 'react'
+import { toast } from 'sonner'
+import { beginFactor, type BegunFactor, confirmFactor, endFactor, type OwnOutcome } from './me-actions'
+
+const INPUT = 'mt-0.5 block w-64 border border-base-300 bg-lifted px-2 py-1 aria-[invalid=true]:border-error'
+
+/** A code of an app beside the password: set up in two steps, so that nobody locks themselves out. */
+export function SecondFactor({ isOn }: { readonly isOn: boolean }) {
+  const [begun, setBegun] = useState<Extract<BegunFactor, { readonly ok: true }> | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [isBusy, start] = useTransition()
+  const submit =
+    (act: (typed: string) => Promise<OwnOutcome>, told: string) => (event: FormEvent<HTMLFormElement>) => {
+      event.preventDefault()
+      const form = event.currentTarget
+      start(async () => {
+        const typed = String(new FormData(form).get('typed') ?? '')
+        const outcome = await act(typed).catch((): OwnOutcome => ({ ok: false, problem: NO_ANSWER }))
+        setProblem(outcome.ok ? null : outcome.problem)
+        if (!outcome.ok) return
+        form.reset()
+        if (told !== '') {
+          setBegun(null)
+          toast(told)
+        }
+      })
+    }
+  const begin = async (password: string): Promise<OwnOutcome> => {
+    const outcome = await beginFactor(password)
+    if (!outcome.ok) return outcome
+    setBegun(outcome)
+    return { ok: true }
+  }
+  return (
+    <section className="pt-6" aria-label="Second factor">
+      <h2 className="border-b border-base-content pb-1 font-semibold">Second factor</h2>
+      {begun ? (
+        <form onSubmit={submit(confirmFactor, 'From now on a code is asked for, too.')} className="pt-2">
+          <p>Scan this with an authenticator app, then type the six digits it shows.</p>
+          <div className="flex gap-6 pt-3">
+            <img
+              alt="What the authenticator app scans"
+              width={150}
+              height={150}
+              className="bg-white"
+              src={`data:image/svg+xml,${encodeURIComponent(begun.picture)}`}
+            />
+            <div>
+              <p className="text-soft">Or type this key into it:</p>
+              <p className="w-64 font-mono text-xs break-all">{begun.key}</p>
+              <p className="pt-2 text-soft">Keep these for when the app is lost; each opens once:</p>
+              <p className="grid grid-cols-2 font-mono text-xs">
+                {begun.spare.map((code) => (
+                  <span key={code}>{code}</span>
+                ))}
+              </p>
+            </div>
+          </div>
+          <Field label="The six digits" problem={problem} autoComplete="one-time-code" />
+          <button type="submit" className="btn mt-2 btn-primary" disabled={isBusy}>
+            Ask for it from now on
+          </button>
+        </form>
+      ) : (
+        <form
+          onSubmit={isOn ? submit(endFactor, 'Your password alone signs you in.') : submit(begin, '')}
+          className="pt-2"
+        >
+          <p className="text-soft">
+            {isOn
+              ? 'A code of your app is asked for beside your password.'
+              : 'With a code of an app beside it, your password alone lets nobody in.'}
+          </p>
+          <Field label="Your password" problem={problem} autoComplete="current-password" isPassword />
+          <button type="submit" className="btn mt-2" disabled={isBusy}>
+            {isOn ? 'Do without the second factor' : 'Set up a second factor'}
+          </button>
+        </form>
+      )}
+    </section>
+  )
+}
+
+interface FieldProps {
+  readonly label: string
+  readonly problem: string | null
+  readonly autoComplete: string
+  readonly isPassword?: boolean
+}
+
+function Field({ label, problem, autoComplete, isPassword = false }: FieldProps) {
+  return (
+    <label className="block pt-2">
+      <span className="text-soft">{label}</span>
+      <input
+        className={INPUT}
+        name="typed"
+        type={isPassword ? 'password' : 'text'}
+        autoComplete={autoComplete}
+        aria-invalid={problem !== null}
+        required
+      />
+      {problem && (
+        <span role="alert" className="text-error">
+          {problem}
+        </span>
+      )}
+    </label>
+  )
+}

@@ -1,0 +1,38 @@
+import { findTextFault } from '@/core/issue/text-fault'
+import Joi from 'joi'
+
+/** What actions are called with. What lies within a thing is looked at by whatever reads it. */
+export const TEXT = Joi.string().allow('').max(200_000)
+export const TEXTS = Joi.array().items(Joi.string().allow('').max(2_000)).max(20_000)
+export const NUMBER = Joi.number()
+export const NUMBERS = Joi.array().items(Joi.number()).max(200_000)
+export const FLAG = Joi.boolean()
+export const FORM = Joi.object().instance(FormData)
+export const THING = Joi.alternatives(Joi.object().unknown(), Joi.array().max(200_000))
+
+const DEEPEST = 50
+const MOST_FIELDS = 500
+const LONGEST_FIELD = 200_000
+
+/** Whether an action was called as its page calls it: so many arguments, of these shapes, of bounded size and real text. */
+export function areArguments(shapes: readonly Joi.Schema[], given: readonly unknown[]): boolean {
+  if (given.length > shapes.length) return false
+  return shapes.every((shape, at) => {
+    const value = given[at]
+    const { error } = shape.validate(value, { convert: false, presence: 'required' })
+    if (error) return false
+    return value instanceof FormData ? isForm(value) : findTextFault(value, DEEPEST) === null
+  })
+}
+
+function isForm(form: FormData): boolean {
+  const fields = [...form.entries()]
+  return (
+    fields.length <= MOST_FIELDS &&
+    fields.every(
+      ([name, value]) =>
+        findTextFault(name, 1) === null &&
+        (typeof value !== 'string' || (value.length <= LONGEST_FIELD && findTextFault(value, 1) === null)),
+    )
+  )
+}
