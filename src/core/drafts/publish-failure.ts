@@ -8,5 +8,7 @@ export type PublishFailure =
   | 'disk-full'
   | 'unreadable'
   | 'drafts-only'
+  | 'out-of-reach'
+  | 'own-work'
   | 'no-such-draft'
   | 'past-instant'

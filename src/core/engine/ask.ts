@@ -27,6 +27,7 @@ import type { PreparedStore } from './context/prepared-store'
 import { fromUnits, toPrice } from './lists/price-step'
 import type { PricingContext } from './context/pricing-context'
 import type { BasketLine, Question, QuestionError } from './context/buyer-context'
+import { wholeOf } from './context/hide-costs'
 import type { Answer, BreakRow, ExplainedAnswer, LineReference, Trace, Winner } from './explain/trace'
 
 type AskResult<Value> =
@@ -37,7 +38,8 @@ type AskResult<Value> =
  *
  * Errors  as `answer`.
  */
-export function ask(prepared: PreparedStore, question: Question): AskResult<ExplainedAnswer> {
+export function ask(asked: PreparedStore, question: Question): AskResult<ExplainedAnswer> {
+  const prepared = wholeOf(asked)
   const opened = openQuestion(prepared, question)
   if (!opened.ok) return opened
   const { pricingContext, number, quantities, main, extras } = opened.value
@@ -71,7 +73,8 @@ export function ask(prepared: PreparedStore, question: Question): AskResult<Expl
  *         A variant without any price is an answer.
  * Holds   `item` is the amount `findPrice` and `priceColumn` give.
  */
-export function answer(prepared: PreparedStore, question: Question): AskResult<Answer> {
+export function answer(asked: PreparedStore, question: Question): AskResult<Answer> {
+  const prepared = wholeOf(asked)
   const opened = openQuestion(prepared, question)
   return opened.ok ? { ok: true, value: toAnswer(prepared, question, opened.value) } : opened
 }

@@ -69,6 +69,11 @@ export type FindingCode =
   | 'unsold-at-loss'
   | 'struck-unlawful'
 
+/** Whether a finding tells what something costs. */
+export function isAboutCosts(code: FindingCode): boolean {
+  return code === 'below-cost' || code === 'unsold-at-loss'
+}
+
 /** What a kind of finding is asked with. */
 export interface Looking {
   readonly prepared: PreparedStore

@@ -1,6 +1,6 @@
 import { isSold } from '../catalogue/is-sold'
 import { compare } from '../decimal/decimal'
-import { everyAmount, referenceAmounts } from '../engine/amounts/amounts'
+import { everyAmount, shownAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import { columnPrice, priceColumn } from '../engine/column/price-column'
 import type { PreparedStore, PriceColumn } from '../engine/context/prepared-store'
@@ -54,7 +54,7 @@ export function* faultyCells(
   const column = priceColumn(prepared, pricingContext, ONE)
   const beside = guestsBeside(prepared, of, pricingContext)
   const guests = beside && { context: beside, column: priceColumn(prepared, beside, ONE) }
-  const costs = everyAmount(referenceAmounts(prepared, 'cost', pricingContext.currencyView))
+  const costs = everyAmount(shownAmounts(prepared, 'cost', pricingContext.currencyView))
   const isFree = isUnrestricted(pricingContext)
   const sold = soldFlags(prepared)
   const isPlain = column.bases === null && !guests?.column.bases

@@ -1,7 +1,7 @@
 import { decimal, type Decimal, HUNDRED, multiply, subtract } from '../decimal/decimal'
 import { divide, toFraction } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
-import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
+import { amountAt, shownAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
@@ -165,7 +165,7 @@ function caseOf(
   const price = homePrice(prepared, context, number)
   if (price === null) return { ...about, amounts: {}, fix: [] }
   if (fault === 'below-cost') {
-    const costs = referenceAmounts(prepared, 'cost', context.currencyView)
+    const costs = shownAmounts(prepared, 'cost', context.currencyView)
     const cost = toPrice(amountAt(costs, number), context.digits) ?? price
     const raised = atMargin(cost, context.digits)
     return {

@@ -1,6 +1,6 @@
 import { ALL_RIGHTS, type Rights } from '../access/access'
 import { decimal, multiply } from '../decimal/decimal'
-import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
+import { amountAt, shownAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import { reachOf } from '../engine/amounts/naming-index'
 import { computeColumn } from '../engine/column/price-column'
@@ -24,7 +24,7 @@ export class Standing {
     readonly prepared: PreparedStore,
     readonly pricingContext: PricingContext,
   ) {
-    this.costs = referenceAmounts(prepared, 'cost', pricingContext.currencyView)
+    this.costs = shownAmounts(prepared, 'cost', pricingContext.currencyView)
     this.isFree = isUnrestricted(pricingContext)
   }
 

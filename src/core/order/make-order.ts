@@ -3,7 +3,7 @@ import { cartQuantities, numberLines } from '../cart/cart-quantities'
 import { unitPriceOf } from '../catalogue/content'
 import { itemName, type ReferenceField } from '../catalogue/product'
 import { add, type Decimal } from '../decimal/decimal'
-import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
+import { amountAt, shownAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
@@ -105,7 +105,7 @@ export function referenceNet(
   items: readonly number[],
   field: ReferenceField,
 ): Decimal | null {
-  const amounts = referenceAmounts(prepared, field, currencyView)
+  const amounts = shownAmounts(prepared, field, currencyView)
   return items
     .map((number) =>
       shownInBasis(

@@ -23,6 +23,11 @@ export const CLAIMS = [
 ] as const
 export type ClaimKind = (typeof CLAIMS)[number]
 
+/** Whether a claim tells what is left of a price, and so what something costs. */
+export function isClaimOfCosts(claim: ClaimKind): boolean {
+  return claim === 'margin-at-least' || claim === 'average-margin-at-least'
+}
+
 /** What the value of a claim is; claims that are not here have none. */
 export const CLAIM_VALUES: Readonly<Partial<Record<ClaimKind, 'money' | 'percent' | 'quantity'>>> = {
   'price-is': 'money',

@@ -1,7 +1,7 @@
 import { isSold } from '../catalogue/is-sold'
 import { type BuyerReference, findBuyerFacts } from '../buyers/buyer'
 import { compare, type Decimal, HUNDRED, isPositive, multiply, subtract, sum, ZERO } from '../decimal/decimal'
-import { amountAt, referenceAmounts } from '../engine/amounts/amounts'
+import { amountAt, shownAmounts } from '../engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '../engine/amounts/basis'
 import type { PreparedStore } from '../engine/context/prepared-store'
 import type { PricingContext } from '../engine/context/pricing-context'
@@ -207,7 +207,7 @@ function judgeOf(prepared: PreparedStore, pricingContext: PricingContext, proof:
   const found = (number: number) => findPrice(prepared, pricingContext, number, { own, counted: null })
   const price = (number: number) => shownInBasis(prepared, currencyView, number, found(number), home)
   const amount = (field: 'cost' | 'basePrice', number: number) =>
-    toPrice(amountAt(referenceAmounts(prepared, field, currencyView), number), digits)
+    toPrice(amountAt(shownAmounts(prepared, field, currencyView), number), digits)
   const money = (paid: Decimal | null, holds: (paid: Decimal) => boolean): Result => ({
     holds: paid !== null && holds(paid),
     found: { kind: 'money', amount: paid, currency },

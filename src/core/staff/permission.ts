@@ -21,7 +21,9 @@ export type Permission = (typeof PERMISSIONS)[number]
 
 /** What a permission is worth nothing without: whoever may do the one may do the other. */
 const BESIDE: Readonly<Partial<Record<Permission, readonly Permission[]>>> = {
-  'live:edit': ['drafts:edit'],
+  // What is imported and taken out holds costs.
+  'live:edit': ['drafts:edit', 'costs:see'],
+  'store:export': ['costs:see'],
   'orders:work': ['orders:look'],
 }
 

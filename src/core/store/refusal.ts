@@ -34,6 +34,8 @@ export type Refusal =
   /** It was to be undone, and has been put back by hand since. */
   | { readonly code: 'back-already'; readonly label: string }
   | { readonly code: 'disk-full' }
+  /** It tells or sets a cost that whoever asks must not know, or reaches further than they work. */
+  | { readonly code: 'out-of-reach'; readonly why: 'costs' | 'items'; readonly label: string }
   /** The store is changed by drafts, and this was to count at once. */
   | { readonly code: 'drafts-only' }
   /** It was to go into a draft that is published or discarded by now. */

@@ -40,8 +40,8 @@ export interface Settings extends TaxSettings {
   readonly neverAbovePublic: boolean
   /** What the shop compares a lower price with, struck through. */
   readonly comparedWith: 'nothing' | 'public' | 'prior' | 'base' | 'recommended'
-  /** Whether what a person changes counts at once, or goes into a draft that has to be published. */
-  readonly publishing: 'as-you-go' | 'by-draft'
+  /** Whether what a person changes counts at once, goes into a draft that has to be published, or into one a second person publishes. */
+  readonly publishing: 'as-you-go' | 'by-draft' | 'by-two'
   /** What delivery of an order costs, without tax, in the store's currency; `null` is nothing. */
   readonly deliveryPrice: Decimal | null
   /** From which value of goods on it costs nothing; `null` is never. */

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { type Product, resolveValue, type Variant, variantName } from '@/core/catalogue/product'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { findPrice } from '@/core/engine/price/find-price'
 import type { FoundPrice } from '@/core/engine/context/found-price'
@@ -234,7 +234,7 @@ function toCell(
   const found = findPrice(prepared, pricingContext, number, { own: quantity, counted: null })
   const { digits, currencyView } = pricingContext
   const amount = (field: 'basePrice' | 'cost') =>
-    toPrice(amountAt(referenceAmounts(prepared, field, currencyView), number), digits)
+    toPrice(amountAt(shownAmounts(prepared, field, currencyView), number), digits)
   const access = findRights(prepared, pricingContext, number)
   const price = toPrice(found.units, digits)
   return {

@@ -22,6 +22,10 @@ import {
 import { reverseIntoDraft } from '@/server/drafts/reverse'
 import { settleDraft, takeOut } from '@/server/drafts/settle-draft'
 import { getSteppe } from '@/server/engine/steppe'
+import { requestAddress } from '@/server/session/request-address'
+import { noteAudit } from '@/server/staff/audit'
+import { findDoer } from '@/server/session/doer'
+import { viewAs } from '@/server/views/view-as'
 import { currentAuthor } from '@/server/session/author'
 import { liveView } from '@/server/views/view'
 import { getView } from '@/server/views/views'
@@ -38,6 +42,11 @@ const LONGEST_TEXT = 200
 
 async function now() {
   return { author: await currentAuthor(), at: currentInstant() }
+}
+
+/** What whoever asks works with, where that is a part. */
+async function workedWith() {
+  return viewAs(await findDoer(), liveView(await getSteppe())).within ?? []
 }
 
 /** Begins a draft, empty. */
@@ -62,12 +71,18 @@ export const publishNow = merchantAction(
   async (code: string, reason: string, override: string): Promise<DraftOutcome> => {
     const by = await now()
     const text = String(reason).trim().slice(0, LONGEST_TEXT)
-    const outcome = await publishDraft(await getSteppe(), String(code), {
+    const steppe = await getSteppe()
+    const outcome = await publishDraft(steppe, String(code), {
       ...by,
       reason: text,
       override: String(override).trim().slice(0, LONGEST_TEXT),
+      within: await workedWith(),
     })
     if (!outcome.ok) return { ok: false, problem: await publishProblem(outcome) }
+    await noteAudit(steppe.database, {
+      ...{ kind: 'published', who: by.author, about: String(code), detail: `change ${outcome.changeSet}` },
+      address: await requestAddress(),
+    })
     refresh()
     return { ok: true, changeSet: outcome.changeSet }
   },
@@ -192,6 +207,8 @@ async function publishProblem(outcome: Exclude<PublishOutcome, { readonly ok: tr
     return `${outcome.count === 1 ? 'One change conflicts' : `${outcome.count} changes conflict`} with what is live by now. Settle ${outcome.count === 1 ? 'it' : 'them'} first; nothing was published.`
   if (outcome.code === 'proofs')
     return `It breaks ${outcome.names.length === 1 ? 'a proof' : `${outcome.names.length} proofs`}: ${outcome.names.join(', ')}. Change the draft, or say why it is published all the same; nothing was published.`
+  if (outcome.code === 'own-work')
+    return 'You changed things in this draft yourself, and in this store a second person publishes. Ask somebody who may publish; nothing was published.'
   if (outcome.code === 'past-instant') {
     const { timeZone } = getSettings(liveView(await getSteppe()).prepared.store)
     return `That time is over: it is ${formatMoment(outcome.now.getTime(), timeZone)}. Choose a later one, or publish now.`

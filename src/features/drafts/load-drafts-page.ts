@@ -1,5 +1,8 @@
 import 'server-only'
 
+import { changeWithoutCosts } from '@/core/store/without-costs'
+import { findDoer } from '@/server/session/doer'
+import { viewAs } from '@/server/views/view-as'
 import { applyChanges, getSettings, reverseChanges } from '@/core/store/store'
 import { changeWords } from '@/sheet/effect/change-words'
 import { preparedAsOf, readChanges } from '@/server/changes/history'
@@ -24,7 +27,7 @@ export async function loadDraftsPage(
   steppe: Steppe,
   { opened, before }: { readonly opened: number | null; readonly before: number | null },
 ): Promise<DraftsPageView> {
-  const live = liveView(steppe)
+  const live = viewAs(await findDoer(), liveView(steppe))
   const { timeZone } = getSettings(live.prepared.store)
   const history = await storeHistory(steppe, { before, limit: ROWS })
   const last = history.at(-1)
@@ -76,5 +79,6 @@ async function toldChanges(live: View, id: number, at: Date) {
   const changes = await readChanges(live, id)
   const { store: after } = await preparedAsOf(live.steppe, at)
   const before = applyChanges(after, reverseChanges(changes))
-  return changes.slice(0, MOST_TOLD).map((change) => changeWords(change, before, after))
+  const shown = live.hidesCosts ? changes.flatMap((change) => changeWithoutCosts(change) ?? []) : changes
+  return shown.slice(0, MOST_TOLD).map((change) => changeWords(change, before, after))
 }

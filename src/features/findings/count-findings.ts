@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { isAboutCosts } from '@/core/finding/finding'
 import { worstFirst } from '@/core/finding/find-findings'
 import type { RequestContext } from '@/server/engine/look-from'
 import { findingsOf, knowsFindings } from '@/server/findings/findings'
@@ -13,5 +14,7 @@ export async function countFindings({ view, steppe, now }: RequestContext): Prom
   const { prepared } = view
   if (prepared.index.variantCount > MOST_VARIANTS && !knowsFindings(prepared)) return null
   const mutes = await mutesAt(steppe, new Date(now))
-  return worstFirst(await findingsOf(view)).filter(({ key }) => !mutes.has(key)).length
+  return worstFirst(await findingsOf(view)).filter(
+    ({ key, code }) => !mutes.has(key) && (!view.hidesCosts || !isAboutCosts(code)),
+  ).length
 }

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { isAboutCosts } from '@/core/finding/finding'
 import { type BuyerCode, buyerName } from '@/core/buyers/buyer-code'
 import { itemName } from '@/core/catalogue/product'
 import { type Finding, type FindingCase } from '@/core/finding/finding'
@@ -25,7 +26,9 @@ export async function loadFindings(
 ): Promise<FindingsView> {
   const { store, index } = view.prepared
   const { timeZone } = getSettings(store)
-  const findings = worstFirst(await findingsOf(view))
+  const findings = worstFirst(await findingsOf(view)).filter(
+    ({ code }) => !view.hidesCosts || !isAboutCosts(code),
+  )
   const mutes = await mutesAt(steppe, new Date(now))
   const told = findings.filter(({ key }) => !mutes.has(key))
   const places = new Map<string, number>()

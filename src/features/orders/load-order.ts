@@ -13,6 +13,7 @@ import { findOrder, type Order } from '@/server/orders/order-rows'
 import { formatMoment } from '@/ui/format/instant'
 import { recordHref } from '@/ui/frame/record-href'
 import { stepViews } from '@/ui/trace/trace-steps'
+import { stepsWithoutCosts } from '@/core/engine/explain/steps-without-costs'
 import type { OrderView } from './order-view'
 
 /** An order with every figure explained as of then, and what its lines would cost the same buyer now. `null` for none of the number. */
@@ -24,6 +25,7 @@ export async function loadOrder(
   if (!order) return null
   const { document, events, account, at } = order
   const { store } = prepared
+  const hidesCosts = prepared.whole !== undefined
   const { timeZone } = getSettings(store)
   const record = account === null ? undefined : store.account.get(account)
   const today = priceToday(prepared, order, now)
@@ -36,24 +38,26 @@ export async function loadOrder(
     number,
     when: formatMoment(at.getTime(), timeZone),
     buyerHref: record ? recordHref('accounts', record.code) : null,
-    document,
+    document: hidesCosts
+      ? { ...document, lines: document.lines.map((line) => ({ ...line, cost: null })) }
+      : document,
     events: events.map((event) => ({ ...event, when: formatMoment(event.at, timeZone) })),
     lines: document.lines.map((line, place) => {
       const product = store.product.get(store.variant.get(line.variant)?.product ?? '')
       const productHref = product ? recordHref('products', product.code) : null
       return {
-        line,
+        line: hidesCosts ? { ...line, cost: null } : line,
         productHref,
-        margin: marginOf([line]),
+        margin: hidesCosts ? null : marginOf([line]),
         today: today.units[place] ?? null,
         onHand: stock.get(line.variant)?.onHand ?? null,
-        steps: stepViews(wording, line.trace, {
+        steps: stepViews(wording, hidesCosts ? stepsWithoutCosts(line.trace) : line.trace, {
           productHref: productHref ?? '/products',
           mixesBases: prepared.mixesBases,
         }),
       }
     }),
-    margin: marginOf(document.lines),
+    margin: hidesCosts ? null : marginOf(document.lines),
     notToday: today.because,
   }
 }

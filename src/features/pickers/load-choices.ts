@@ -87,7 +87,7 @@ export const loadWhereChoices = merchantAction('prices:look', [], async (): Prom
 /** Records, or codes of a published list, to choose by name. */
 export const loadRecordChoices = merchantAction(
   'prices:look',
-  [THING],
+  [TEXT],
   async (from: ChoiceSource): Promise<RecordChoices> => {
     return recordChoices((await currentView()).prepared.store, from)
   },

@@ -1,6 +1,6 @@
 'use server'
 
-import { TEXT, THING } from '@/server/session/argument-shapes'
+import { TEXT } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import { writeNamed } from '@/core/notation/named-text'
 import { commit } from '@/server/changes/commit'
@@ -19,7 +19,7 @@ import { recordChoices } from './record-choices'
 /** Makes a record with nothing but a name, for a picker in which it is missing. */
 export const makeNamedRecord = merchantAction(
   'drafts:edit',
-  [THING, TEXT],
+  [TEXT, TEXT],
   async (from: ChoiceSource, name: string): Promise<MadeRecord> => {
     const view = await currentView()
     const { store } = view.prepared

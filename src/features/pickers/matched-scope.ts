@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, referenceAmounts, shownAmounts } from '@/core/engine/amounts/amounts'
 import type { Amounts } from '@/core/engine/context/prepared-amounts'
 import { currencyViewInto } from '@/core/engine/context/currency-view'
 import type { CurrencyView } from '@/core/engine/context/pricing-context'
@@ -214,7 +214,7 @@ class MatchedProducts {
 
   constructor(prepared: PreparedStore, { currencyView }: PricingContext) {
     this.base = referenceAmounts(prepared, 'basePrice', currencyView)
-    this.cost = referenceAmounts(prepared, 'cost', currencyView)
+    this.cost = shownAmounts(prepared, 'cost', currencyView)
     this.digits = currencyView.digits
   }
 

@@ -12,6 +12,7 @@ import { weigh } from '@/server/changes/weigh'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { lookFrom, pricingContextOf } from '@/server/engine/look-from'
 import { currentView } from '@/server/views/current-view'
+import { shownIn } from '@/server/views/view'
 import { amountOn, meanPercent, priceSide } from '@/sheet/effect/price-moves'
 import { agreedRequests, partyBuyer } from '@/sheet/price-lines/agreed-line'
 import { type LineMember, listMembers } from '@/sheet/price-lines/list-members'
@@ -51,7 +52,7 @@ export const tryPriceRule = merchantAction(
     const weighed = await weigh(view, requests.requests)
     if (!weighed.ok && weighed.code !== 'nothing-to-change')
       return { ok: false, problem: refusalSentence(toRefusal(weighed)) }
-    const after = weighed.ok ? weighed.after : view.prepared
+    const after = shownIn(view, weighed.ok ? weighed.after : view.prepared)
     const requestContext = await lookFrom(context.vantage)
     const buyer = context.party ? partyBuyer(store, context.party) : requestContext.buyer
     const look = buyer

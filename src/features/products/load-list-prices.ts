@@ -4,7 +4,7 @@ import { accountFacts } from '@/core/buyers/buyer'
 import type { Extra } from '@/core/catalogue/extra'
 import { type Variant, variantName } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, referenceAmounts, shownAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { currencyViewInto } from '@/core/engine/context/currency-view'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
@@ -165,10 +165,7 @@ export async function loadListPrices(
   ): ListPriceCell {
     const price = toPrice(units, currencyView.digits)
     const compared = shownInBasis(prepared, currencyView, number, { units, basis }, storeBasis(prepared))
-    const cost = toPrice(
-      amountAt(referenceAmounts(prepared, 'cost', currencyView), number),
-      currencyView.digits,
-    )
+    const cost = toPrice(amountAt(shownAmounts(prepared, 'cost', currencyView), number), currencyView.digits)
     return {
       item,
       label,

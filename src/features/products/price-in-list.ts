@@ -3,7 +3,7 @@
 import { THING } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import { toPrice } from '@/core/engine/lists/price-step'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { fromUnits } from '@/core/engine/lists/price-step'
 import type { Vantage } from '@/core/engine/context/vantage'
@@ -59,7 +59,7 @@ export const setListPrice = merchantAction(
     if ((current === null ? '' : formatAmount(current, currencyView.digits)) !== edit.seen)
       return { ok: false, problem: 'Somebody changed this price meanwhile. Reload to see the new one.' }
     const basis = compiled.basis ?? storeBasis(prepared)
-    const costUnits = amountAt(referenceAmounts(prepared, 'cost', currencyView), number)
+    const costUnits = amountAt(shownAmounts(prepared, 'cost', currencyView), number)
     let changes = releasePrice(compiled.lines, item)
     if (edit.typed.trim() !== '') {
       const amount = readTyped(typedAmount(edit.typed), {

@@ -16,7 +16,7 @@ import {
   sum,
   ZERO,
 } from '@/core/decimal/decimal'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { storeBasis } from '@/core/engine/amounts/basis'
 import { toPrice } from '@/core/engine/lists/price-step'
 import { isBelowCost, marginPercent } from '@/core/price/margin'
@@ -191,7 +191,7 @@ function marginsOf(
   applied: AppliedPromotion | undefined,
 ): Pick<SampleCartView, 'margin' | 'belowCost'> {
   const { currencyView, digits } = pricingContext
-  const costs = referenceAmounts(prepared, 'cost', currencyView)
+  const costs = shownAmounts(prepared, 'cost', currencyView)
   const touched = (applied?.lines ?? []).flatMap(({ line }) => {
     const found = lines[line]
     const number = prepared.index.numberOf.get(found?.variant ?? '')

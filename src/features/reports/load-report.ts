@@ -45,7 +45,7 @@ export async function loadReport(
     orders: gathered.orders,
     leftOut: leftOutOf(gathered, others, shown.currency),
     realisation: realisationSteps(gathered, shown),
-    sales: shown.report === 'sales' ? salesRows(store, gathered, shown) : [],
+    sales: shown.report === 'sales' ? salesRows(store, gathered, shown, prepared.whole !== undefined) : [],
   }
 }
 
@@ -109,11 +109,16 @@ function realisationSteps(gathered: GatheredSales, shown: ReportShown): readonly
   ]
 }
 
-function salesRows(store: Store, { sums }: GatheredSales, shown: ReportShown): readonly SalesRow[] {
+function salesRows(
+  store: Store,
+  { sums }: GatheredSales,
+  shown: ReportShown,
+  hidesCosts: boolean,
+): readonly SalesRow[] {
   const rows = [...sums].map(([key, { orders, net, cost, isCostKnown }]) => ({
     ...{ key, orders: orders.size, net, ...nameOf(store, key, shown) },
-    cost: isCostKnown ? cost : null,
-    margin: isCostKnown ? marginPercent(net, cost) : null,
+    cost: isCostKnown && !hidesCosts ? cost : null,
+    margin: isCostKnown && !hidesCosts ? marginPercent(net, cost) : null,
   }))
   rows.sort((one, other) => compare(other.net, one.net) || (one.name < other.name ? -1 : 1))
   const largest = Number(rows[0]?.net ?? '0')

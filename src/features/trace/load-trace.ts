@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { stepsWithoutCosts } from '@/core/engine/explain/steps-without-costs'
 import { findBySku, nearestSku } from '@/core/catalogue/find-by-code'
 import { resolveValue, variantName } from '@/core/catalogue/product'
 import { ask } from '@/core/engine/ask'
@@ -103,7 +104,10 @@ export async function loadTrace(requestContext: RequestContext, sku: string): Pr
       was: was && `${formatMoney(was.amount, currency, priceDigitsOf(store, currency))}${taxWord(was.basis)}`,
       breaks: breaks.map((row) => ({ ...row, taxWord: row.basis === basis ? '' : taxWord(row.basis) })),
       hidden: because?.code === 'not-offered' ? because.lists.map((list) => listPart(wording, list)) : [],
-      steps: stepViews(wording, trace.steps, { productHref: href, mixesBases: prepared.mixesBases }),
+      steps: stepViews(wording, prepared.whole ? stepsWithoutCosts(trace.steps) : trace.steps, {
+        productHref: href,
+        mixesBases: prepared.mixesBases,
+      }),
       losers: worded.filter((each) => !isOther(each) && !isSilent(each)).map(({ view }) => view),
       silent: worded.filter(isSilent).flatMap(({ view }) => view.parts),
       others: worded.filter(isOther).map(({ view }) => view),

@@ -3,7 +3,7 @@ import 'server-only'
 import { findBuyer } from '@/core/buyers/buyer-code'
 import { type InheritedField, resolveValue, type Variant } from '@/core/catalogue/product'
 import type { Decimal } from '@/core/decimal/decimal'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { findPrice } from '@/core/engine/price/find-price'
 import { openPricingContext } from '@/core/engine/price/open-pricing-context'
@@ -155,7 +155,7 @@ function readListEdit(
   // What is typed is an amount of the list, so what it starts from is brought to the list's currency and basis.
   const { currencyView } = opened.value
   const basis = prepared.lists.get(list.id)?.basis ?? storeBasis(prepared)
-  const costs = referenceAmounts(prepared, 'cost', currencyView)
+  const costs = shownAmounts(prepared, 'cost', currencyView)
   const cost = { units: amountAt(costs, number), basis: storeBasis(prepared) }
   const amount = readTyped(edit.typed, {
     current: shownInBasis(prepared, currencyView, number, found, basis),
@@ -252,6 +252,8 @@ function labelOf(view: View, edit: AmountEdit): string {
 function describe(view: View, edits: readonly AmountEdit[]): string {
   const [first] = edits
   if (!first || edits.length > 1) return `${edits.length} prices edited`
+  // Notes are read by people who must not know costs.
+  if (first.kind === 'value' && first.field === 'cost') return `${labelOf(view, first)} edited`
   return `${labelOf(view, first)}: ${first.kind === 'value' ? first.typed.trim() || 'as its product' : first.typed}`
 }
 

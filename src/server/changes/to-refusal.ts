@@ -30,6 +30,8 @@ export function toRefusal(outcome: Refused): Refusal {
       return { code: 'disk-full' }
     case 'unreadable':
       return { code: 'unreadable', why: outcome.why }
+    case 'out-of-reach':
+      return { code: 'out-of-reach', why: outcome.why, label: outcome.label }
     case 'drafts-only':
       return { code: 'drafts-only' }
     case 'nothing-to-change':

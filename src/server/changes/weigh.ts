@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { findMinorDigits } from '@/core/currency/iso-4217'
+import { wholeOf } from '@/core/engine/context/hide-costs'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { refreshInSteps } from '@/core/engine/prepare'
 import { proved } from '@/core/engine/prove-prepared'
@@ -21,6 +22,7 @@ import {
 import { Slices } from '../doors/slices'
 import { checkShape } from '../records/record-schema'
 import { revisionOf, type Target } from '../views/view'
+import { findOutOfReach, type OutOfReach, withHiddenCosts } from './out-of-reach'
 
 /** One record as somebody wants it to be. */
 export type ChangeRequest = {
@@ -48,6 +50,7 @@ export type Refused =
   | { readonly ok: false; readonly code: 'invalid'; readonly issues: readonly Issue[] }
   | { readonly ok: false; readonly code: 'stale'; readonly conflicts: readonly Conflict[] }
   | { readonly ok: false; readonly code: 'nothing-to-change' }
+  | OutOfReach
   /** The store could not be asked anything any more, for a reason no check knows. */
   | { readonly ok: false; readonly code: 'unreadable'; readonly why: string }
 
@@ -76,16 +79,34 @@ export async function weigh(
   requests: readonly ChangeRequest[],
   { seen = target, onRead = () => undefined }: { readonly seen?: Target; readonly onRead?: OnRead } = {},
 ): Promise<Weighed | Refused> {
-  const before = target.prepared
+  const before = target.prepared && wholeOf(target.prepared)
   const store = before?.store ?? target.steppe.broken?.store ?? emptyStore()
-  const conflicts = findConflicts(target, store, requests)
+  const meant = meantBy(seen, requests)
+  if ('ok' in meant) return meant
+  const conflicts = findConflicts(target, store, meant)
   if (conflicts.length > 0) return { ok: false, code: 'stale', conflicts }
-  const read = await readRequests(store, seen.prepared?.store ?? store, requests, onRead)
+  const asSeen = seen.prepared && wholeOf(seen.prepared)
+  const read = await readRequests(store, asSeen?.store ?? store, meant, onRead)
   if (read.issues.length > 0) return { ok: false, code: 'invalid', issues: read.issues }
   const { changes } = read
   if (changes.length === 0) return { ok: false, code: 'nothing-to-change' }
   const tried = await tryChanges(before, store, changes)
-  return tried.ok ? { ok: true, changes, before, after: tried.after } : tried
+  if (!tried.ok) return tried
+  return (
+    findOutOfReach(seen, changes, before, tried.after) ?? { ok: true, changes, before, after: tried.after }
+  )
+}
+
+/** What is asked for by somebody who may have been shown less than there is. */
+function meantBy(seen: Target, requests: readonly ChangeRequest[]): readonly ChangeRequest[] | OutOfReach {
+  if (!seen.hidesCosts) return requests
+  const meant: ChangeRequest[] = []
+  for (const request of requests) {
+    const whole = withHiddenCosts(request, seen)
+    if ('ok' in whole) return whole
+    meant.push(whole)
+  }
+  return meant
 }
 
 /**

@@ -4,12 +4,15 @@ import { and, eq, isNotNull, lte } from 'drizzle-orm'
 import { commit } from '../changes/commit'
 import type { CommitOutcome, CommitProgress } from '../changes/commit-outcome'
 import type { ChangeRequest } from '../changes/weigh'
-import { drafts } from '../database/schema'
+import { getSettings } from '@/core/store/store'
+import { draftChangeSets, drafts } from '../database/schema'
+import { findOutOfReach } from '../changes/out-of-reach'
 import type { Steppe } from '../engine/steppe'
 import { revisionKey } from '../records/record-tables'
 import { merchantAddress, queueMail, wakeMails } from '../mails/queue-mail'
 import { liveTarget } from '../views/view'
 import { inDraft } from './commit-to-draft'
+import type { What } from '@/core/predicates/what'
 import type { PublishFailure } from '@/core/drafts/publish-failure'
 import { type Draft, findDraft } from './draft-rows'
 import { isInTheWay } from '@/core/proving/prove'
@@ -24,6 +27,8 @@ export type PublishOutcome =
   | { readonly ok: false; readonly code: 'past-instant'; readonly now: Date }
   /** Proofs it would break, by name, and nobody gave a reason to override them. */
   | { readonly ok: false; readonly code: 'proofs'; readonly names: readonly string[] }
+  /** This store wants a second person, and whoever publishes it worked on it. */
+  | { readonly ok: false; readonly code: 'own-work'; readonly author: string }
 
 interface Publication {
   readonly author: string
@@ -32,6 +37,8 @@ interface Publication {
   readonly at: Date
   /** Why proofs that break are overridden; left out where none may be. */
   readonly override?: string
+  /** Whoever publishes it works with no more than lies within each of these. */
+  readonly within?: readonly What[]
 }
 
 /** Live may move while a publication is weighed: so often it is weighed again. */
@@ -67,13 +74,16 @@ export async function publishDraft(
 async function tryToPublish(
   steppe: Steppe,
   code: string,
-  { author, reason, at, override = '' }: Publication,
+  { author, reason, at, override = '', within = [] }: Publication,
   onProgress: CommitProgress,
 ): Promise<PublishOutcome> {
   const view = await draftView(steppe, code)
   if (!view?.draft) return { ok: false, code: 'no-such-draft', draft: code }
   const { draft, changes, conflicts, live } = view.draft
   if (conflicts.length > 0) return { ok: false, code: 'conflicts', count: conflicts.length }
+  if (await isOwnWork(steppe, draft.id, author)) return { ok: false, code: 'own-work', author }
+  const further = findOutOfReach({ within }, changes, live, view.prepared)
+  if (further) return further
   // What was merged with an older live must not be written over a newer one.
   if (steppe.prepared !== live) return { ok: false, code: 'stale', conflicts: [] }
   const requests = changes.map(({ kind, id, after }) => ({
@@ -113,6 +123,17 @@ async function tryToPublish(
   }
 }
 
+/** Whether somebody would publish what they changed themselves, in a store in which a second person does. */
+async function isOwnWork({ database, prepared }: Steppe, draft: number, author: string): Promise<boolean> {
+  if (!prepared || getSettings(prepared.store).publishing !== 'by-two') return false
+  const own = await database
+    .select({ id: draftChangeSets.id })
+    .from(draftChangeSets)
+    .where(and(eq(draftChangeSets.draft, draft), eq(draftChangeSets.author, author)))
+    .limit(1)
+  return own.length > 0
+}
+
 /** The names of the proofs a publication would break that stop it: not those that are broken live already. */
 async function brokenBy({ prepared, draft: { live } }: DraftView): Promise<readonly string[]> {
   const already = new Set((await verdictsOf(live)).filter(isInTheWay).map(({ proof }) => proof.id))
@@ -133,6 +154,8 @@ export async function planDraft(
   { author, reason, at }: Publication,
 ): Promise<{ readonly ok: true; readonly draft: Draft } | Exclude<PublishOutcome, { readonly ok: true }>> {
   if (instant.getTime() <= at.getTime()) return { ok: false, code: 'past-instant', now: at }
+  const found = await findDraft(steppe.database, code)
+  if (found && (await isOwnWork(steppe, found.id, author))) return { ok: false, code: 'own-work', author }
   const draft = await setPlan(steppe, code, {
     publishAt: instant,
     publishAuthor: author,

@@ -8,8 +8,10 @@ import type { PricingContext } from '@/core/engine/context/pricing-context'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import { resolveVantage, type Vantage } from '@/core/engine/context/vantage'
 import { redirect } from 'next/navigation'
-import type { Source, View } from '../views/view'
+import { shownIn, type Source, type View } from '../views/view'
 import { getView } from '../views/views'
+import { viewAs } from '../views/view-as'
+import { findDoer } from '../session/doer'
 import { priorPricesStruck } from '../shop/prior-prices'
 import { getSteppe, type Steppe } from './steppe'
 import { currentInstant } from '@/server/clock'
@@ -43,7 +45,7 @@ export async function lookFrom(vantage: Vantage): Promise<RequestContext> {
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const looked = toRequestContext(
-    await getView(steppe, sourceOf(vantage)),
+    viewAs(await findDoer(), await getView(steppe, sourceOf(vantage))),
     vantage,
     currentInstant().getTime(),
   )
@@ -59,7 +61,9 @@ function sourceOf({ draft, on }: Vantage): Source {
 }
 
 export function toRequestContext(view: View, vantage: Vantage, now: number): RequestContext {
-  const { steppe, prepared } = view
+  const { steppe } = view
+  // What was tried and not saved is made of all there is.
+  const prepared = shownIn(view, view.prepared)
   const { buyerContext, as, buyerName, quantity } = resolveVantage(prepared.store, vantage, now)
   return {
     view,

@@ -72,6 +72,7 @@ export async function importDocument(
   if (outcome.code === 'nothing-to-change') return { ok: true, changed: 0 }
   if (outcome.code === 'disk-full') return fail('disk-full', `${outcome.freeBytes} bytes free`)
   if (outcome.code === 'unreadable') return fail('unreadable', outcome.why)
+  if (outcome.code === 'out-of-reach') return fail('out-of-reach', outcome.label)
   if (outcome.code === 'drafts-only') return fail('drafts-only', '')
   if (outcome.code === 'no-such-draft') return fail('no-such-draft', outcome.draft)
   if (outcome.code === 'stale') return fail('stale', outcome.conflicts.map(({ label }) => label).join(', '))

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { isClaimOfCosts } from '@/core/proofs/proof'
 import { proveAll, type Verdict } from '@/core/proving/prove'
 import { currentInstant } from '../clock'
 import { Slices } from '../doors/slices'
@@ -10,8 +11,10 @@ import { Remembered } from '../engine/remembered'
 const KNOWN = new Remembered<readonly Verdict[]>('verdicts')
 const HOUR = 3_600_000
 
-/** Whether each proof of a store holds now. */
-export function verdictsOf(prepared: PreparedStore): Promise<readonly Verdict[]> {
+/** Whether each proof of a store holds now; where costs are hidden, of those that tell nothing of them. */
+export async function verdictsOf(prepared: PreparedStore): Promise<readonly Verdict[]> {
+  if (prepared.whole)
+    return (await verdictsOf(prepared.whole)).filter(({ proof }) => !isClaimOfCosts(proof.claim))
   const at = currentInstant().getTime()
   return KNOWN.of({ prepared }, String(Math.floor(at / HOUR)), () => new Slices().run(proveAll(prepared, at)))
 }

@@ -207,7 +207,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
     policy,
     neverAbovePublic: Joi.boolean(),
     comparedWith: Joi.valid('nothing', 'public', 'prior', 'base', 'recommended'),
-    publishing: Joi.valid('as-you-go', 'by-draft'),
+    publishing: Joi.valid('as-you-go', 'by-draft', 'by-two'),
     taxPlace: Joi.valid('delivery', 'billing', 'store'),
     taxRounding: Joi.valid('line', 'document'),
     grossElsewhere: Joi.valid('keep-net', 'keep-gross'),

@@ -2,6 +2,7 @@ import 'server-only'
 
 import type { Permission } from '@/core/staff/permission'
 import type { KeyScope } from '@/core/staff/key-scope'
+import { hideCosts } from '@/core/engine/context/hide-costs'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type Joi from 'joi'
 import { headers } from 'next/headers'
@@ -83,10 +84,9 @@ export function merchantRoute<Asked extends Request, Context = unknown>(
     if (!doer) return notSignedIn()
     if (!(await isPermitted(doer, permission))) return notPermitted()
     return doAs(doer, () =>
-      withStore<Asked, Context>((asked, store, within) => answer(asked, { ...store, doer }, within))(
-        request,
-        context,
-      ),
+      withStore<Asked, Context>((asked, { steppe, prepared }, within) =>
+        answer(asked, { steppe, prepared: shownTo(doer, prepared), doer }, within),
+      )(request, context),
     )
   }
 }
@@ -145,6 +145,11 @@ export function openAction<Given extends readonly unknown[], Result>(
   act: Action<Given, Result>,
 ): Action<Given, Result> {
   return shopAction(shapes, act)
+}
+
+/** The store as somebody may see it. */
+function shownTo(doer: Doer, prepared: PreparedStore): PreparedStore {
+  return doer.permissions.has('costs:see') ? prepared : hideCosts(prepared)
 }
 
 const CHALLENGE = { 'www-authenticate': 'Bearer' }

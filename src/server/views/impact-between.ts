@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { hideCosts } from '@/core/engine/context/hide-costs'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { ClassImpact } from '@/core/impact/class-impact'
 import { findImpact } from '@/core/impact/impact'
@@ -18,8 +19,17 @@ export interface ImpactBetween {
 }
 
 /** The past is the store as it was; what lies ahead is the store as it stands, at that instant. */
-export async function impactBetween(steppe: Steppe, since: Date, until: Date): Promise<ImpactBetween> {
-  const [before, after] = [await preparedAsOf(steppe, since), await preparedAsOf(steppe, until)]
+export async function impactBetween(
+  steppe: Steppe,
+  since: Date,
+  until: Date,
+  hidesCosts: boolean,
+): Promise<ImpactBetween> {
+  const asOf = async (at: Date) => {
+    const prepared = await preparedAsOf(steppe, at)
+    return hidesCosts ? hideCosts(prepared) : prepared
+  }
+  const [before, after] = [await asOf(since), await asOf(until)]
   const [atBefore, at] = [since.getTime(), until.getTime()]
   const impacts = await KNOWN.of({ prepared: after }, `${atBefore}/${at}`, () =>
     new Slices().run(findImpact({ before, after, at, atBefore, channel: null }, null)),

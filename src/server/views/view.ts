@@ -2,6 +2,8 @@ import 'server-only'
 
 import type { DraftChange } from '@/core/drafts/amend'
 import type { DraftConflict } from '@/core/drafts/lay-over'
+import type { What } from '@/core/predicates/what'
+import { hideCosts } from '@/core/engine/context/hide-costs'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { RecordKind } from '@/core/issue/issue'
 import { type Change, getSettings } from '@/core/store/store'
@@ -43,11 +45,20 @@ export interface Target {
   readonly missing: string | null
   /** Nothing is changed here: the store wants a draft for that. */
   readonly isGuarded?: boolean
+  /** Costs are not shown here, nor changed: whoever looks must not know them. Its stores hide them. */
+  readonly hidesCosts?: boolean
+  /** Only what lies within each of these is changed here. */
+  readonly within?: readonly What[]
 }
 
 /** A store somebody looks at, whose changes go where they look. */
 export interface View extends Target {
   readonly prepared: PreparedStore
+}
+
+/** A store made of one that is looked at, as whoever looks at that may see it. */
+export function shownIn({ hidesCosts }: Pick<Target, 'hidesCosts'>, prepared: PreparedStore): PreparedStore {
+  return hidesCosts ? hideCosts(prepared) : prepared
 }
 
 /** The store that is live, whatever state it is in. */
@@ -85,5 +96,5 @@ export function revisionAsOf(target: Target, kind: RecordKind, id: string, asOf:
 
 /** Whether what a person changes has to go through a draft. */
 export function isChangedByDraft({ steppe }: Pick<Target, 'steppe'>): boolean {
-  return steppe.prepared !== null && getSettings(steppe.prepared.store).publishing === 'by-draft'
+  return steppe.prepared !== null && getSettings(steppe.prepared.store).publishing !== 'as-you-go'
 }

@@ -3,7 +3,7 @@ import 'server-only'
 import { compare, type Decimal, decimal, sum } from '@/core/decimal/decimal'
 import { divide } from '@/core/decimal/fraction'
 import { roundToDigits } from '@/core/decimal/rounding'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import type { PreparedStore, PriceColumn } from '@/core/engine/context/prepared-store'
 import { priceColumn } from '@/core/engine/column/price-column'
@@ -48,7 +48,7 @@ export function amountOn({ prepared, pricingContext, column }: PriceSide, number
 
 function costOn({ prepared, pricingContext }: PriceSide, number: number): Decimal | null {
   const { currencyView } = pricingContext
-  return toPrice(amountAt(referenceAmounts(prepared, 'cost', currencyView), number), currencyView.digits)
+  return toPrice(amountAt(shownAmounts(prepared, 'cost', currencyView), number), currencyView.digits)
 }
 
 /** Every price that is another one on the second side, in the order of the catalogue. */

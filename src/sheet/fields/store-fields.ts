@@ -55,6 +55,7 @@ export const SETTINGS_FIELDS: readonly FieldRule[] = [
     [
       ['as-you-go', 'count at once, unless a draft is looked through'],
       ['by-draft', 'go into a draft, and count when it is published'],
+      ['by-two', 'go into a draft, and count when somebody else has published it'],
     ],
   ),
   ...storeTaxFields,

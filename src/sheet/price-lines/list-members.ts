@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Decimal } from '@/core/decimal/decimal'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { currencyViewInto } from '@/core/engine/context/currency-view'
 import { listPrices } from '@/core/engine/price/list-prices'
@@ -42,7 +42,7 @@ export async function listMembers(
   const currencyView = currencyViewInto(prepared, pricingContext.currencyView, compiled.list.currency)
   const basis = compiled.basis ?? storeBasis(prepared)
   const amountOf = (field: 'basePrice' | 'cost', number: number) =>
-    toPrice(amountAt(referenceAmounts(prepared, field, currencyView), number), digits)
+    toPrice(amountAt(shownAmounts(prepared, field, currencyView), number), digits)
   const slices = new Slices()
   for (const [number, line] of found.lineOf.entries()) {
     if (line < 0 || number >= prepared.index.variantCount) continue

@@ -9,6 +9,8 @@ const FAILURES: Readonly<Record<PublishFailure, string>> = {
   'disk-full': 'the disk was nearly full',
   unreadable: 'the store could not have been read with it',
   'drafts-only': 'it was to count at once in a store that is changed by drafts',
+  'out-of-reach': 'it reached further than whoever published it works',
+  'own-work': 'whoever published it had worked on it, and this store wants a second person',
   'no-such-draft': 'it had ended already',
   'past-instant': 'its time was over',
 }

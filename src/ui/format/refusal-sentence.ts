@@ -24,6 +24,10 @@ export function refusalSentence(refusal: Refusal): string {
       return 'That is what it says already.'
     case 'no-such-draft':
       return `There is no open draft “${refusal.draft}” any more, so nothing was saved. It may have been published or discarded: look at live prices, or choose another draft above.`
+    case 'out-of-reach':
+      return refusal.why === 'costs'
+        ? `${refusal.label}: your role does not let you see costs, so you cannot set them, nor start from them. Nothing was saved.`
+        : `${refusal.label}: this reaches further than the part of the catalogue you work with. Nothing was saved.`
     case 'drafts-only':
       return 'This store is changed by drafts: choose one, or start one, at “live prices” in the sentence on top, and change it there. Nothing was saved, and what you typed is still here.'
     case 'disk-full':

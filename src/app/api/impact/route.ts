@@ -6,10 +6,15 @@ import { impactBetween } from '@/server/views/impact-between'
 import type { NextRequest } from 'next/server'
 
 /** What moved for whom between two instants, as a file. */
-export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe }) => {
+export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe, doer }) => {
   const fields = Object.fromEntries(request.nextUrl.searchParams)
   const { since, until } = parseBetween(fields, currentInstant().getTime())
-  const { before, after, impacts } = await impactBetween(steppe, since, until)
+  const { before, after, impacts } = await impactBetween(
+    steppe,
+    since,
+    until,
+    !doer.permissions.has('costs:see'),
+  )
   const moved = { impacts, before: before.store, after: after.store, names: ['Before', 'After'] } as const
   const name = `impact-${since.toISOString().slice(0, 10)}-${until.toISOString().slice(0, 10)}`
   return sendImpact(moved, { as: fields['as'] ?? null, name })

@@ -9,6 +9,7 @@ import { type Decimal } from '../../decimal/decimal'
 import { getSettings, priceDigitsOf, type Store } from '../../store/store'
 import { adjustedBy, type Adjuster } from './adjust'
 import { storeBasis } from './basis'
+import { wholeOf } from '../context/hide-costs'
 import { conversionInto, currencyViewInto } from '../context/currency-view'
 import { toUnits } from '../lists/operation'
 import type { Amounts } from '../context/prepared-amounts'
@@ -40,16 +41,28 @@ export function everyAmount(amounts: Amounts): Float64Array {
  * after adjustments.
  */
 export function referenceAmounts(
-  prepared: PreparedStore,
+  asked: PreparedStore,
   field: ReferenceField,
   currencyView: CurrencyView,
 ): Amounts {
+  const prepared = wholeOf(asked)
   const { seen } = currencyView
   if (seen.prepared !== prepared) {
     seen.prepared = prepared
     seen.amounts = {}
   }
   return (seen.amounts[field] ??= findReferenceAmounts(prepared, field, currencyView))
+}
+
+/** A reference amount to be shown: where costs are hidden, there are none. */
+export function shownAmounts(
+  prepared: PreparedStore,
+  field: ReferenceField,
+  currencyView: CurrencyView,
+): Amounts {
+  if (field !== 'cost' || !prepared.whole) return referenceAmounts(prepared, field, currencyView)
+  const count = prepared.index.items.length
+  return { values: new Float64Array(count).fill(Number.NaN), compute: () => Number.NaN, isComplete: true }
 }
 
 function findReferenceAmounts(
@@ -81,10 +94,11 @@ function findReferenceAmounts(
 
 /** A reference amount only where it is set in the currency of the currency view itself; `null` where nobody sets any. */
 export function ownAmounts(
-  prepared: PreparedStore,
+  asked: PreparedStore,
   field: ReferenceField,
   currencyView: CurrencyView,
 ): Amounts | null {
+  const prepared = wholeOf(asked)
   const { store } = prepared
   if (currencyView.currency === getSettings(store).currency)
     return referenceAmounts(prepared, field, currencyView)
@@ -100,7 +114,8 @@ export function ownAmounts(
 }
 
 /** Whether any item sets an amount in a currency: often none does, and nothing need be looked up. */
-export function setsAny(prepared: PreparedStore, field: ReferenceField, currency: string): boolean {
+export function setsAny(asked: PreparedStore, field: ReferenceField, currency: string): boolean {
+  const prepared = wholeOf(asked)
   const key = `${field}/${currency}`
   let found = prepared.setAmounts.get(key)
   if (found === undefined) {

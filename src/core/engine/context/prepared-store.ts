@@ -43,4 +43,6 @@ export interface PreparedStore {
   readonly naming: { current: ListsByItem | null }
   /** Made when a price is first looked up. */
   readonly memory: { current: PriceMemory | null }
+  /** Where costs are hidden, the store with them: what prices are made of. See `hideCosts`. */
+  readonly whole?: PreparedStore
 }

@@ -1,7 +1,7 @@
 import { matchWhen } from '../../predicates/when'
 import { NO_FACTS } from '../../promotions/facts'
 import type { Promotion } from '../../promotions/promotion'
-import { amountAt, referenceAmounts } from '../amounts/amounts'
+import { amountAt, shownAmounts } from '../amounts/amounts'
 import { priceColumn } from '../column/price-column'
 import type { PreparedStore } from '../context/prepared-store'
 import type { PricingContext } from '../context/pricing-context'
@@ -77,7 +77,7 @@ export function countBelowCost(
     { ...open, inOrder: own },
     priceColumn(prepared, pricingContext, quantity),
   )
-  const costs = referenceAmounts(prepared, 'cost', pricingContext.currencyView)
+  const costs = shownAmounts(prepared, 'cost', pricingContext.currencyView)
   let below = 0
   for (let number = 0; number < prepared.index.variantCount; number += 1)
     if (by[number] !== 0 && (prices[number] as number) < amountAt(costs, number)) below += 1

@@ -10,6 +10,7 @@ import { type AmountEdit, editAmounts } from '@/server/changes/edit-amounts'
 import { undo, undoNote } from '@/server/changes/history'
 import { toRefusal } from '@/server/changes/to-refusal'
 import { currentView } from '@/server/views/current-view'
+import { shownIn } from '@/server/views/view'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { checkAmountEdits, checkVantages } from '@/server/changes/check-amount-edits'
@@ -66,11 +67,13 @@ export const undoOnBoard = merchantAction(
 )
 
 async function toPatch(
-  before: PreparedStore,
-  after: PreparedStore,
+  wasWhole: PreparedStore,
+  isWhole: PreparedStore,
   changes: readonly Change[],
   vantages: readonly Vantage[],
 ): Promise<BoardPatch> {
+  const view = await currentView()
+  const [before, after] = [shownIn(view, wasWhole), shownIn(view, isWhole)]
   if (before.index !== after.index) return { kind: 'reload' }
   const touched = new Set<number>()
   for (const change of changes) {
@@ -79,7 +82,7 @@ async function toPatch(
     for (const number of numbers) touched.add(number)
   }
   const now = currentInstant().getTime()
-  const { steppe, draft } = await currentView()
+  const { steppe, draft } = view
   const live = draft?.live ?? null
   const facts = await factsOfColumns(steppe, after, vantages, now)
   const columns = openColumns(after, vantages, now, facts, live)

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Variant } from '@/core/catalogue/product'
-import { amountAt, referenceAmounts } from '@/core/engine/amounts/amounts'
+import { amountAt, shownAmounts } from '@/core/engine/amounts/amounts'
 import { comparePrices, shownInBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { findPrice, ONE_PIECE } from '@/core/engine/price/find-price'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
@@ -34,7 +34,7 @@ const CHECKS: Readonly<Record<NonNullable<BoardFilter['only']>, Check>> = {
   'below-cost': (prepared, columns, variant) =>
     columns.some((open) => {
       const number = prepared.index.numberOf.get(variant.id) as number
-      const cost = amountAt(referenceAmounts(prepared, 'cost', open.pricingContext.currencyView), number)
+      const cost = amountAt(shownAmounts(prepared, 'cost', open.pricingContext.currencyView), number)
       const { currencyView } = open.pricingContext
       const price = priceIn(prepared, open, variant)
       return (

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { changeWithoutCosts } from '@/core/store/without-costs'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
@@ -43,9 +44,16 @@ export async function loadReview(view: DraftView, shown: ReviewShown): Promise<R
       edits.map(({ author }) => author),
       formatDay(draft.at, timeZone),
     ),
-    changes: changes.map((change) => changeWords(change, live.store, store)),
+    changes: (view.hidesCosts ? changes.flatMap((change) => changeWithoutCosts(change) ?? []) : changes).map(
+      (change) => changeWords(change, live.store, store),
+    ),
     proofs: await proofsOf(view),
-    conflicts: conflicts.map((conflict) => toConflict(conflict, live.store, store)),
+    conflicts: conflicts.map((conflict) => {
+      const shown = view.hidesCosts
+        ? (changeWithoutCosts(conflict.change) ?? conflict.change)
+        : conflict.change
+      return toConflict({ ...conflict, change: shown }, live.store, store)
+    }),
     planned: draft.publishAt && {
       at: draft.publishAt.toISOString(),
       text: formatMoment(draft.publishAt.getTime(), timeZone),

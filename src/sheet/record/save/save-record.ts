@@ -105,7 +105,7 @@ export const saveRecord = merchantAction(
 /** Makes a record; fields nothing is typed in begin as they would, or as those of the record that is copied. */
 export const createRecord = merchantAction(
   'drafts:edit',
-  [THING, THING, TEXT.allow(null)],
+  [TEXT, THING, TEXT.allow(null)],
   async (kind: EditableKind, texts: Texts, copyOf: string | null): Promise<SaveOutcome> => {
     if (!findSection(sectionOf(kind)?.path ?? ''))
       return { ok: false, problem: 'Nothing of that kind can be made here.' }
