@@ -4,7 +4,7 @@ import { priceColumn } from '@/core/engine/column/price-column'
 import type { PriceList } from '@/core/price/lines/price-list'
 import { applyChanges } from '@/core/store/store'
 import { listCoverage } from '@/features/price-lists/list-coverage'
-import { type RequestContext, toRequestContext } from '@/server/engine/look-from'
+import { type RequestContext, toRequestContext } from '@/server/engine/request-context'
 import { lookAs, store } from '@tests/fixtures/demo-request'
 
 const guest = lookAs('guest')

@@ -2,7 +2,7 @@ import { withChanges } from '@/core/engine/prepare'
 import type { Promotion } from '@/core/promotions/promotion'
 import { loadClashes } from '@/features/promotions/load-clashes'
 import { loadFindings } from '@/features/promotions/load-findings'
-import { pricingContextOf, type RequestContext } from '@/server/engine/look-from'
+import { pricingContextOf, type RequestContext } from '@/server/engine/request-context'
 import { decimal } from '@/core/decimal/decimal'
 import { lookAs, prepared, store } from '@tests/fixtures/demo-request'
 

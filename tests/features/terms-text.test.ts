@@ -11,7 +11,7 @@ import { loadLimits } from '@/features/limits/load-limits'
 import { loadTaxes } from '@/features/taxes/load-taxes'
 import { readRates, rateRows, writeRates } from '@/features/taxes/rates-text'
 import { parseTaxRate } from '@/core/tax/parse-tax'
-import { toRequestContext } from '@/server/engine/look-from'
+import { toRequestContext } from '@/server/engine/request-context'
 import { lookAs, store } from '@tests/fixtures/demo-request'
 
 describe('rates as a spreadsheet takes them', () => {

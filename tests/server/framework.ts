@@ -62,7 +62,11 @@ export function standInForShop(jest: Jest, side: () => 'shop' | 'merchant'): Bro
     ).unstable_mockModule(name, make)
   mock('next/cache', () => ({ refresh: () => undefined }))
   mock('next/headers', () => ({
-    headers: async () => new Headers({ ...AT_THIS_MACHINE, 'x-steppe-side': side() }),
+    headers: async () =>
+      new Headers({
+        ...{ ...AT_THIS_MACHINE, 'x-steppe-side': side() },
+        cookie: [...jar()].map(([name, value]) => `${name}=${encodeURIComponent(value)}`).join('; '),
+      }),
     cookies: async () => ({
       get: (name: string) => (jar().has(name) ? { name, value: jar().get(name) } : undefined),
       set: (name: string, value: string) => jar().set(name, value),

@@ -11,7 +11,7 @@ import type { OrderStep } from '@/core/order/order-event'
 import { standingOf } from '@/core/order/standing'
 import { commit } from '@/server/changes/commit'
 import { currentInstant } from '@/server/clock'
-import { toRequestContext } from '@/server/engine/look-from'
+import { toRequestContext } from '@/server/engine/request-context'
 import type { Steppe } from '@/server/engine/steppe'
 import { placeOrder } from '@/server/orders/place-order'
 import { lastOrderOf } from '@/server/orders/order-rows'
@@ -147,8 +147,10 @@ describe('steps', () => {
   const take = (seen: number, step: unknown) => actions.takeOrderStep(number, seen, step as OrderStep)
 
   test('what is submitted is checked, and what cannot be done is explained', async () => {
-    for (const wrong of [null, { kind: 'delete' }, { kind: 'send', parts: [{ line: 0 }] }, 'confirm'])
+    for (const wrong of [{ kind: 'delete' }, { kind: 'send', parts: [{ line: 0 }] }])
       expect(await take(0, wrong)).toMatch(/cannot be done/)
+    // What no page sends is not even looked at.
+    for (const wrong of [null, 'confirm']) await expect(take(0, wrong)).rejects.toThrow('404')
     expect(await take(0, { kind: 'invoice' })).toBe('This cannot be done with an order that is placed.')
     const parts = [{ line: 1, quantity: '2.5' }]
     expect(await take(0, { kind: 'send', parts, tracking: '' })).toMatch(
@@ -156,7 +158,7 @@ describe('steps', () => {
     )
     expect(await take(5, { kind: 'confirm' })).toMatch(/^Somebody did something/)
     expect(await actions.takeOrderStep(99_999, 0, { kind: 'confirm' })).toBe('There is no order 99999.')
-    expect(await actions.takeOrderStep(Number.NaN, 0, { kind: 'confirm' })).toMatch(/cannot be done/)
+    await expect(actions.takeOrderStep(Number.NaN, 0, { kind: 'confirm' })).rejects.toThrow('404')
     expect((await sheets.loadOrder(look(), number))?.events).toEqual([])
   })
 
@@ -188,7 +190,7 @@ describe('steps', () => {
 
   test('none is to be had from a page of the shop', async () => {
     side = 'shop'
-    await expect(take(2, { kind: 'cancel', reason: 'free goods' })).rejects.toThrow('merchant’s side')
+    await expect(take(2, { kind: 'cancel', reason: 'free goods' })).rejects.toThrow('404')
     side = 'merchant'
     expect((await sheets.loadOrder(look(), number))?.events).toHaveLength(2)
   })

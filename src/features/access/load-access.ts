@@ -5,7 +5,7 @@ import { inTreeOrder } from '@/core/catalogue/category'
 import { findRights, isUnrestricted } from '@/core/engine/rules/find-rights'
 import type { PricingContext } from '@/core/engine/context/pricing-context'
 import { Slices } from '@/server/doors/slices'
-import { type RequestContext, pricingContextOf } from '@/server/engine/look-from'
+import { type RequestContext, pricingContextOf } from '@/server/engine/request-context'
 import { Remembered, wordOf } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 

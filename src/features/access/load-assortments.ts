@@ -10,7 +10,7 @@ import { inTreeOrder } from '@/core/catalogue/category'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { Store } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { Remembered } from '@/server/engine/remembered'
 import { soldVariants } from '@/server/engine/sold-variants'
 

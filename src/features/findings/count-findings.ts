@@ -2,7 +2,7 @@ import 'server-only'
 
 import { isAboutCosts } from '@/core/finding/finding'
 import { worstFirst } from '@/core/finding/find-findings'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { findingsOf, knowsFindings } from '@/server/findings/findings'
 import { mutesAt } from '@/server/findings/mutes'
 

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { findRights } from '@/core/engine/rules/find-rights'
 import { Slices } from '@/server/doors/slices'
-import { pricingContextOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/request-context'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { buyerContextOf, usualBuyers } from '@/sheet/effect/buyers'
 import { mentionsOfBuyerOrPlace } from '@/sheet/effect/mentions'

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { getSettings } from '@/core/store/store'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { countWaiting, findMail, listMails } from '@/server/mails/mail-rows'
 import { formatMoment } from '@/ui/format/instant'
 import { quoteName } from '@/ui/format/quote-phrases'

@@ -6,7 +6,8 @@ import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { checkVantages } from '@/server/changes/check-amount-edits'
-import { lookFrom, type RequestContext } from '@/server/engine/look-from'
+import { lookFrom } from '@/server/engine/look-from'
+import { type RequestContext } from '@/server/engine/request-context'
 import { currentView } from '@/server/views/current-view'
 import type {
   FoundItem,

@@ -12,7 +12,7 @@ import { type ItemFacts, type What, type WhatTerm, whatTermKey } from '@/core/pr
 import { marginPercent } from '@/core/price/margin'
 import { getSettings, priceDigitsOf } from '@/core/store/store'
 import { Slices } from '@/server/doors/slices'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { formatPercent, rangeText } from '@/ui/format/amount'
 import { withoutPriceSpan, withoutStock } from '@/ui/picker/what/narrowed'

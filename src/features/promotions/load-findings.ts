@@ -4,7 +4,7 @@ import { findClashes } from '@/core/engine/promoted/find-clashes'
 import { countBelowCost, findFaults, type PromotionFault } from '@/core/engine/promoted/promotion-faults'
 import type { Promotion } from '@/core/promotions/promotion'
 import { Slices } from '@/server/doors/slices'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { soldVariants } from '@/server/engine/sold-variants'
 import { recordHref } from '@/ui/frame/record-href'
 

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { labelOf } from '@/core/store/references'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { isPutAway, nameOf, recordsOf } from '@/sheet/record/find-record'
 import { flagOf } from '@/sheet/record/record-flags'
 import { COLUMNS, type TabledKind } from './record-columns'

@@ -10,7 +10,7 @@ import { matchWhen } from '@/core/predicates/when'
 import type { Promotion } from '@/core/promotions/promotion'
 import { getSettings, type RecordOfKind } from '@/core/store/store'
 import { readUses } from '@/server/shop/promotion-uses'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import {
   breaksPhrase,
   whatSentence,

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { OWNER, type Narrowing } from '@/core/staff/role'
 import { getSettings, type Store } from '@/core/store/store'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import type { Doer } from '@/server/session/doer'
 import { listRoles } from '@/server/staff/role-rows'
 import { lastSeen, listStaff, peopleWithPassword, type StaffPerson } from '@/server/staff/staff-rows'

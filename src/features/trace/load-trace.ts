@@ -12,7 +12,7 @@ import { inBasis, storeBasis } from '@/core/engine/amounts/basis'
 import { shown } from '@/core/engine/amounts/shown'
 import type { TaxBasis } from '@/core/price/based-amount'
 import { priceDigitsOf, type Store } from '@/core/store/store'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { formatMoney } from '@/ui/format/amount'
 import { DISPLAY_WORDS } from '@/ui/format/terms-phrases'
 import {

@@ -4,7 +4,7 @@ import type { CompiledList } from '@/core/engine/lists/compiled-list'
 import type { CurrencyView } from '@/core/engine/context/pricing-context'
 import { currencyViewInto } from '@/core/engine/context/currency-view'
 import { emptyListPrice, findInList } from '@/core/engine/price/find-in-list'
-import type { RequestContext } from './look-from'
+import type { RequestContext } from './request-context'
 
 /** What a list gives for an item at the quantity looked at; `units` is NaN where it has no price. */
 export interface PriceInList {

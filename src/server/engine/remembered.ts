@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { sharedMemory } from '@/core/maps/shared-memory'
-import type { RequestContext } from './look-from'
+import type { RequestContext } from './request-context'
 
 /** Beyond it the oldest are forgotten. */
 const MOST_KEPT = 500

@@ -1,9 +1,5 @@
 import 'server-only'
 
-import { betterAuth } from 'better-auth'
-import { drizzleAdapter } from 'better-auth/adapters/drizzle'
-import { nextCookies } from 'better-auth/next-js'
-import { twoFactor } from 'better-auth/plugins'
 import {
   staff,
   staffCredentials,
@@ -23,7 +19,7 @@ const SESSION_HOURS = 12
 const LINK_HOURS = 1
 
 /** What signs the merchant's people in: passwords, second factors, and sessions in the database. Its own addresses are not served. */
-export type SignInEngine = ReturnType<typeof makeEngine>
+type SignInEngine = Awaited<ReturnType<typeof makeEngine>>
 
 const ENGINES = new WeakMap<Steppe, Promise<SignInEngine>>()
 
@@ -35,7 +31,14 @@ export function signInEngine(steppe: Steppe): Promise<SignInEngine> {
   return made
 }
 
-function makeEngine(steppe: Steppe, secret: string) {
+async function makeEngine(steppe: Steppe, secret: string) {
+  // Whoever never signs anybody in need not load it.
+  const [{ betterAuth }, { drizzleAdapter }, { nextCookies }, { twoFactor }] = await Promise.all([
+    import('better-auth'),
+    import('better-auth/adapters/drizzle'),
+    import('better-auth/next-js'),
+    import('better-auth/plugins'),
+  ])
   const address = process.env['STEPPE_ADDRESS'] ?? 'http://127.0.0.1:4000'
   return betterAuth({
     appName: 'Steppe',

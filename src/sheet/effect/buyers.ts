@@ -4,7 +4,7 @@ import type { BuyerReference } from '@/core/buyers/buyer'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
 import { type BuyerContext, buyerContext } from '@/core/engine/context/buyer-context'
 import type { Store } from '@/core/store/store'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 
 /** Somebody an effect is looked at for: guests, a group, an account. */
 export interface EffectBuyer {

@@ -12,7 +12,7 @@ import type { PricingContext } from '@/core/engine/context/pricing-context'
 import type { BuyerContext } from '@/core/engine/context/buyer-context'
 import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
 import { Slices } from '@/server/doors/slices'
-import { pricingContextOf } from '@/server/engine/look-from'
+import { pricingContextOf } from '@/server/engine/request-context'
 import { type SoldVariant, soldVariants } from '@/server/engine/sold-variants'
 
 /** A price on two sides: in two stores, or of two buyers. Amounts in the basis of the store. */

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { getSettings } from '@/core/store/store'
 import { beganAt } from '@/server/changes/price-course'
-import type { RequestContext } from '@/server/engine/look-from'
+import type { RequestContext } from '@/server/engine/request-context'
 import { impactBetween } from '@/server/views/impact-between'
 import { formatMoment } from '@/ui/format/instant'
 import { betweenHref } from '@/ui/frame/between-href'
