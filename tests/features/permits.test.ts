@@ -8,7 +8,7 @@ const SOURCE = join(process.cwd(), 'src')
 
 /** What makes an action, a page or an address that can be asked over the network. */
 const WRAPPERS = {
-  action: ['merchantAction', 'shopAction', 'openAction'],
+  action: ['merchantAction', 'shopAction', 'buyerAction', 'openAction'],
   page: ['merchantPage', 'shopPage', 'openPage'],
   route: ['merchantRoute', 'machineRoute', 'shopRoute'],
 } as const
@@ -131,7 +131,7 @@ test('nothing of the shop is done with a permit of the merchant, and the other w
       /^(app|features)\/(api\/)?shop\//.test(door.name) || door.name.startsWith('app/api/pictures/[name]')
     return isShops
       ? /^(merchantPage|merchantRoute|machine)/.test(wrapperOf(door))
-      : /^shop/.test(wrapperOf(door))
+      : /^(shop|buyer)/.test(wrapperOf(door))
   })
   expect(misplaced.map(({ name }) => name)).toEqual([])
 })

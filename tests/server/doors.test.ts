@@ -329,6 +329,104 @@ describe('a part of the catalogue', () => {
   })
 })
 
+describe('own buyers', () => {
+  test('a seller sees hers, with their orders and quotes, and nobody else', async () => {
+    const prepared = steppe.prepared
+    const farms = [...(prepared?.store.group.values() ?? [])].find(({ name }) => name === 'Bee farms')
+    if (!prepared || !farms) throw new Error('the demo has bee farms')
+    const id = await employ('Gwen', ['orders:work', 'quotes:work', 'desk:work', 'shop:look'])
+    browsers.use('orla')
+    const who = { include: [{ kind: 'group' as const, group: farms.id }], exclude: [] }
+    const saved = await staff.savePerson(id, 0, { name: 'Gwen', role: 'role-of-gwen', who, what: null })
+    expect(saved).toEqual({ ok: true })
+    browsers.use('Gwen')
+    const doer = await doers.findDoer()
+    const own = [...prepared.store.account.values()].filter(({ groups }) => groups.includes(farms.id))
+    const others = [...prepared.store.account.values()].filter(({ groups }) => !groups.includes(farms.id))
+    expect(own.length).toBeGreaterThan(0)
+    expect(others.length).toBeGreaterThan(0)
+    expect(doer?.buyers).toEqual({ accounts: new Set(own.map((each) => each.id)), guests: false })
+    const [mine, strange] = [own[0], others[0]]
+    if (!mine || !strange || !doer) throw new Error('there are some')
+    const look = (code: string) => looks.lookFrom({ ...DEFAULT_VANTAGE, as: `account:${code}` })
+    expect((await look(mine.code)).as).toBe(`account:${mine.code}`)
+    expect((await look(strange.code)).as).toBe('guest')
+    expect([...(await look(mine.code)).prepared.store.account.keys()].sort()).toEqual(
+      own.map((each) => each.id).sort(),
+    )
+    const { orders } = await import('@/server/database/selling-schema')
+    const { findOrder, listOrders } = await import('@/server/orders/order-rows')
+    const { orderDocument } = await import('../fixtures/order-document')
+    const row = (number: number, account: string | null) => ({
+      ...{
+        number,
+        account,
+        visitor: 'x',
+        at: new Date(),
+        document: orderDocument([]),
+        state: 'placed' as const,
+      },
+      ...{ version: 0, buyer: 'b', currency: 'EUR', due: '1' },
+    })
+    await steppe.database
+      .insert(orders)
+      .values([row(9_001, mine.id), row(9_002, strange.id), row(9_003, null)])
+    const { doAs } = await import('@/server/session/doing')
+    const listed = await doAs(doer, () => listOrders(steppe.database, {}, null, 10))
+    expect(listed.map(({ number }) => number)).toEqual([9_001])
+    expect(await doAs(doer, () => findOrder(steppe.database, 9_002))).toBeNull()
+    expect(await doAs(doer, () => findOrder(steppe.database, 9_003))).toBeNull()
+    // Where nobody is said to ask, as in a job, all are found.
+    expect((await listOrders(steppe.database, {}, null, 10)).map(({ number }) => number)).toEqual([
+      9_003, 9_002, 9_001,
+    ])
+    const step = await import('@/features/orders/order-actions')
+    expect(await step.takeOrderStep(9_002, 0, { kind: 'confirm' })).toBe('There is no order 9002.')
+  })
+})
+
+describe('buyers', () => {
+  test('come in by a mailed link, once, and by the password they set; nobody else does', async () => {
+    const buyers = await import('@/server/shop/buyer-sign-in')
+    const account = [...(steppe.prepared?.store.account.values() ?? [])].find(
+      ({ emails }) => emails.length > 0,
+    )
+    const email = account?.emails[0] ?? ''
+    browsers.use('buyer')
+    const wanted = { leads: 'in', back: '/shop/cart' } as const
+    expect(await buyers.mailBuyerLink(steppe, 'stranger@example.org', wanted)).toEqual({ ok: true })
+    expect(await buyers.mailBuyerLink(steppe, email.toUpperCase(), wanted)).toEqual({ ok: true })
+    const word = await mailedWord()
+    const came = { ok: true, as: `account:${account?.code}`, email, back: '/shop/cart' }
+    expect(await buyers.enterByLink(steppe, `${word}x`)).toEqual({ ok: false, code: 'link-gone' })
+    expect(await buyers.enterByLink(steppe, word)).toEqual(came)
+    expect(await buyers.enterByLink(steppe, word)).toEqual({ ok: false, code: 'link-gone' })
+    expect(await buyers.signInBuyer(steppe, email, NORA.password)).toEqual({ ok: false, code: 'wrong' })
+    await buyers.mailBuyerLink(steppe, email, { leads: 'password', back: '' })
+    const other = await mailedWord()
+    expect(await buyers.setBuyerPassword(steppe, other, 'short')).toEqual({ ok: false, code: 'too-short' })
+    expect(await buyers.setBuyerPassword(steppe, other, NORA.password)).toMatchObject({ ok: true, email })
+    expect(await buyers.signInBuyer(steppe, email, NORA.password)).toMatchObject({ ok: true, as: came.as })
+    expect(await buyers.signInBuyer(steppe, 'stranger@example.org', NORA.password)).toEqual({
+      ...{ ok: false, code: 'wrong' },
+    })
+  })
+
+  test('nobody becomes a buyer by saying so, and whoever looks with a buyer’s eyes binds nobody', async () => {
+    const shop = await import('@/features/shop/entrance/shop-actions')
+    const checkout = await import('@/features/shop/checkout/checkout')
+    browsers.use('stranger')
+    const form = new FormData()
+    form.set('as', 'account:fennmoor')
+    expect(await leadsTo(shop.signIn(form))).toBe('404')
+    browsers.use('orla')
+    form.set('vantage', 'as=account%3Afennmoor')
+    form.set('page', '/shop')
+    expect(await leadsTo(shop.openShopWindow(form))).toBe('/shop')
+    await expect(checkout.checkOut({} as never, new FormData())).rejects.toThrow('403')
+  })
+})
+
 describe('two persons', () => {
   test('whoever worked on a draft does not publish it, somebody else does', async () => {
     browsers.use('orla')
@@ -425,7 +523,7 @@ test('the audit tells who came in, who was refused what, and who changed what ot
   ])
     expect(kinds).toContain(kind)
   browsers.use('orla')
-  const { signOut } = await import('@/features/sign-in/sign-in-actions')
+  const { signOut } = await import('@/features/me/me-actions')
   expect(await leadsTo(signOut(new FormData()))).toBe('/sign-in')
   expect(await doers.findDoer()).toBeNull()
 })

@@ -27,7 +27,7 @@ import type { PreparedStore } from './context/prepared-store'
 import { fromUnits, toPrice } from './lists/price-step'
 import type { PricingContext } from './context/pricing-context'
 import type { BasketLine, Question, QuestionError } from './context/buyer-context'
-import { wholeOf } from './context/hide-costs'
+import { wholeOf } from './context/narrowed'
 import type { Answer, BreakRow, ExplainedAnswer, LineReference, Trace, Winner } from './explain/trace'
 
 type AskResult<Value> =

@@ -79,6 +79,8 @@ async function toldChanges(live: View, id: number, at: Date) {
   const changes = await readChanges(live, id)
   const { store: after } = await preparedAsOf(live.steppe, at)
   const before = applyChanges(after, reverseChanges(changes))
-  const shown = live.hidesCosts ? changes.flatMap((change) => changeWithoutCosts(change) ?? []) : changes
+  const shown = live.sight?.hidesCosts
+    ? changes.flatMap((change) => changeWithoutCosts(change) ?? [])
+    : changes
   return shown.slice(0, MOST_TOLD).map((change) => changeWords(change, before, after))
 }

@@ -15,6 +15,6 @@ export async function countFindings({ view, steppe, now }: RequestContext): Prom
   if (prepared.index.variantCount > MOST_VARIANTS && !knowsFindings(prepared)) return null
   const mutes = await mutesAt(steppe, new Date(now))
   return worstFirst(await findingsOf(view)).filter(
-    ({ key, code }) => !mutes.has(key) && (!view.hidesCosts || !isAboutCosts(code)),
+    ({ key, code }) => !mutes.has(key) && (!view.sight?.hidesCosts || !isAboutCosts(code)),
   ).length
 }

@@ -27,7 +27,7 @@ export async function loadFindings(
   const { store, index } = view.prepared
   const { timeZone } = getSettings(store)
   const findings = worstFirst(await findingsOf(view)).filter(
-    ({ code }) => !view.hidesCosts || !isAboutCosts(code),
+    ({ code }) => !view.sight?.hidesCosts || !isAboutCosts(code),
   )
   const mutes = await mutesAt(steppe, new Date(now))
   const told = findings.filter(({ key }) => !mutes.has(key))

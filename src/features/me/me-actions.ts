@@ -1,7 +1,7 @@
 'use server'
 
 import { getSteppe, type Steppe } from '@/server/engine/steppe'
-import { TEXT } from '@/server/session/argument-shapes'
+import { FORM, TEXT } from '@/server/session/argument-shapes'
 import { findDoer } from '@/server/session/doer'
 import { merchantAction } from '@/server/session/permit'
 import {
@@ -12,7 +12,10 @@ import {
   endSecondFactor,
 } from '@/server/staff/own-account'
 import { doorSentence } from '@/ui/format/door-sentences'
+import { currentAuthor } from '@/server/session/author'
+import { signOutPerson } from '@/server/staff/sign-in'
 import { refresh } from 'next/cache'
+import { redirect } from 'next/navigation'
 import { renderSVG } from 'uqr'
 
 export type OwnOutcome = { readonly ok: true } | { readonly ok: false; readonly problem: string }
@@ -73,6 +76,11 @@ export const signOutElsewhere = merchantAction('prices:look', [], (): Promise<Ow
     return { ok: true }
   }),
 )
+
+export const signOut = merchantAction('prices:look', [FORM], async (_form: FormData): Promise<never> => {
+  await signOutPerson(await getSteppe(), await currentAuthor())
+  redirect('/sign-in')
+})
 
 interface Own {
   readonly id: string

@@ -1,12 +1,11 @@
 'use client'
 
 import type { Permission } from '@/core/staff/permission'
-import { signOut } from '@/features/sign-in/sign-in-actions'
 import { permissionWords } from '@/ui/format/permission-words'
 import { NO_ANSWER } from '@/ui/format/no-answer'
 import { type FormEvent, useState, useTransition } from 'react'
 import { toast } from 'sonner'
-import { changePassword, type OwnOutcome, signOutElsewhere } from './me-actions'
+import { changePassword, type OwnOutcome, signOut, signOutElsewhere } from './me-actions'
 import { SecondFactor } from './second-factor'
 
 export interface MeView {

@@ -41,12 +41,11 @@ export function SecondFactor({ isOn }: { readonly isOn: boolean }) {
         <form onSubmit={submit(confirmFactor, 'From now on a code is asked for, too.')} className="pt-2">
           <p>Scan this with an authenticator app, then type the six digits it shows.</p>
           <div className="flex gap-6 pt-3">
-            <img
-              alt="What the authenticator app scans"
-              width={150}
-              height={150}
-              className="bg-white"
-              src={`data:image/svg+xml,${encodeURIComponent(begun.picture)}`}
+            <div
+              role="img"
+              aria-label="What the authenticator app scans"
+              className="size-38 shrink-0 bg-white bg-cover"
+              style={{ backgroundImage: `url("data:image/svg+xml,${encodeURIComponent(begun.picture)}")` }}
             />
             <div>
               <p className="text-soft">Or type this key into it:</p>

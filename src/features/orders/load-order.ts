@@ -25,7 +25,7 @@ export async function loadOrder(
   if (!order) return null
   const { document, events, account, at } = order
   const { store } = prepared
-  const hidesCosts = prepared.whole !== undefined
+  const hidesCosts = prepared.hidesCosts === true
   const { timeZone } = getSettings(store)
   const record = account === null ? undefined : store.account.get(account)
   const today = priceToday(prepared, order, now)

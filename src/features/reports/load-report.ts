@@ -45,7 +45,7 @@ export async function loadReport(
     orders: gathered.orders,
     leftOut: leftOutOf(gathered, others, shown.currency),
     realisation: realisationSteps(gathered, shown),
-    sales: shown.report === 'sales' ? salesRows(store, gathered, shown, prepared.whole !== undefined) : [],
+    sales: shown.report === 'sales' ? salesRows(store, gathered, shown, prepared.hidesCosts === true) : [],
   }
 }
 

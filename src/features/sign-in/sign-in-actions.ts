@@ -3,15 +3,13 @@
 import { isEmail } from '@/core/buyers/email'
 import { getSteppe } from '@/server/engine/steppe'
 import { FORM, THING } from '@/server/session/argument-shapes'
-import { merchantAction, openAction } from '@/server/session/permit'
-import { currentAuthor } from '@/server/session/author'
+import { openAction } from '@/server/session/permit'
 import {
   askForPassword,
   becomeOwner,
   giveSecondFactor,
   setPasswordByLink,
   signInPerson,
-  signOutPerson,
 } from '@/server/staff/sign-in'
 import { redirect } from 'next/navigation'
 import { backTo } from './back'
@@ -107,11 +105,6 @@ export const startAsOwner = openAction(
     redirect('/board')
   },
 )
-
-export const signOut = merchantAction('prices:look', [FORM], async (_form: FormData): Promise<never> => {
-  await signOutPerson(await getSteppe(), await currentAuthor())
-  redirect('/sign-in')
-})
 
 function reading(form: FormData) {
   const text = (name: string) => {

@@ -104,7 +104,7 @@ export async function loadTrace(requestContext: RequestContext, sku: string): Pr
       was: was && `${formatMoney(was.amount, currency, priceDigitsOf(store, currency))}${taxWord(was.basis)}`,
       breaks: breaks.map((row) => ({ ...row, taxWord: row.basis === basis ? '' : taxWord(row.basis) })),
       hidden: because?.code === 'not-offered' ? because.lists.map((list) => listPart(wording, list)) : [],
-      steps: stepViews(wording, prepared.whole ? stepsWithoutCosts(trace.steps) : trace.steps, {
+      steps: stepViews(wording, prepared.hidesCosts ? stepsWithoutCosts(trace.steps) : trace.steps, {
         productHref: href,
         mixesBases: prepared.mixesBases,
       }),

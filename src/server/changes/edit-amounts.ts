@@ -252,8 +252,6 @@ function labelOf(view: View, edit: AmountEdit): string {
 function describe(view: View, edits: readonly AmountEdit[]): string {
   const [first] = edits
   if (!first || edits.length > 1) return `${edits.length} prices edited`
-  // Notes are read by people who must not know costs.
-  if (first.kind === 'value' && first.field === 'cost') return `${labelOf(view, first)} edited`
   return `${labelOf(view, first)}: ${first.kind === 'value' ? first.typed.trim() || 'as its product' : first.typed}`
 }
 

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { shownNote } from './shown-note'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { withStates } from '@/core/catalogue/stock'
 import { restocked, withChanges } from '@/core/engine/prepare'
@@ -243,12 +244,13 @@ export async function latestChangeSets(
     .select({ id: undoes })
     .from(schema.changeSets)
     .where(and(isNotNull(undoes), counts(steppe, id)))
-  return steppe.database
+  const sets = await steppe.database
     .select({ id, at, note })
     .from(schema.changeSets)
     .where(and(isNull(undoes), notInArray(id, takenBack), counts(steppe, id)))
     .orderBy(desc(id))
     .limit(count)
+  return sets.map((set) => ({ ...set, note: shownNote(set.note) }))
 }
 
 /** One change of a sheet's records. */
@@ -297,5 +299,5 @@ export async function latestChangesOf(
     .where(and(ofPart ? or(itself, ofPart) : itself, counts(steppe, id)))
     .orderBy(desc(id))
     .limit(count - edits.length)
-  return [...edits, ...live]
+  return [...edits, ...live.map((change) => ({ ...change, note: shownNote(change.note) }))]
 }

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { wholeOf } from '@/core/engine/context/hide-costs'
+import { wholeOf } from '@/core/engine/context/narrowed'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import type { What } from '@/core/predicates/what'
@@ -10,7 +10,6 @@ import { labelOf } from '@/core/store/references'
 import type { Change } from '@/core/store/store'
 import { withCostsOf } from '@/core/store/without-costs'
 import type { Target } from '../views/view'
-import type { ChangeRequest } from './weigh'
 
 /** A change somebody may not make: it tells or sets a cost they must not know, or reaches further than they work. */
 export interface OutOfReach {
@@ -20,34 +19,45 @@ export interface OutOfReach {
   readonly label: string
 }
 
-type Reach = Pick<Target, 'hidesCosts' | 'within'>
+/** A record as somebody wants it to be. */
+interface Asked {
+  readonly kind: RecordKind
+  readonly id: string
+  readonly after: object | null
+}
+
+type Reach = Pick<Target, 'sight' | 'within'>
 
 /**
  * A request as it is meant by somebody who was shown no costs: those of the record stay as they are.
  *
  * Errors  `out-of-reach` where it sets a cost.
  */
-export function withHiddenCosts(
-  request: ChangeRequest,
+export function withHiddenCosts<Request extends Asked>(
+  request: Request,
   { prepared }: Pick<Target, 'prepared'>,
-): ChangeRequest | OutOfReach {
+): Request | OutOfReach {
   const { kind, id, after } = request
   if (after === null || (kind !== 'product' && kind !== 'variant' && kind !== 'extra')) return request
   const before = (prepared && wholeOf(prepared))?.store[kind].get(id) ?? null
-  const whole = withCostsOf(after as never, before)
+  const whole = withCostsOf(after, before)
   return whole
-    ? ({ ...request, after: whole } as ChangeRequest)
+    ? { ...request, after: whole }
     : { ok: false, code: 'out-of-reach', why: 'costs', label: before ? labelOf(kind, before) : id }
 }
 
 /** The first of some changes that whoever makes them may not make; `null` where there is none. */
 export function findOutOfReach(
-  { hidesCosts, within = [] }: Reach,
+  { sight, within = [] }: Reach,
   changes: readonly Change[],
   before: PreparedStore | null,
   after: PreparedStore,
 ): OutOfReach | null {
-  if (hidesCosts) {
+  const strange = changes.find(
+    ({ kind, id, before: was }) => kind === 'account' && was !== null && sight?.accounts?.has(id) === false,
+  )
+  if (strange) return outOfReach(strange, 'items')
+  if (sight?.hidesCosts) {
     const telling = changes.find(
       ({ kind, after: is, before: was }) => tellsOfCosts(kind, is) && !tellsOfCosts(kind, was),
     )

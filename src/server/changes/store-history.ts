@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { shownNote } from './shown-note'
 import { and, count, desc, inArray, lt, lte } from 'drizzle-orm'
 import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
@@ -48,7 +49,7 @@ export async function storeHistory(
     id,
     at,
     author,
-    note,
+    note: shownNote(note),
     undoes,
     undoneBy: undoneBy.get(id) ?? null,
     records: recordsOf.get(id) ?? 0,

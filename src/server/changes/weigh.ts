@@ -1,7 +1,7 @@
 import 'server-only'
 
 import { findMinorDigits } from '@/core/currency/iso-4217'
-import { wholeOf } from '@/core/engine/context/hide-costs'
+import { wholeOf } from '@/core/engine/context/narrowed'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { refreshInSteps } from '@/core/engine/prepare'
 import { proved } from '@/core/engine/prove-prepared'
@@ -99,7 +99,7 @@ export async function weigh(
 
 /** What is asked for by somebody who may have been shown less than there is. */
 function meantBy(seen: Target, requests: readonly ChangeRequest[]): readonly ChangeRequest[] | OutOfReach {
-  if (!seen.hidesCosts) return requests
+  if (!seen.sight?.hidesCosts) return requests
   const meant: ChangeRequest[] = []
   for (const request of requests) {
     const whole = withHiddenCosts(request, seen)

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { shownNote } from '../changes/shown-note'
 import type { DraftChange } from '@/core/drafts/amend'
 import { codeFromName } from '@/core/store/code-from-name'
 import type { Change } from '@/core/store/store'
@@ -192,13 +193,14 @@ export async function latestEdits(
   const counts = and(eq(sets.draft, draft), eq(sets.isUnfinished, false))
   if (record === null) {
     const read = await database.select().from(sets).where(counts).orderBy(desc(sets.id)).limit(count)
-    return read.map(({ id, at, author, note }) => ({ changeSet: id, at, author, note }))
+    return read.map(({ id, at, author, note }) => ({ changeSet: id, at, author, note: shownNote(note) }))
   }
-  return database
+  const heads = await database
     .selectDistinct({ changeSet: sets.id, at: sets.at, author: sets.author, note: sets.note })
     .from(rows)
     .innerJoin(sets, eq(sets.id, rows.changeSet))
     .where(and(counts, eq(rows.draft, draft), eq(rows.kind, record.kind), eq(rows.record, record.id)))
     .orderBy(desc(sets.id))
     .limit(count)
+  return heads.map((head) => ({ ...head, note: shownNote(head.note) }))
 }

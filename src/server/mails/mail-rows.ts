@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { ofOwnBuyers } from '../session/own-buyers'
 import { and, desc, eq, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
 import { mails } from '../database/selling-schema'
@@ -37,6 +38,7 @@ export async function listMails(
     .where(
       and(
         isNotNull(mails.sent),
+        ofOwnBuyers(mails.account),
         before === null ? undefined : lt(mails.id, before),
         words === ''
           ? undefined
@@ -69,6 +71,6 @@ export async function findMail(
   const [row] = await database
     .select({ ...headline, html: mails.html, plain: mails.plain })
     .from(mails)
-    .where(and(eq(mails.id, id), isNotNull(mails.sent)))
+    .where(and(eq(mails.id, id), isNotNull(mails.sent), ofOwnBuyers(mails.account)))
   return row ? { ...row, html: row.html ?? '', plain: row.plain ?? '' } : null
 }

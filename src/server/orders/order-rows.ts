@@ -3,6 +3,7 @@ import 'server-only'
 import type { OrderDocument } from '@/core/order/order'
 import type { OrderEvent, OrderState } from '@/core/order/order-event'
 import { and, asc, desc, eq, gte, inArray, isNull, lt, ne, or, type SQL, sql } from 'drizzle-orm'
+import { ofOwnBuyers } from '../session/own-buyers'
 import type { Database } from '../database/open-database'
 import { orderEvents, orders } from '../database/selling-schema'
 import { readEvent, readOrder } from './order-shape'
@@ -63,7 +64,7 @@ export async function findOrder(
   number: number,
   owner: OrderOwner | 'any' = 'any',
 ): Promise<Order | null> {
-  const mine = owner === 'any' ? undefined : ownedBy(owner)
+  const mine = owner === 'any' ? ofOwnBuyers(orders.account) : ownedBy(owner)
   if (mine === null || !Number.isSafeInteger(number)) return null
   const [row] = await database
     .select()
@@ -118,7 +119,7 @@ export async function listOrders(
   before: number | null,
   most: number,
 ): Promise<readonly OrderHeadline[]> {
-  const mine = owner ? ownedBy(owner) : undefined
+  const mine = owner ? ownedBy(owner) : ofOwnBuyers(orders.account)
   if (mine === null) return []
   const named = [
     accounts && accounts.length > 0 ? inArray(orders.account, [...accounts]) : undefined,
@@ -157,7 +158,14 @@ export async function countOtherCurrencies(
   const [row] = await database
     .select({ count: sql<number>`count(*)::int` })
     .from(orders)
-    .where(and(gte(orders.at, since), lt(orders.at, until), ne(orders.currency, currency)))
+    .where(
+      and(
+        gte(orders.at, since),
+        lt(orders.at, until),
+        ne(orders.currency, currency),
+        ofOwnBuyers(orders.account),
+      ),
+    )
   return row?.count ?? 0
 }
 
@@ -169,7 +177,7 @@ export async function countOrders(
   const rows = await database
     .select({ state: orders.state, count: sql<number>`count(*)::int` })
     .from(orders)
-    .where(inArray(orders.state, [...states]))
+    .where(and(inArray(orders.state, [...states]), ofOwnBuyers(orders.account)))
     .groupBy(orders.state)
   return new Map(rows.map(({ state, count }) => [state, count]))
 }

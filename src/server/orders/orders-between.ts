@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { ofOwnBuyers } from '../session/own-buyers'
 import { groupBy } from '@/core/maps/group-by'
 import { and, asc, eq, gte, inArray, lt } from 'drizzle-orm'
 import type { Database } from '../database/open-database'
@@ -25,6 +26,7 @@ export async function* ordersBetween(
           lt(orders.at, until),
           eq(orders.currency, currency),
           gte(orders.number, after),
+          ofOwnBuyers(orders.account),
         ),
       )
       .orderBy(asc(orders.number))

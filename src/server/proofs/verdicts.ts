@@ -13,8 +13,10 @@ const HOUR = 3_600_000
 
 /** Whether each proof of a store holds now; where costs are hidden, of those that tell nothing of them. */
 export async function verdictsOf(prepared: PreparedStore): Promise<readonly Verdict[]> {
-  if (prepared.whole)
-    return (await verdictsOf(prepared.whole)).filter(({ proof }) => !isClaimOfCosts(proof.claim))
+  if (prepared.whole) {
+    const all = await verdictsOf(prepared.whole)
+    return prepared.hidesCosts ? all.filter(({ proof }) => !isClaimOfCosts(proof.claim)) : all
+  }
   const at = currentInstant().getTime()
   return KNOWN.of({ prepared }, String(Math.floor(at / HOUR)), () => new Slices().run(proveAll(prepared, at)))
 }

@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { ofOwnBuyers } from '../session/own-buyers'
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import type { LostReason, QuoteState } from '@/core/quote/quote-event'
 import { and, asc, gte, lt, sql } from 'drizzle-orm'
@@ -39,7 +40,7 @@ export async function quoteOutcomes(
         order by e.version desc limit 1)`,
     })
     .from(quotes)
-    .where(and(gte(quotes.at, since), lt(quotes.at, until)))
+    .where(and(gte(quotes.at, since), lt(quotes.at, until), ofOwnBuyers(quotes.account)))
     .orderBy(asc(quotes.number))
     .limit(MOST)
   return rows.map(({ value, ...row }) => ({ ...row, value: value === null ? null : decimal(value) }))

@@ -3,6 +3,7 @@ import 'server-only'
 import type { QuoteRequest } from '@/core/quote/quote'
 import type { QuoteEvent, QuoteState } from '@/core/quote/quote-event'
 import { and, asc, desc, eq, inArray, isNull, lt, or, type SQL, sql } from 'drizzle-orm'
+import { ofOwnBuyers } from '../session/own-buyers'
 import type { Database } from '../database/open-database'
 import { quoteEvents, quotes } from '../database/selling-schema'
 import type { OrderOwner } from '../orders/order-rows'
@@ -51,7 +52,7 @@ export async function findQuote(
   number: number,
   owner: OrderOwner | 'any' = 'any',
 ): Promise<Quote | null> {
-  const mine = owner === 'any' ? undefined : ownedBy(owner)
+  const mine = owner === 'any' ? ofOwnBuyers(quotes.account) : ownedBy(owner)
   if (mine === null || !Number.isSafeInteger(number)) return null
   const [row] = await database
     .select()
@@ -103,7 +104,7 @@ export async function listQuotes(
   before: number | null,
   most: number,
 ): Promise<readonly QuoteHeadline[]> {
-  const mine = owner ? ownedBy(owner) : undefined
+  const mine = owner ? ownedBy(owner) : ofOwnBuyers(quotes.account)
   if (mine === null) return []
   const named = [
     accounts && accounts.length > 0 ? inArray(quotes.account, [...accounts]) : undefined,
@@ -129,6 +130,7 @@ export async function countQuotes(database: Reader): Promise<ReadonlyMap<QuoteSt
   const rows = await database
     .select({ state: quotes.state, count: sql<number>`count(*)::int` })
     .from(quotes)
+    .where(ofOwnBuyers(quotes.account))
     .groupBy(quotes.state)
   return new Map(rows.map(({ state, count }) => [state, count]))
 }

@@ -1,37 +1,23 @@
 import 'server-only'
 
-import type { Permission } from '@/core/staff/permission'
 import { PERMISSIONS } from '@/core/staff/permission'
-import type { Narrowing } from '@/core/staff/role'
 import { eq } from 'drizzle-orm'
 import { headers } from 'next/headers'
-import { AsyncLocalStorage } from 'node:async_hooks'
 import { cache } from 'react'
 import { isLoopbackHost } from '../doors/outer-door'
 import { staff } from '../database/staff-schema'
 import { getSteppe } from '../engine/steppe'
 import { findRole } from '../staff/role-rows'
+import { currentDoer, type Doer } from './doing'
+import { buyersWithin } from './own-buyers'
 import { signInEngine } from '../staff/sign-in-engine'
-
-/** Who does something on the merchant's side, and what they may. */
-export interface Doer {
-  /** Id of the person, or of the key a program came with; `null` where nobody has to sign in. */
-  readonly id: string | null
-  readonly kind: 'person' | 'key' | 'open-door'
-  /** Whose name stands in the history. */
-  readonly name: string
-  readonly email: string
-  readonly role: string
-  readonly permissions: ReadonlySet<Permission>
-  /** Buyers and items must be within each of these. */
-  readonly narrowings: readonly Narrowing[]
-}
 
 /** Where nobody has to sign in, whoever is at this machine is the owner. */
 export const AT_THIS_MACHINE: Doer = {
   ...{ id: null, kind: 'open-door', name: 'Merchant', email: '', role: 'Owner' },
   permissions: new Set(PERMISSIONS),
   narrowings: [],
+  buyers: null,
 }
 
 /** Whether nobody has to sign in here: in a demo, for whoever comes by one of this machine's own names. */
@@ -40,19 +26,9 @@ export function isDoorOpen(host: string | null): boolean {
   return setting === 'off' && !process.env['STEPPE_HOSTS'] && isLoopbackHost(host ?? '')
 }
 
-// The framework evaluates this module several times in one process.
-const HELD = Symbol.for('steppe.doing')
-const holder = globalThis as { [HELD]?: AsyncLocalStorage<Doer> }
-const doing = (holder[HELD] ??= new AsyncLocalStorage<Doer>())
-
-/** Does something in the name of somebody. */
-export function doAs<Result>(doer: Doer, act: () => Result): Result {
-  return doing.run(doer, act)
-}
-
 /** Who does what is being done; `null` for nobody who is known. */
 export async function findDoer(): Promise<Doer | null> {
-  return doing.getStore() ?? readDoer()
+  return currentDoer() ?? readDoer()
 }
 
 /** Read once for all that ask while one page is drawn. */
@@ -69,13 +45,15 @@ const readDoer = cache(async (): Promise<Doer | null> => {
 })
 
 async function personAsDoer(person: typeof staff.$inferSelect): Promise<Doer> {
-  const role = await findRole((await getSteppe()).database, person.role)
+  const { database, prepared } = await getSteppe()
+  const role = await findRole(database, person.role)
   const { id, name, email, who, what } = person
+  const narrowings = [...(role ? [role] : []), { who, what }].filter(
+    (each) => each.who !== null || each.what !== null,
+  )
   return {
-    ...{ id, kind: 'person', name, email, role: role?.name ?? '' },
+    ...{ id, kind: 'person', name, email, role: role?.name ?? '', narrowings },
     permissions: new Set(role?.permissions ?? []),
-    narrowings: [...(role ? [role] : []), { who, what }].filter(
-      (each) => each.who !== null || each.what !== null,
-    ),
+    buyers: prepared && buyersWithin(prepared.store, narrowings),
   }
 }

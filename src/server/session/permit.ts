@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Permission } from '@/core/staff/permission'
 import type { KeyScope } from '@/core/staff/key-scope'
-import { hideCosts } from '@/core/engine/context/hide-costs'
+import { narrowed } from '@/core/engine/context/narrowed'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type Joi from 'joi'
 import { headers } from 'next/headers'
@@ -13,8 +13,10 @@ import { getSteppe, type Steppe } from '../engine/steppe'
 import { noteAudit } from '../staff/audit'
 import { findKey } from '../staff/api-keys'
 import { areArguments } from './argument-shapes'
-import { type Doer, doAs, findDoer } from './doer'
+import { findDoer } from './doer'
+import { type Doer, doAs, sightOf } from './doing'
 import { requestAddress } from './request-address'
+import { isLookedThrough } from './shop-session'
 
 /** A function of a page, called over the network: everything about its arguments has to be asked. */
 type Action<Given extends readonly unknown[], Result> = (...given: Given) => Promise<Result>
@@ -45,6 +47,17 @@ export function shopAction<Given extends readonly unknown[], Result>(
     if (!areArguments(shapes, given)) notFound()
     return act(...given)
   }
+}
+
+/** An action by which a buyer binds themselves: whoever of the merchant's looks with their eyes does not do it for them. */
+export function buyerAction<Given extends readonly unknown[], Result>(
+  shapes: readonly Joi.Schema[],
+  act: Action<Given, Result>,
+): Action<Given, Result> {
+  return shopAction(shapes, async (...given: Given) => {
+    if (await isLookedThrough()) forbidden()
+    return act(...given)
+  })
 }
 
 /** A page of the merchant's, for whoever has a permission; whoever has not signed in is led there, and back. */
@@ -85,7 +98,7 @@ export function merchantRoute<Asked extends Request, Context = unknown>(
     if (!(await isPermitted(doer, permission))) return notPermitted()
     return doAs(doer, () =>
       withStore<Asked, Context>((asked, { steppe, prepared }, within) =>
-        answer(asked, { steppe, prepared: shownTo(doer, prepared), doer }, within),
+        answer(asked, { steppe, prepared: narrowed(prepared, sightOf(doer)), doer }, within),
       )(request, context),
     )
   }
@@ -145,11 +158,6 @@ export function openAction<Given extends readonly unknown[], Result>(
   act: Action<Given, Result>,
 ): Action<Given, Result> {
   return shopAction(shapes, act)
-}
-
-/** The store as somebody may see it. */
-function shownTo(doer: Doer, prepared: PreparedStore): PreparedStore {
-  return doer.permissions.has('costs:see') ? prepared : hideCosts(prepared)
 }
 
 const CHALLENGE = { 'www-authenticate': 'Bearer' }

@@ -75,6 +75,11 @@ export async function lookThrough(draft: string | null): Promise<void> {
   if (draft !== null || session?.draft) await changeSession({ draft })
 }
 
+/** Whether somebody of the merchant's looks with a buyer's eyes: they bind nobody. */
+export async function isLookedThrough(): Promise<boolean> {
+  return ((await readSession())?.looker ?? null) !== null
+}
+
 /** The visitor of this request: whoever signed in, else a guest. Somebody who is gone is a guest too. */
 export async function shopVisitor(): Promise<ShopVisitor> {
   const { prepared } = await shopView()
@@ -150,7 +155,7 @@ export async function forgetPasscode(): Promise<void> {
 /**
  * Signs somebody in, under a new word, so that nobody who knew the old one comes in with them; a guest is signed out.
  * Where and in what they pay follows from who they are again. `kept` takes a guest's cart and the passcode of the window
- * along.
+ * along. `looker` is the id of whoever of the merchant's looks with these eyes.
  *
  * Errors  throws `DiskFullError`, as all that changes a session.
  */
@@ -158,6 +163,7 @@ export async function enterShop(
   as: BuyerCode,
   things: 'kept' | 'left' = 'left',
   person: string | null = null,
+  looker: string | null = null,
 ): Promise<void> {
   const before = await readSession()
   const isGuestsOwn = things === 'kept' && (before?.buyer ?? 'guest') === 'guest'
@@ -169,11 +175,11 @@ export async function enterShop(
   const next = {
     ...NOBODY,
     buyer: as,
-    person,
+    ...{ person, looker },
     cart: isGuestsOwn ? (before?.cart ?? null) : null,
     passcode: things === 'kept' && as !== 'guest' ? (before?.passcode ?? null) : null,
   }
-  if (as !== 'guest' || next.cart !== null) await beginSession(next)
+  if (as !== 'guest' || next.cart !== null || looker !== null) await beginSession(next)
 }
 
 /** Remembers where things are to be delivered and what to pay in; empty leaves it to the place. */

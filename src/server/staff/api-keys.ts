@@ -7,7 +7,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { currentInstant } from '../clock'
 import { apiKeys } from '../database/door-schema'
 import type { Steppe } from '../engine/steppe'
-import type { Doer } from '../session/doer'
+import type { Doer } from '../session/doing'
 
 export type ApiKey = typeof apiKeys.$inferSelect
 
@@ -67,6 +67,7 @@ function keyAsDoer({ id, name }: ApiKey, scopes: readonly KeyScope[]): Doer {
     ...{ id, kind: 'key', name: `Key ${name}`, email: '', role: 'Key' },
     permissions: new Set(scopes.flatMap((scope) => PERMITS[scope])),
     narrowings: [],
+    buyers: null,
   }
 }
 

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { hideCosts } from '@/core/engine/context/hide-costs'
+import type { Sight } from '@/core/engine/context/narrowed'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { ClassImpact } from '@/core/impact/class-impact'
 import { findImpact } from '@/core/impact/impact'
@@ -8,6 +8,7 @@ import { preparedAsOf } from '../changes/history'
 import { Slices } from '../doors/slices'
 import { Remembered } from '../engine/remembered'
 import type { Steppe } from '../engine/steppe'
+import { shownIn } from './view'
 
 const KNOWN = new Remembered<readonly ClassImpact[]>('impacts-between')
 
@@ -23,11 +24,11 @@ export async function impactBetween(
   steppe: Steppe,
   since: Date,
   until: Date,
-  hidesCosts: boolean,
+  sight: Sight | undefined,
 ): Promise<ImpactBetween> {
   const asOf = async (at: Date) => {
     const prepared = await preparedAsOf(steppe, at)
-    return hidesCosts ? hideCosts(prepared) : prepared
+    return shownIn({ sight }, prepared)
   }
   const [before, after] = [await asOf(since), await asOf(until)]
   const [atBefore, at] = [since.getTime(), until.getTime()]

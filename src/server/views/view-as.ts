@@ -1,19 +1,20 @@
 import 'server-only'
 
-import { hideCosts } from '@/core/engine/context/hide-costs'
-import type { Doer } from '../session/doer'
+import { narrowed } from '@/core/engine/context/narrowed'
+import { type Doer, sightOf } from '../session/doing'
 import type { View } from './view'
 
 /** A view as somebody may see it and change it. Nobody known sees no costs and changes nothing. */
 export function viewAs<Looked extends View>(doer: Doer | null, view: Looked): Looked {
   const within = doer?.narrowings.flatMap(({ what }) => what ?? []) ?? []
-  const narrowed = within.length > 0 ? { ...view, within } : view
-  if (doer?.permissions.has('costs:see')) return narrowed
+  const bounded = within.length > 0 ? { ...view, within } : view
+  const sight = sightOf(doer)
+  if (!sight.hidesCosts && sight.accounts === null) return bounded
   const { prepared, draft } = view
   return {
-    ...narrowed,
-    prepared: hideCosts(prepared),
-    draft: draft && { ...draft, live: hideCosts(draft.live) },
-    hidesCosts: true,
+    ...bounded,
+    prepared: narrowed(prepared, sight),
+    draft: draft && { ...draft, live: narrowed(draft.live, sight) },
+    sight,
   }
 }

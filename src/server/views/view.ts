@@ -3,7 +3,7 @@ import 'server-only'
 import type { DraftChange } from '@/core/drafts/amend'
 import type { DraftConflict } from '@/core/drafts/lay-over'
 import type { What } from '@/core/predicates/what'
-import { hideCosts } from '@/core/engine/context/hide-costs'
+import { narrowed, type Sight } from '@/core/engine/context/narrowed'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { RecordKind } from '@/core/issue/issue'
 import { type Change, getSettings } from '@/core/store/store'
@@ -45,8 +45,8 @@ export interface Target {
   readonly missing: string | null
   /** Nothing is changed here: the store wants a draft for that. */
   readonly isGuarded?: boolean
-  /** Costs are not shown here, nor changed: whoever looks must not know them. Its stores hide them. */
-  readonly hidesCosts?: boolean
+  /** How much whoever looks is shown: its stores hold no more. Left out where that is everything. */
+  readonly sight?: Sight
   /** Only what lies within each of these is changed here. */
   readonly within?: readonly What[]
 }
@@ -57,8 +57,8 @@ export interface View extends Target {
 }
 
 /** A store made of one that is looked at, as whoever looks at that may see it. */
-export function shownIn({ hidesCosts }: Pick<Target, 'hidesCosts'>, prepared: PreparedStore): PreparedStore {
-  return hidesCosts ? hideCosts(prepared) : prepared
+export function shownIn({ sight }: Pick<Target, 'sight'>, prepared: PreparedStore): PreparedStore {
+  return sight ? narrowed(prepared, sight) : prepared
 }
 
 /** The store that is live, whatever state it is in. */

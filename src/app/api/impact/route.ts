@@ -1,3 +1,4 @@
+import { sightOf } from '@/server/session/doing'
 import { merchantRoute } from '@/server/session/permit'
 import { parseBetween } from '@/features/drafts/impact/between-url'
 import { sendImpact } from '@/features/drafts/impact/send-impact'
@@ -9,12 +10,7 @@ import type { NextRequest } from 'next/server'
 export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe, doer }) => {
   const fields = Object.fromEntries(request.nextUrl.searchParams)
   const { since, until } = parseBetween(fields, currentInstant().getTime())
-  const { before, after, impacts } = await impactBetween(
-    steppe,
-    since,
-    until,
-    !doer.permissions.has('costs:see'),
-  )
+  const { before, after, impacts } = await impactBetween(steppe, since, until, sightOf(doer))
   const moved = { impacts, before: before.store, after: after.store, names: ['Before', 'After'] } as const
   const name = `impact-${since.toISOString().slice(0, 10)}-${until.toISOString().slice(0, 10)}`
   return sendImpact(moved, { as: fields['as'] ?? null, name })

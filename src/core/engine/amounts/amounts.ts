@@ -9,7 +9,7 @@ import { type Decimal } from '../../decimal/decimal'
 import { getSettings, priceDigitsOf, type Store } from '../../store/store'
 import { adjustedBy, type Adjuster } from './adjust'
 import { storeBasis } from './basis'
-import { wholeOf } from '../context/hide-costs'
+import { wholeOf } from '../context/narrowed'
 import { conversionInto, currencyViewInto } from '../context/currency-view'
 import { toUnits } from '../lists/operation'
 import type { Amounts } from '../context/prepared-amounts'
@@ -60,7 +60,7 @@ export function shownAmounts(
   field: ReferenceField,
   currencyView: CurrencyView,
 ): Amounts {
-  if (field !== 'cost' || !prepared.whole) return referenceAmounts(prepared, field, currencyView)
+  if (field !== 'cost' || !prepared.hidesCosts) return referenceAmounts(prepared, field, currencyView)
   const count = prepared.index.items.length
   return { values: new Float64Array(count).fill(Number.NaN), compute: () => Number.NaN, isComplete: true }
 }

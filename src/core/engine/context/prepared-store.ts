@@ -43,6 +43,8 @@ export interface PreparedStore {
   readonly naming: { current: ListsByItem | null }
   /** Made when a price is first looked up. */
   readonly memory: { current: PriceMemory | null }
-  /** Where costs are hidden, the store with them: what prices are made of. See `hideCosts`. */
+  /** Where somebody is shown less than there is, all of it: what prices are made of. See `narrowed`. */
   readonly whole?: PreparedStore
+  /** Whether no cost is shown. */
+  readonly hidesCosts?: boolean
 }

@@ -32,7 +32,7 @@ export async function loadBetween(
   // Before there was a store nobody paid anything.
   const since = new Date(Math.max(asked.since.getTime(), began))
   const until = new Date(Math.max(asked.until.getTime(), began))
-  const { before, after, impacts } = await impactBetween(steppe, since, until, view.hidesCosts === true)
+  const { before, after, impacts } = await impactBetween(steppe, since, until, view.sight)
   const about = {
     address: betweenHref(since, until),
     names: [formatMoment(since.getTime(), timeZone), formatMoment(until.getTime(), timeZone)],

@@ -44,12 +44,13 @@ export async function loadReview(view: DraftView, shown: ReviewShown): Promise<R
       edits.map(({ author }) => author),
       formatDay(draft.at, timeZone),
     ),
-    changes: (view.hidesCosts ? changes.flatMap((change) => changeWithoutCosts(change) ?? []) : changes).map(
-      (change) => changeWords(change, live.store, store),
-    ),
+    changes: (view.sight?.hidesCosts
+      ? changes.flatMap((change) => changeWithoutCosts(change) ?? [])
+      : changes
+    ).map((change) => changeWords(change, live.store, store)),
     proofs: await proofsOf(view),
     conflicts: conflicts.map((conflict) => {
-      const shown = view.hidesCosts
+      const shown = view.sight?.hidesCosts
         ? (changeWithoutCosts(conflict.change) ?? conflict.change)
         : conflict.change
       return toConflict({ ...conflict, change: shown }, live.store, store)

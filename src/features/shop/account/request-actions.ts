@@ -1,7 +1,7 @@
 'use server'
 
 import { NUMBER, TEXT } from '@/server/session/argument-shapes'
-import { shopAction } from '@/server/session/permit'
+import { buyerAction } from '@/server/session/permit'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { makeOrder } from '@/core/order/make-order'
 import { currentInstant } from '@/server/clock'
@@ -26,7 +26,7 @@ const DECIDED = 'Somebody has decided on this a moment ago. Reload to see how.'
 const NOT_YOURS = 'Only those of your account who approve can decide on this.'
 
 /** Lets an order of a colleague through, at the total that was looked at. */
-export const letThrough = shopAction(
+export const letThrough = buyerAction(
   [NUMBER, TEXT, TEXT],
   async (id: number, seen: string, card: string): Promise<Decided> => {
     const visitor = await enterShopPage()
@@ -84,7 +84,7 @@ export const letThrough = shopAction(
 )
 
 /** Turns an order of a colleague down, with a reason they read. */
-export const turnRequestDown = shopAction(
+export const turnRequestDown = buyerAction(
   [NUMBER, TEXT],
   async (id: number, reason: string): Promise<Decided> => {
     const visitor = await enterShopPage()

@@ -1,7 +1,7 @@
 'use server'
 
 import { FORM, THING } from '@/server/session/argument-shapes'
-import { shopAction } from '@/server/session/permit'
+import { buyerAction, shopAction } from '@/server/session/permit'
 import { type Account } from '@/core/buyers/buyer'
 import { paymentTermsOf } from '@/core/cart/payment-terms'
 import { openPricingContextExactly } from '@/core/engine/price/open-pricing-context'
@@ -42,7 +42,7 @@ export interface CheckoutState {
  * Places the order at the figures the buyer saw, or says what must be mended first. When the address moves the taxes
  * the sums are shown again before anything is bought.
  */
-export const checkOut = shopAction(
+export const checkOut = buyerAction(
   [THING, FORM],
   async (_before: CheckoutState, form: FormData): Promise<CheckoutState> => {
     const visitor = await enterShopPage()

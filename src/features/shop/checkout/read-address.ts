@@ -1,4 +1,3 @@
-import { isEmail } from '@/core/buyers/email'
 import { placeText, PLACE_TEXT } from '@/core/engine/context/vantage'
 import { findTextFault } from '@/core/issue/text-fault'
 import type { OrderAddress } from '@/core/order/order'

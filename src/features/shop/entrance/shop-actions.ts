@@ -5,12 +5,18 @@ import { merchantAction, shopAction } from '@/server/session/permit'
 import { isBuyerCode } from '@/core/buyers/buyer-code'
 import { chooseInShop, enterShop, forgetPasscode, lookThrough } from '@/server/session/shop-session'
 import { parseVantage } from '@/ui/frame/vantage-url'
-import { redirect } from 'next/navigation'
+import { findBuyer } from '@/core/buyers/buyer-code'
+import { findDoer, isDoorOpen } from '@/server/session/doer'
+import { currentView } from '@/server/views/current-view'
+import { headers } from 'next/headers'
+import { notFound, redirect } from 'next/navigation'
 import { insideShop } from './inside-shop'
 import { withRoom } from '../frame/with-room'
 
 /** Signs in as the account a form names, and as the person of it. */
 export const signIn = shopAction([FORM], async (form: FormData): Promise<never> => {
+  // Whoever is asked who they are does not just say so.
+  if (!isDoorOpen((await headers()).get('host'))) notFound()
   const as = String(form.get('as') ?? '')
   // What a guest has put in is still theirs when they say who they are.
   const person = String(form.get('person') ?? '')
@@ -30,7 +36,11 @@ export const choosePlace = shopAction([FORM], async (form: FormData): Promise<ne
 export const openShopWindow = merchantAction('shop:look', [FORM], async (form: FormData): Promise<never> => {
   const text = (name: string) => String(form.get(name) ?? '')
   const { as, deliverTo, currency, draft } = parseVantage(new URLSearchParams(text('vantage')))
-  await withRoom(() => enterShop(as))
+  const doer = await findDoer()
+  // Who sees some buyers only looks through the eyes of those.
+  const { store } = (await currentView()).prepared
+  const isSeen = as === 'guest' || findBuyer(store.group, store.account, as) !== null
+  await withRoom(() => enterShop(isSeen ? as : 'guest', 'left', null, doer?.id ?? null))
   await withRoom(() => chooseInShop({ deliverTo: deliverTo ?? '', currency: currency ?? '' }))
   await withRoom(() => lookThrough(draft))
   redirect(insideShop(text('page')))

@@ -1,7 +1,7 @@
 'use server'
 
 import { NUMBER, NUMBERS, TEXT, TEXTS, THING } from '@/server/session/argument-shapes'
-import { shopAction } from '@/server/session/permit'
+import { buyerAction, shopAction } from '@/server/session/permit'
 import { MOST_FILES } from '@/core/quote/quote'
 import { LOST_REASONS, type LostReason, type QuoteStep } from '@/core/quote/quote-event'
 import { standingOfQuote } from '@/core/quote/quote-standing'
@@ -34,7 +34,7 @@ const THROUGH_DRAFT = 'The shop is looked at through a draft: nothing can be ask
 const MOVED_ON = 'Something has happened with this quote since you looked at it. Look at it again below.'
 
 /** Asks for a quote on typed rows, with files that were sent before, by their ids; what comes next is the quote. */
-export const askForQuote = shopAction(
+export const askForQuote = buyerAction(
   [THING, THING, TEXTS],
   async (
     submitted: readonly QuickRow[],
@@ -81,14 +81,14 @@ export const sumsOfChosen = shopAction(
 )
 
 /** Writes back to the merchant. */
-export const answerOffer = shopAction(
+export const answerOffer = buyerAction(
   [NUMBER, NUMBER, TEXT],
   async (number: number, seen: number, message: string): Promise<QuoteAnswer> => {
     return step(number, seen, { kind: 'answer', message: message.trim().slice(0, LONGEST_MESSAGE) })
   },
 )
 
-export const declineOffer = shopAction(
+export const declineOffer = buyerAction(
   [NUMBER, NUMBER, THING],
   async (
     number: number,
@@ -103,7 +103,7 @@ export const declineOffer = shopAction(
 )
 
 /** Accepts lines of an offer at the total that was looked at: they become an order. */
-export const acceptOffer = shopAction(
+export const acceptOffer = buyerAction(
   [NUMBER, NUMBER, THING],
   async (
     number: number,

@@ -1,0 +1,10 @@
+import { LinkForm } from '@/features/shop/entrance/entrance-form'
+import { shopPage } from '@/server/session/permit'
+
+interface Props {
+  readonly searchParams: Promise<{ readonly word?: string }>
+}
+
+export default shopPage(async ({ searchParams }: Props) => (
+  <LinkForm word={String((await searchParams).word ?? '').slice(0, 100)} />
+))
