@@ -24,7 +24,7 @@ const USAGE = `Usage
   npm run -s steppe -- import FILE                     make the store what a document says
 
   --data DIR   where the store lies (.steppe/data)
-  --url URL    go through a running Steppe instead, such as http://127.0.0.1:3000
+  --url URL    go through a running Steppe instead, such as http://127.0.0.1:3000; STEPPE_KEY holds a key for it
   --in DRAFT   export the store as a draft would leave it, such as draft:spring
   --stock      export what is on hand as well; an import counts what it finds
   --json       tell verdicts as JSON
@@ -188,12 +188,16 @@ function write(file: string, value: unknown): void {
   else writeFileSync(file, text)
 }
 
-async function reach(address: string, request?: RequestInit): Promise<Response> {
-  try {
-    return await fetch(address, request)
-  } catch {
+async function reach(address: string, request: RequestInit = {}): Promise<Response> {
+  const key = process.env['STEPPE_KEY']
+  const headers = new Headers(request.headers)
+  if (key) headers.set('authorization', `Bearer ${key}`)
+  const response = await fetch(address, { ...request, headers }).catch(() => {
     throw new Refused(`Nothing answers at ${address}.`)
-  }
+  })
+  if (response.status === 401) throw new Refused('It asks for a key: set STEPPE_KEY to one made at Programs.')
+  if (response.status === 403) throw new Refused('The key in STEPPE_KEY is not for this.')
+  return response
 }
 
 async function readAnswer(response: Response): Promise<unknown> {

@@ -170,6 +170,8 @@ test('a guest may ask only for what is sold by quote, a refused quote is answere
     await guest.getByRole('button', { name: 'Write to us' }).click()
     await guest.getByLabel('What would settle it?').fill('May is fine.')
     await guest.getByRole('button', { name: 'Send', exact: true }).click()
+    // Sent, not only pressed: what was typed stands among what was said.
+    await guest.getByLabel('What would settle it?').waitFor({ state: 'detached' })
     await merchant.reload()
     await reads(merchant.getByTestId('quote-state'), 'answered')
 

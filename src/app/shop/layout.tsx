@@ -4,12 +4,14 @@ import { shopChoices, shopMoney, topCategories } from '@/features/shop/catalogue
 import { ShopFrame } from '@/features/shop/frame/shop-frame'
 import type { ShopMoney } from '@/features/shop/frame/shop-view'
 import { getSteppe } from '@/server/engine/steppe'
-import { ownerOf, shopView, shopVisitor } from '@/server/session/shop-session'
+import { isDoorOpen } from '@/server/session/doer'
+import { isLookedThrough, ownerOf, shopView, shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { countRequests } from '@/server/shop/order-requests'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
 import { shopColours } from '@/ui/theme/shop-colours'
+import { headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import type { ReactNode } from 'react'
 
@@ -23,12 +25,13 @@ export default async function ShopLayout({ children }: { readonly children: Reac
   const visitor = await shopVisitor()
   const { name, as, vantage } = visitor
   const settings = getSettings(prepared.store)
+  const isMerchants = isDoorOpen((await headers()).get('host')) || (await isLookedThrough())
   return (
     <ShopFrame
       storeName={settings.name}
       colours={shopColours(settings.shopColour)}
       visitor={{ name: as === 'guest' ? 'a guest' : name, guest: as === 'guest' }}
-      boardHref={withVantage('/board', { ...vantage, as })}
+      boardHref={isMerchants ? withVantage('/board', { ...vantage, as }) : null}
       isOutside={isOutside(visitor)}
       draft={draft?.draft.name ?? null}
       toApprove={visitor.person?.approves ? await countRequests(steppe, ownerOf(visitor).account ?? '') : 0}

@@ -35,7 +35,7 @@ export interface RoleView extends NarrowingView {
 }
 
 /** What is open at the right. */
-export type StaffOpen =
+type StaffOpen =
   | { readonly kind: 'person'; readonly person: PersonView }
   | { readonly kind: 'role'; readonly role: RoleView }
   | { readonly kind: 'new-person' }

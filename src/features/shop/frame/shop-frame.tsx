@@ -13,7 +13,8 @@ interface ShopFrameProps {
   readonly colours: ReturnType<typeof shopColours>
   readonly visitor: { readonly name: string; readonly guest: boolean }
   /** The merchant's board, looking as this visitor. */
-  readonly boardHref: string
+  /** Back to the board, for whoever of the merchant's looks; `null` for whoever buys. */
+  readonly boardHref: string | null
   /** Name of the draft the shop is looked at through; `null` where it is what buyers see. */
   readonly draft: string | null
   /** Whether the gate keeps the visitor out. */
@@ -63,24 +64,26 @@ export function ShopFrame({
           : undefined
       }
     >
-      <aside
-        aria-label="About this window"
-        className="bg-base-content px-4 py-1 text-xs text-base-100 md:px-8"
-      >
-        {draft === null ? (
-          <>
-            This is the shop as <b>{visitor.name}</b> sees it.{' '}
-          </>
-        ) : (
-          <>
-            This is the shop as <b>{visitor.name}</b> would see it with draft <b>“{draft}”</b>. Nothing can be
-            ordered here.{' '}
-          </>
-        )}{' '}
-        <Link href={boardHref} className="underline underline-offset-2">
-          Back to the board
-        </Link>
-      </aside>
+      {boardHref !== null && (
+        <aside
+          aria-label="About this window"
+          className="bg-base-content px-4 py-1 text-xs text-base-100 md:px-8"
+        >
+          {draft === null ? (
+            <>
+              This is the shop as <b>{visitor.name}</b> sees it.{' '}
+            </>
+          ) : (
+            <>
+              This is the shop as <b>{visitor.name}</b> would see it with draft <b>“{draft}”</b>. Nothing can
+              be ordered here.{' '}
+            </>
+          )}{' '}
+          <Link href={boardHref} className="underline underline-offset-2">
+            Back to the board
+          </Link>
+        </aside>
+      )}
       <header className="border-b border-base-300">
         <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-6 gap-y-2 px-4 pt-4 pb-3 md:px-8">
           <Link href="/shop" className="text-xl leading-8 font-bold tracking-tight text-primary md:text-2xl">
