@@ -52,7 +52,7 @@ export async function signInBuyer(
   nobodysDigest ??= digestPassword(randomBytes(16).toString('hex'))
   const isRight = await isPasswordOf(kept?.digest ?? (await nobodysDigest), password)
   if (!isRight || !kept || !account) return { ok: false, code: 'wrong' }
-  await forgetTries(database, tried.slice(0, 1))
+  await forgetTries(database, tried)
   return { ok: true, as: `account:${account.code}`, email, back: '' }
 }
 

@@ -49,10 +49,20 @@ export async function countTry(database: Database, tried: readonly TriedBy[]): P
       })
 }
 
-/** A good one takes the wrong ones before it back. */
+/**
+ * A good one takes the wrong ones on the same person before it back, and no more than itself from its address: whoever has a
+ * password of their own does not guess others' for ever.
+ */
 export async function forgetTries(database: Database, tried: readonly TriedBy[]): Promise<void> {
-  for (const { kind, key } of tried)
-    await database.delete(doorTries).where(eq(doorTries.key, keyOf(kind, key)))
+  for (const { kind, key } of tried) {
+    const itself = eq(doorTries.key, keyOf(kind, key))
+    if (kind === 'address')
+      await database
+        .update(doorTries)
+        .set({ count: sql`${doorTries.count} - 1` })
+        .where(itself)
+    else await database.delete(doorTries).where(itself)
+  }
 }
 
 function keyOf(kind: TryKind, key: string): string {

@@ -47,7 +47,7 @@ export async function signInPerson(steppe: Steppe, email: string, password: stri
       body: { email: person?.left ? `left.${name}` : name, password },
       headers: await headers(),
     })
-    await forgetTries(database, tried.slice(0, 1))
+    await forgetTries(database, tried)
     if ('twoFactorRedirect' in outcome) return { ok: true, needs: 'second-factor' }
     await noteAudit(database, { kind: 'signed-in', who: person?.name ?? name, address })
     return { ok: true, needs: 'nothing' }
