@@ -1,5 +1,6 @@
 import 'server-only'
 
+import { stepsWithoutCosts } from '@/core/engine/explain/steps-without-costs'
 import type { CartLineWanted, PastPurchase } from '@/core/cart/cart'
 import { priceCart } from '@/core/cart/price-cart'
 import { stockAsked } from '@/core/cart/stock-asked'
@@ -148,4 +149,10 @@ function answerCart(
   const priced = priceCart(prepared, { ...from.value, lines, past, promotions: promotions.value, stock })
   if (!priced.ok) return { id, error: fromQuestionError(submitted.lines, priced.error.code) }
   return { id, ...toCartAnswer(prepared, priced.value) }
+}
+
+/** An answer for whoever must not know what a price started from where that was a cost. */
+export function answerWithoutCosts(answer: PriceAnswer): PriceAnswer {
+  if (!('trace' in answer) || !answer.trace) return answer
+  return { ...answer, trace: { ...answer.trace, steps: stepsWithoutCosts(answer.trace.steps) } }
 }

@@ -4,8 +4,9 @@ import { searchWords } from '@/server/doors/search-words'
 import { type NextRequest, NextResponse } from 'next/server'
 
 /** What the command palette finds for some words. */
-export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe, prepared }) => {
+export const GET = merchantRoute('prices:look', async (request: NextRequest, { steppe, prepared, doer }) => {
   const words = searchWords(request.nextUrl.searchParams)
-  const found = [...(await findOrders(steppe.database, words)), ...findRecords(prepared.store, words)]
+  const orders = doer.permissions.has('orders:look') ? await findOrders(steppe.database, words) : []
+  const found = [...orders, ...findRecords(prepared.store, words)]
   return NextResponse.json({ words, found } satisfies FoundRecords)
 })
