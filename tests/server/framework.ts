@@ -12,7 +12,10 @@ export function standInForFramework(jest: Jest, headers: () => Record<string, st
       jest as unknown as { unstable_mockModule: (name: string, make: () => unknown) => void }
     ).unstable_mockModule(name, make)
   mock('next/cache', () => ({ refresh: () => undefined }))
-  mock('next/headers', () => ({ headers: async () => new Headers({ ...AT_THIS_MACHINE, ...headers() }) }))
+  mock('next/headers', () => ({
+    headers: async () => new Headers({ ...AT_THIS_MACHINE, ...headers() }),
+    cookies: async () => ({ get: () => undefined, set: () => undefined, delete: () => undefined }),
+  }))
   mock('next/navigation', () => ({ redirect: () => undefined, ...TURNED_AWAY }))
 }
 

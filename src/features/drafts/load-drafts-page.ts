@@ -1,8 +1,8 @@
 import 'server-only'
 
+import type { Sight } from '@/core/engine/context/narrowed'
 import { changeWithoutCosts } from '@/core/store/without-costs'
-import { findDoer } from '@/server/session/doer'
-import { viewAs } from '@/server/views/view-as'
+import { inSight } from '@/server/views/view-as'
 import { applyChanges, getSettings, reverseChanges } from '@/core/store/store'
 import { changeWords } from '@/sheet/effect/change-words'
 import { preparedAsOf, readChanges } from '@/server/changes/history'
@@ -26,8 +26,9 @@ const MOST_TOLD = 200
 export async function loadDraftsPage(
   steppe: Steppe,
   { opened, before }: { readonly opened: number | null; readonly before: number | null },
+  sight?: Sight,
 ): Promise<DraftsPageView> {
-  const live = viewAs(await findDoer(), liveView(steppe))
+  const live = inSight(liveView(steppe), sight)
   const { timeZone } = getSettings(live.prepared.store)
   const history = await storeHistory(steppe, { before, limit: ROWS })
   const last = history.at(-1)

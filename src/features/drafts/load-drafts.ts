@@ -1,7 +1,6 @@
 import 'server-only'
 
-import { findDoer } from '@/server/session/doer'
-import { viewAs } from '@/server/views/view-as'
+import { inSight } from '@/server/views/view-as'
 import { summarize } from '@/core/impact/summary'
 import { getSettings } from '@/core/store/store'
 import { draftImpact, type DraftView } from '@/server/drafts/draft-impact'
@@ -17,7 +16,7 @@ import { newlyBroken } from './newly-broken'
 export async function loadDrafts({ view, steppe, live }: RequestContext): Promise<DraftsView> {
   const drafts = await openDrafts(steppe.database)
   const latest = drafts.at(-1)
-  const shown = view.draft ? view : latest ? viewAs(await findDoer(), await viewOf(steppe, latest)) : null
+  const shown = view.draft ? view : latest ? inSight(await viewOf(steppe, latest), view.sight) : null
   return {
     drafts: drafts.map(({ code, name }) => ({ code, name })),
     current: shown?.draft ? await figuresOf(shown as DraftView) : null,

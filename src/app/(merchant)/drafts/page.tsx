@@ -1,3 +1,4 @@
+import { sightOf } from '@/server/session/doing'
 import { merchantPage } from '@/server/session/permit'
 import { DraftsPage } from '@/features/drafts/drafts-page'
 import { loadDraftsPage } from '@/features/drafts/load-drafts-page'
@@ -9,12 +10,10 @@ export const metadata: Metadata = { title: 'Draft and history' }
 
 export default merchantPage(
   'prices:look',
-  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) => {
+  async ({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }, doer) => {
     const { change, before } = await searchParams
-    const view = await loadDraftsPage(await getSteppe(), {
-      opened: toNumber(change),
-      before: toNumber(before),
-    })
+    const shown = { opened: toNumber(change), before: toNumber(before) }
+    const view = await loadDraftsPage(await getSteppe(), shown, sightOf(doer))
     return <DraftsPage view={view} start={<StartForm />} />
   },
 )
