@@ -1,5 +1,6 @@
 'use client'
 
+import { isEmail } from '@/core/buyers/email'
 import { type Who, type WhoTerm, whoTermKey } from '@/core/predicates/who'
 import { butNot } from '@/ui/format/rule-phrases'
 import { someOf } from '@/ui/format/some-of'
@@ -224,7 +225,7 @@ function findTyped(
     all.find(({ name, text }) => name.toLowerCase() === word || text.toLowerCase() === word) ??
     (holding.length > 0 ? holding[0] : undefined)
   if (found) return { term: found.term, isLeftOut }
-  return /^[^\s@]+@[^\s@]+$/.test(word) ? { term: { kind: 'email', email: word }, isLeftOut } : null
+  return isEmail(word) ? { term: { kind: 'email', email: word }, isLeftOut } : null
 }
 
 function countOf({ term }: WhoChoice, choices: WhoChoices): string {
