@@ -135,3 +135,19 @@ test('nothing of the shop is done with a permit of the merchant, and the other w
   })
   expect(misplaced.map(({ name }) => name)).toEqual([])
 })
+
+test('an action behind a form takes the form, which the framework gives it whether it reads it or not', () => {
+  const inForms = new Set(
+    filesIn(SOURCE)
+      .filter((path) => path.endsWith('.tsx'))
+      .flatMap((path) => [...readFileSync(path, 'utf8').matchAll(/<form\b[^>]*?\baction=\{(\w+)\}/gs)])
+      .map(([, name]) => name ?? ''),
+  )
+  const behind = ALL.filter(({ kind, name }) => kind === 'action' && inForms.has(name.split(' ')[1] ?? ''))
+  expect(behind.length).toBeGreaterThan(10)
+  const takesNone = behind.filter(({ call }) => {
+    const shapes = call?.arguments.find((given) => ts.isArrayLiteralExpression(given))
+    return !shapes?.getText().includes('FORM')
+  })
+  expect(takesNone.map(({ name }) => name)).toEqual([])
+})

@@ -77,7 +77,7 @@ export const changeLine = shopAction([FORM], async (form: FormData): Promise<nev
 })
 
 /** Takes everything out. */
-export const emptyCart = shopAction([], async (): Promise<never> => {
+export const emptyCart = shopAction([FORM], async (): Promise<never> => {
   await enterShopPage()
   const id = await withRoom(cartOfVisitor)
   const steppe = await getSteppe()

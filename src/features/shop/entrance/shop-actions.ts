@@ -47,12 +47,12 @@ export const openShopWindow = merchantAction('shop:look', [FORM], async (form: F
 })
 
 /** Goes on without the passcode that was given. */
-export const leavePasscode = shopAction([], async (): Promise<never> => {
+export const leavePasscode = shopAction([FORM], async (): Promise<never> => {
   await withRoom(forgetPasscode)
   redirect('/shop')
 })
 
-export const leaveShop = shopAction([], async (): Promise<never> => {
+export const leaveShop = shopAction([FORM], async (): Promise<never> => {
   await withRoom(() => enterShop('guest'))
   redirect('/shop')
 })
