@@ -147,7 +147,7 @@ test('an action behind a form takes the form, which the framework gives it wheth
   expect(behind.length).toBeGreaterThan(10)
   const takesNone = behind.filter(({ call }) => {
     const shapes = call?.arguments.find((given) => ts.isArrayLiteralExpression(given))
-    return !shapes?.getText().includes('FORM')
+    return shapes !== undefined && !shapes.getText().includes('FORM')
   })
   expect(takesNone.map(({ name }) => name)).toEqual([])
 })
