@@ -6,24 +6,33 @@ import { makeReady } from './engine/make-ready'
 import { seedSales } from './orders/seed-sales'
 import type { WriteMail } from './mails/send-mails'
 import { startJobs } from './jobs/start-jobs'
-import { closeSteppe, getSteppe } from './engine/steppe'
+import { closeSteppe, getSteppe, type Steppe } from './engine/steppe'
+import { followOthers, untilUpToDate } from './changes/follow'
 import { isDoorOpen } from './session/doer'
 import { isFirstStart, makeFirstCode } from './staff/first-start'
+
+async function begin(steppe: Steppe): Promise<void> {
+  await untilUpToDate(steppe)
+  const demo = process.env['STEPPE_DEMO']
+  if (demo && steppe.prepared === null) {
+    await seedDemo(steppe)
+    // Tests begin without: what they order is all there is.
+    if (demo === 'with-orders') await seedSales(steppe)
+  }
+  const isFirst = (process.env['STEPPE_PROCESS'] ?? '1') === '1'
+  if (isFirst && !isDoorOpen('localhost') && (await isFirstStart(steppe.database)))
+    console.error(
+      `\n  Nobody owns this store yet. To become its owner, open it and type this code:  ${await makeFirstCode(steppe.database)}\n`,
+    )
+}
 
 /** Opens the store when the server starts, fills it with the demo if asked to, and closes it when it stops. */
 export async function start(writeMail: WriteMail): Promise<void> {
   try {
     const steppe = await getSteppe()
-    const demo = process.env['STEPPE_DEMO']
-    if (demo && steppe.prepared === null) {
-      await seedDemo(steppe)
-      // Tests begin without: what they order is all there is.
-      if (demo === 'with-orders') await seedSales(steppe)
-    }
-    if (!isDoorOpen('localhost') && (await isFirstStart(steppe.database)))
-      console.error(
-        `\n  Nobody owns this store yet. To become its owner, open it and type this code:  ${await makeFirstCode(steppe.database)}\n`,
-      )
+    await followOthers(steppe)
+    // Of processes that start together the first does this, for all of them.
+    await steppe.locks.hold('start', () => begin(steppe))
     if (steppe.prepared) await makeReady(steppe.prepared)
     await startJobs(steppe, writeMail)
   } catch (error) {

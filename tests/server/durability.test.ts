@@ -6,6 +6,7 @@ import { openSteppe } from '@/server/engine/steppe'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ChildProcess } from 'node:child_process'
 import { createInterface } from 'node:readline'
+import { testInDirectory } from './in-directory'
 import { program } from './program'
 import { freshDirectory } from './temporary-directory'
 import { liveTarget } from '@/server/views/view'
@@ -80,15 +81,19 @@ test('twenty kills in the middle of commits lose nothing acknowledged and tear n
   }
 }, 240_000)
 
-test('a second process is told plainly that the directory is in use', async () => {
-  const steppe = await openSteppe(directory.path)
-  const child = committer.start([directory.path, '1'], ['ignore', 'ignore', 'pipe'])
-  let said = ''
-  child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
-  const code = await new Promise((resolve) => child.once('exit', resolve))
-  expect(code).not.toBe(0)
-  expect(said).toContain('is in use by another Steppe')
-  expect(said).toContain(`process ${process.pid}`)
-  await expect(openSteppe(directory.path, { reset: true })).rejects.toBeInstanceOf(DirectoryInUseError)
-  await steppe.close()
-}, 60_000)
+testInDirectory(
+  'a second process is told plainly that the directory is in use',
+  async () => {
+    const steppe = await openSteppe(directory.path)
+    const child = committer.start([directory.path, '1'], ['ignore', 'ignore', 'pipe'])
+    let said = ''
+    child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
+    const code = await new Promise((resolve) => child.once('exit', resolve))
+    expect(code).not.toBe(0)
+    expect(said).toContain('is in use by another Steppe')
+    expect(said).toContain(`process ${process.pid}`)
+    await expect(openSteppe(directory.path, { reset: true })).rejects.toBeInstanceOf(DirectoryInUseError)
+    await steppe.close()
+  },
+  60_000,
+)

@@ -8,6 +8,7 @@ import { importDocument } from '@/server/exchange/import-document'
 import { toDocument } from '@/server/exchange/store-document'
 import { sql } from 'drizzle-orm'
 import { demoSteppe } from './demo-steppe'
+import { testInDirectory } from './in-directory'
 import { program } from './program'
 import { freshDirectory } from './temporary-directory'
 import { liveView, liveTarget, revisionAsOf, revisionOf } from '@/server/views/view'
@@ -218,24 +219,29 @@ test('a store nobody foresaw starts, names the record, can be exported, mended a
   directory.remove()
 }, 120_000)
 
-test('a process in another network namespace on the same directory is kept out, until the first ends', async () => {
-  const directory = freshDirectory()
-  const first = await openSteppe(directory.path)
-  const elsewhere = () =>
-    new Promise<string>((resolve) => {
-      const child = opener.start([directory.path], ['ignore', 'pipe', 'pipe'], ['unshare', '--net'])
-      let said = ''
-      child.stdout?.on('data', (chunk: Buffer) => (said += String(chunk)))
-      child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
-      child.once('exit', () => resolve(said))
-      child.once('error', () => resolve('no namespaces here'))
-    })
-  const said = await elsewhere()
-  // Only a machine that lets this process make a namespace can try it.
-  if (/Operation not permitted|no namespaces here/.test(said))
-    console.error('network namespaces cannot be made here, so this was not tried')
-  else expect(said).toContain('is in use by another Steppe')
-  await first.close()
-  if (!/Operation not permitted|no namespaces here/.test(said)) expect(await elsewhere()).toContain('opened')
-  directory.remove()
-}, 120_000)
+testInDirectory(
+  'a process in another network namespace on the same directory is kept out, until the first ends',
+  async () => {
+    const directory = freshDirectory()
+    const first = await openSteppe(directory.path)
+    const elsewhere = () =>
+      new Promise<string>((resolve) => {
+        const child = opener.start([directory.path], ['ignore', 'pipe', 'pipe'], ['unshare', '--net'])
+        let said = ''
+        child.stdout?.on('data', (chunk: Buffer) => (said += String(chunk)))
+        child.stderr?.on('data', (chunk: Buffer) => (said += String(chunk)))
+        child.once('exit', () => resolve(said))
+        child.once('error', () => resolve('no namespaces here'))
+      })
+    const said = await elsewhere()
+    // Only a machine that lets this process make a namespace can try it.
+    if (/Operation not permitted|no namespaces here/.test(said))
+      console.error('network namespaces cannot be made here, so this was not tried')
+    else expect(said).toContain('is in use by another Steppe')
+    await first.close()
+    if (!/Operation not permitted|no namespaces here/.test(said))
+      expect(await elsewhere()).toContain('opened')
+    directory.remove()
+  },
+  120_000,
+)

@@ -4,14 +4,13 @@ import { openSteppe, type Steppe } from '@/server/engine/steppe'
 import { noteImport } from '@/server/imports/import-rows'
 import {
   cancelImport,
-  type ImportJob,
-  importJobs,
   leaveOut,
   openImport,
   resumeImports,
   startReading,
   startWriting,
 } from '@/server/imports/import-job'
+import { type ImportJob, importJobs } from '@/server/imports/import-state'
 import { toDocument } from '@/server/exchange/store-document'
 import { demoSteppe } from './demo-steppe'
 import { freshDirectory } from './temporary-directory'
@@ -65,7 +64,7 @@ test('stopped while it is written, an import leaves nothing behind', async () =>
   const job = await open(file(NEW_ROWS, '8.80'))
   startWriting(steppe, job, 'Merchant')
   while (job.state.step !== 'writing') await new Promise((go) => setImmediate(go))
-  cancelImport(job)
+  await cancelImport(steppe, job)
   await settled(job)
   expect(job.state).toEqual({ step: 'preview', notice: 'cancelled' })
   expect(steppe.lastChangeSet).toBe(before)
@@ -104,7 +103,7 @@ test('after a restart a preview is there again, with what was left out; what was
   expect([...again.leftOut]).toEqual([2])
 
   // The server dies when somebody has just said that it shall be written.
-  await noteImport(own.database, looked.id, { step: 'writing', author: 'Merchant' })
+  await noteImport(own.database, looked, { step: 'writing', author: 'Merchant' })
   await restart()
   const written = own.lastChangeSet
   expect(importJobs().get(looked.id)?.state).toEqual({ step: 'done', changeSet: written, rows: 2 })
@@ -116,7 +115,7 @@ test('after a restart a preview is there again, with what was left out; what was
   // One that was stopped stays stopped.
   const stopped = await start()
   startWriting(own, stopped, 'Merchant')
-  cancelImport(stopped)
+  await cancelImport(own, stopped)
   await settled(stopped)
   await restart()
   expect(importJobs().get(stopped.id)?.state.step).toBe('preview')

@@ -6,6 +6,7 @@ import { PGlite } from '@electric-sql/pglite'
 import { readFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
+import { testInDirectory } from './in-directory'
 import { temporaryDirectory } from './temporary-directory'
 
 const directory = temporaryDirectory()
@@ -34,39 +35,43 @@ const FIRST_VERSION = `
     '{"id":"n","list":"l","position":0,"scope":{"include":[{"kind":"variant","variant":"v"}],"exclude":[]},"method":{"kind":"percent","percent":"-12","reference":"base"},"rounding":null}');
 `
 
-test('a store of the first version opens in this one, its past too', async () => {
-  const first = readFileSync(join(MIGRATIONS, '0000_first.sql'), 'utf8')
-  const { entries } = JSON.parse(readFileSync(join(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
-    entries: readonly { when: number }[]
-  }
-  const old = await PGlite.create(join(directory.path, 'database'))
-  await old.exec(first.replaceAll('--> statement-breakpoint', ''))
-  await old.exec(`
+testInDirectory(
+  'a store of the first version opens in this one, its past too',
+  async () => {
+    const first = readFileSync(join(MIGRATIONS, '0000_first.sql'), 'utf8')
+    const { entries } = JSON.parse(readFileSync(join(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
+      entries: readonly { when: number }[]
+    }
+    const old = await PGlite.create(join(directory.path, 'database'))
+    await old.exec(first.replaceAll('--> statement-breakpoint', ''))
+    await old.exec(`
     create schema drizzle;
     create table drizzle.__drizzle_migrations (id serial primary key, hash text not null, created_at bigint);
     insert into drizzle.__drizzle_migrations(hash, created_at)
       values ('${createHash('sha256').update(first).digest('hex')}', ${entries[0]?.when});
     ${FIRST_VERSION}`)
-  await old.close()
+    await old.close()
 
-  const steppe = await openSteppe(directory.path)
-  const { store } = liveView(steppe).prepared
-  const method = { kind: 'percent', percent: '-12', reference: { kind: 'base' } }
-  expect(store['price-line'].get('n')).toMatchObject({
-    breaks: [{ from: '0', method }],
-    counting: 'variant',
-    pricing: 'all-units',
-    schedule: null,
-  })
-  expect(store['price-list'].get('l')).toMatchObject({
-    currency: 'EUR',
-    status: 'active',
-    defaultLine: { breaks: [{ from: '0', method: { ...method, percent: '-10' } }] },
-  })
-  expect(store.product.get('p')).toMatchObject({ basePrice: '25.9', ownAmounts: {}, family: null })
-  const past = await preparedAsOf(steppe, new Date('2026-01-15T00:00Z'))
-  expect(past.store.product.get('p')).toMatchObject({ basePrice: '20', ownAmounts: {}, floor: null })
-  expect(past.store['price-line'].size).toBe(0)
-  for (const kind of RECORD_KINDS) expect(store[kind]).toBeDefined()
-  await steppe.close()
-}, 60_000)
+    const steppe = await openSteppe(directory.path)
+    const { store } = liveView(steppe).prepared
+    const method = { kind: 'percent', percent: '-12', reference: { kind: 'base' } }
+    expect(store['price-line'].get('n')).toMatchObject({
+      breaks: [{ from: '0', method }],
+      counting: 'variant',
+      pricing: 'all-units',
+      schedule: null,
+    })
+    expect(store['price-list'].get('l')).toMatchObject({
+      currency: 'EUR',
+      status: 'active',
+      defaultLine: { breaks: [{ from: '0', method: { ...method, percent: '-10' } }] },
+    })
+    expect(store.product.get('p')).toMatchObject({ basePrice: '25.9', ownAmounts: {}, family: null })
+    const past = await preparedAsOf(steppe, new Date('2026-01-15T00:00Z'))
+    expect(past.store.product.get('p')).toMatchObject({ basePrice: '20', ownAmounts: {}, floor: null })
+    expect(past.store['price-line'].size).toBe(0)
+    for (const kind of RECORD_KINDS) expect(store[kind]).toBeDefined()
+    await steppe.close()
+  },
+  60_000,
+)

@@ -1,5 +1,6 @@
-import { rmSync } from 'node:fs'
+import { databaseOf, isOnServer, removeDirectory } from './temporary-directory'
 
 export default function tearDown(): void {
-  if (globalThis.steppeFreshData) rmSync(globalThis.steppeFreshData, { recursive: true, force: true })
+  const fresh = globalThis.steppeFreshData
+  if (fresh) removeDirectory(fresh, isOnServer ? databaseOf(fresh) : null)
 }

@@ -8,7 +8,7 @@ import { getSettings } from '@/core/store/store'
 import { merchantPlaces } from '@/features/places/merchant-places'
 import { PersonLink } from '@/features/staff/person-link'
 import { signedIn } from '@/server/session/permit'
-import { getSteppe } from '@/server/engine/steppe'
+import { freshSteppe } from '@/server/changes/follow'
 import { currentView } from '@/server/views/current-view'
 import { DraftBar } from '@/features/drafts/draft-bar'
 import { startDraft } from '@/features/drafts/draft-actions'
@@ -37,7 +37,7 @@ import { Toaster } from 'sonner'
 export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
   await connection()
   const doer = await signedIn()
-  const steppe = await getSteppe()
+  const steppe = await freshSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const { store } = (await currentView()).prepared

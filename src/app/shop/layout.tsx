@@ -3,7 +3,7 @@ import { isOutside } from '@/features/shop/entrance/enter'
 import { shopChoices, shopMoney, topCategories } from '@/features/shop/catalogue/load-shop'
 import { ShopFrame } from '@/features/shop/frame/shop-frame'
 import type { ShopMoney } from '@/features/shop/frame/shop-view'
-import { getSteppe } from '@/server/engine/steppe'
+import { freshSteppe } from '@/server/changes/follow'
 import { isDoorOpen } from '@/server/session/doer'
 import { isLookedThrough, ownerOf, shopView, shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
@@ -18,7 +18,7 @@ import type { ReactNode } from 'react'
 export const metadata: Metadata = { title: { default: 'Shop', template: '%s · Shop' } }
 
 export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
-  const steppe = await getSteppe()
+  const steppe = await freshSteppe()
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const { prepared, draft } = await shopView()

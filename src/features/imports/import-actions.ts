@@ -7,15 +7,9 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { liveView } from '@/server/views/view'
 import { getSteppe } from '@/server/engine/steppe'
 import type { DecimalMark } from '@/core/decimal/written-amount'
-import {
-  cancelImport,
-  type ImportJob,
-  importJobs,
-  leaveOut,
-  matchAgain,
-  startReading,
-  startWriting,
-} from '@/server/imports/import-job'
+import { cancelImport, leaveOut, matchAgain, startReading, startWriting } from '@/server/imports/import-job'
+import { findImport } from '@/server/imports/find-import'
+import type { ImportJob } from '@/server/imports/import-state'
 import type { RowResult } from '@/server/imports/row-outcome'
 import { currentInstant } from '@/server/clock'
 import { currentAuthor } from '@/server/session/author'
@@ -28,7 +22,8 @@ export const importNow = merchantAction(
   'live:edit',
   [TEXT],
   async (id: string): Promise<ImportView | null> => {
-    return loadImport(liveView(await getSteppe()).prepared.store, id)
+    const steppe = await getSteppe()
+    return loadImport(steppe, liveView(steppe).prepared.store, id)
   },
 )
 
@@ -78,7 +73,8 @@ export const stopImport = merchantAction(
   'live:edit',
   [TEXT],
   async (id: string): Promise<ImportView | null> => {
-    return act(id, cancelImport)
+    const steppe = await getSteppe()
+    return act(id, (job) => cancelImport(steppe, job))
   },
 )
 
@@ -87,7 +83,7 @@ export const rowsOf = merchantAction(
   'live:edit',
   [TEXT, TEXT, NUMBER],
   async (id: string, result: RowResult, page: number): Promise<RowsView> => {
-    return loadRows(id, result, Number.isSafeInteger(page) && page >= 0 ? page : 0)
+    return loadRows(await getSteppe(), id, result, Number.isSafeInteger(page) && page >= 0 ? page : 0)
   },
 )
 
@@ -107,7 +103,7 @@ export const undoImport = merchantAction(
 )
 
 async function act(id: string, change: (job: ImportJob) => Promise<void> | void): Promise<ImportView | null> {
-  const job = importJobs().get(id)
+  const job = await findImport(await getSteppe(), id)
   if (job) await change(job)
   return importNow(id)
 }

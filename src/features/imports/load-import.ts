@@ -3,7 +3,10 @@ import 'server-only'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import type { Store } from '@/core/store/store'
 import type { ImportField } from '@/server/imports/import-field'
-import { fieldsOf, type ImportJob, importJobs } from '@/server/imports/import-job'
+import type { Steppe } from '@/server/engine/steppe'
+import { findImport, findImports } from '@/server/imports/find-import'
+import { fieldsOf } from '@/server/imports/import-job'
+import type { ImportJob } from '@/server/imports/import-state'
 import { LIST_PRICE } from '@/server/imports/lines/line-fields'
 import { ATTRIBUTE, OPTION, OWN_PRICE } from '@/server/imports/products/product-fields'
 import type { RowOutcome, RowResult } from '@/server/imports/row-outcome'
@@ -22,14 +25,14 @@ import { effectsText, matchingSentence, problemSentence } from './row-sentence'
 const SAMPLES = 3
 
 /** Errors  `null` when there is no such import: many others were made since. */
-export function loadImport(store: Store, id: string): ImportView | null {
-  const job = importJobs().get(id)
+export async function loadImport(steppe: Steppe, store: Store, id: string): Promise<ImportView | null> {
+  const job = await findImport(steppe, id)
   return job ? viewOf(store, job) : null
 }
 
 /** Imports, the latest first. */
-export function loadImports(store: Store): readonly ImportView[] {
-  return [...importJobs().values()].reverse().map((job) => viewOf(store, job))
+export async function loadImports(steppe: Steppe, store: Store): Promise<readonly ImportView[]> {
+  return [...(await findImports(steppe))].reverse().map((job) => viewOf(store, job))
 }
 
 function viewOf(store: Store, job: ImportJob): ImportView {
@@ -114,8 +117,13 @@ function resultOf({ leftOut }: ImportJob, { number, result }: RowOutcome): RowRe
 }
 
 /** A page of the preview: rows that come to one thing, those taken out where they would stand. */
-export function loadRows(id: string, result: RowResult, page: number): RowsView {
-  const job = importJobs().get(id)
+export async function loadRows(
+  steppe: Steppe,
+  id: string,
+  result: RowResult,
+  page: number,
+): Promise<RowsView> {
+  const job = await findImport(steppe, id)
   const rows = (job?.reading?.outcomes ?? []).filter(
     (outcome) => outcome.result === result || (outcome.result === 'left-out' && result === 'changed'),
   )
@@ -135,8 +143,11 @@ export function loadRows(id: string, result: RowResult, page: number): RowsView 
 }
 
 /** The wrong rows as they stood in the file, with what is wrong behind them: to be put right and imported again. */
-export function wrongRowsFile(id: string): { readonly name: string; readonly text: string } | null {
-  const job = importJobs().get(id)
+export async function wrongRowsFile(
+  steppe: Steppe,
+  id: string,
+): Promise<{ readonly name: string; readonly text: string } | null> {
+  const job = await findImport(steppe, id)
   if (!job?.reading) return null
   const wrong = new Map(
     job.reading.outcomes

@@ -1,7 +1,7 @@
 import 'server-only'
 
 import type { Store } from '@/core/store/store'
-import type { Database } from '@/server/database/open-database'
+import type { Database } from '@/server/database/database'
 import { shownProducts } from '@/server/engine/catalogue-order'
 import { findOrder } from '@/server/orders/order-rows'
 import { findQuote } from '@/server/quotes/quote-rows'

@@ -4,7 +4,7 @@ import { add, type Decimal, sum, ZERO } from '@/core/decimal/decimal'
 import { type LineRealisation, realisationOf } from '@/core/order/realisation'
 import { standingOf } from '@/core/order/standing'
 import { Slices } from '@/server/doors/slices'
-import type { Database } from '@/server/database/open-database'
+import type { Database } from '@/server/database/database'
 import type { Order } from '@/server/orders/order-rows'
 import { ordersBetween } from '@/server/orders/orders-between'
 

@@ -6,7 +6,8 @@ import Joi from 'joi'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { type Database, openDatabase } from '../database/open-database'
+import type { Database } from '../database/database'
+import { openDatabase } from '../database/open-database'
 
 /** What is kept as files beside the database. */
 const FOLDERS = ['pictures', 'outbox'] as const

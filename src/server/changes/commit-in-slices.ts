@@ -1,8 +1,9 @@
 import 'server-only'
 
 import { type Change, reverseChanges } from '@/core/store/store'
-import { eq } from 'drizzle-orm'
+import { eq, type SQL, sql } from 'drizzle-orm'
 import { isDiskFull } from '../database/disk-room'
+import type { Writer } from '../database/database'
 import * as schema from '../database/schema'
 import { Slices } from '../doors/slices'
 import type { Steppe } from '../engine/steppe'
@@ -11,7 +12,7 @@ import type { UnderWay } from '../engine/under-way'
 import { forgetHistory, revisionKey, writeChanges, writeHistory } from '../records/record-tables'
 import type { Committed, CommitNote, CommitOutcome, CommitProgress } from './commit-outcome'
 import { liveTarget, type Target } from '../views/view'
-import { inTurn } from './turns'
+import { beginLarge, holdLarge, inLiveTurn } from './turns'
 import { type ChangeRequest, type Weighed, weigh, weighAgain } from './weigh'
 import { keep, writeAtOnce } from './write-at-once'
 
@@ -27,7 +28,16 @@ const NUMBERS_LEFT = 1_000
  *
  * Errors  those of `commit`.
  */
-export async function commitInSlices(
+export function commitInSlices(
+  target: Target,
+  requests: readonly ChangeRequest[],
+  note: CommitNote,
+  onProgress: CommitProgress,
+): Promise<CommitOutcome> {
+  return holdLarge(target.steppe, () => commitLarge(target, requests, note, onProgress))
+}
+
+async function commitLarge(
   target: Target,
   requests: readonly ChangeRequest[],
   note: CommitNote,
@@ -68,7 +78,7 @@ export async function commitInSlices(
 
 /** Takes the place of the one large change. */
 async function begin(steppe: Steppe, touched: readonly ChangeRequest[]): Promise<UnderWay> {
-  return inTurn(
+  return beginLarge(
     steppe,
     () => steppe.underWay?.ended ?? null,
     () => {
@@ -95,7 +105,7 @@ async function join(
   note: CommitNote,
   onProgress: CommitProgress,
 ): Promise<CommitOutcome | null> {
-  return inTurn<CommitOutcome | null>(
+  return inLiveTurn<CommitOutcome | null>(
     steppe,
     () => null,
     async () => {
@@ -140,15 +150,16 @@ async function write(
   await database
     .insert(schema.changeSets)
     .values({ id: changeSet, at, author, note: note.note, undoes, isUnfinished: true })
-  await writeHistory(database, changes, changeSet, onRows)
+  const writer = sliceWriter(steppe, changeSet)
+  await writeHistory(writer, changes, changeSet, onRows)
   await writeChanges(
-    database,
+    writer,
     changes,
     () => changeSet,
     (done) => onRows(changes.length + done),
   )
   await steppe.syncMeanwhile()
-  return inTurn(
+  return inLiveTurn(
     steppe,
     () => null,
     async () => {
@@ -167,6 +178,20 @@ async function write(
       return { ok: true, changeSet, changes, before, after }
     },
   )
+}
+
+/** Writes slices of a change set as long as it stands unfinished: another process undoes what one that seems to be gone has written. */
+function sliceWriter({ database, isShared }: Steppe, changeSet: number): Writer {
+  if (!isShared) return database
+  const execute = ((query: SQL) =>
+    database.transaction(async (transaction) => {
+      const { rows } = await transaction.execute(
+        sql`select 1 from ${schema.changeSets} where id = ${changeSet} and is_unfinished for key share`,
+      )
+      if (rows.length === 0) throw new Error('another process called this change off')
+      return transaction.execute(query)
+    })) as Writer['execute']
+  return { execute }
 }
 
 /** Restores, in slices again, whatever has been written. */

@@ -6,7 +6,7 @@ import { liveTarget, liveView, type Target } from '../views/view'
 import { commitInSlices, MOST_AT_ONCE } from './commit-in-slices'
 import type { CommitNote, CommitOutcome, CommitProgress, Committed } from './commit-outcome'
 import { commitToDraft } from '../drafts/commit-to-draft'
-import { inTurn, mustWait } from './turns'
+import { inLiveTurn, mustWait } from './turns'
 import { type ChangeRequest, weigh, weighAgain } from './weigh'
 import { writeAtOnce } from './write-at-once'
 
@@ -31,7 +31,7 @@ export async function commit(
   // A store that is made, or mended, is nobody's to work in yet.
   if (requests.length > MOST_AT_ONCE && steppe.prepared)
     return commitInSlices(target, requests, note, onProgress)
-  return inTurn(
+  return inLiveTurn(
     steppe,
     () => mustWait(steppe, requests),
     () => commitAtOnce(target, requests, note, onProgress),
@@ -40,7 +40,7 @@ export async function commit(
 
 /** Writes a change set in which no record changes, for what is written with it. */
 export function noteChange(steppe: Steppe, note: CommitNote): Promise<Committed> {
-  return inTurn(
+  return inLiveTurn(
     steppe,
     () => mustWait(steppe, []),
     () => {

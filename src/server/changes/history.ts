@@ -7,7 +7,7 @@ import { restocked, withChanges } from '@/core/engine/prepare'
 import type { RecordKind } from '@/core/issue/issue'
 import { rebase, touchedFields } from '@/core/store/rebase'
 import { labelOf } from '@/core/store/references'
-import { type Change, reverseChanges, type Store } from '@/core/store/store'
+import { type Change, reverseChanges } from '@/core/store/store'
 import {
   and,
   asc,
@@ -28,12 +28,12 @@ import * as schema from '../database/schema'
 import type { Steppe } from '../engine/steppe'
 import { liveView, revisionOf, type View } from '../views/view'
 import { editAfter, latestEdits, readEdit } from '../drafts/draft-rows'
-import { revisionKey } from '../records/record-tables'
 import { toChange } from '../records/undo-unfinished'
 import { countStock } from '../stock/move-stock'
 import { noticeStock } from '../stock/notice-stock'
 import { countsOf, stockChangedSince } from '../stock/stock-levels'
 import { commit, noteChange } from './commit'
+import { netChanges } from './net-changes'
 import type { CommitNote, CommitOutcome } from './commit-outcome'
 import type { ChangeRequest } from './weigh'
 
@@ -178,14 +178,6 @@ export async function preparedAsOf(steppe: Steppe, instant: Date): Promise<Prepa
   past.set(key, prepared)
   for (const old of [...past.keys()].slice(0, -REMEMBERED)) past.delete(old)
   return prepared
-}
-
-/** One change for each record, from what it is in a store to what the last of its changes makes of it. */
-export function netChanges(store: Store, changes: readonly Change[]): readonly Change[] {
-  const last = new Map(changes.map((change) => [revisionKey(change), change]))
-  return [...last.values()].map(
-    (change) => ({ ...change, before: store[change.kind].get(change.id) ?? null }) as Change,
-  )
 }
 
 /**

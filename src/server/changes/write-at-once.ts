@@ -45,8 +45,17 @@ export function keep(
   steppe.prepared = steppe.prepared ? restocked(after, steppe.prepared.store.outOfStock) : after
   steppe.broken = null
   steppe.lastChangeSet = changeSet
+  noteRevisions(steppe, changes, changeSet)
+}
+
+/** What edits must have seen from now on. */
+export function noteRevisions(
+  { revisions }: Steppe,
+  changes: readonly Pick<Change, 'kind' | 'id' | 'after'>[],
+  changeSet: number,
+): void {
   for (const change of changes) {
-    if (change.after === null) steppe.revisions.delete(revisionKey(change))
-    else steppe.revisions.set(revisionKey(change), changeSet)
+    if (change.after === null) revisions.delete(revisionKey(change))
+    else revisions.set(revisionKey(change), changeSet)
   }
 }

@@ -20,6 +20,7 @@ import type { ClaimKind } from '@/core/proofs/proof'
 import type { RoundingRule } from '@/core/decimal/rounding'
 import type { DecimalMark } from '@/core/decimal/written-amount'
 import type { ImportTarget, Matching } from '../imports/import-field'
+import type { ImportState } from '../imports/import-progress'
 import { type SQL, sql } from 'drizzle-orm'
 import {
   boolean,
@@ -701,4 +702,10 @@ export const imports = pgTable('import', {
   /** What it was written as, and how many rows that were. */
   changeSet: integer('change_set').references(() => changeSets.id),
   rows: integer('rows'),
+  /** How far whichever process works on it has come. */
+  state: jsonb('state').$type<ImportState>(),
+  /** Rises with whatever is written of it, so that others see that they know an older one. */
+  version: integer('version').notNull().default(0),
+  /** Somebody wants what is being done to end. */
+  isCancelled: boolean('is_cancelled').notNull().default(false),
 })

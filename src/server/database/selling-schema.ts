@@ -3,6 +3,7 @@ import type { OrderState } from '@/core/order/order-event'
 import type { QuoteState } from '@/core/quote/quote-event'
 import type { Choice } from '@/core/promotions/facts'
 import type { Payment } from '@/core/promotions/promotion'
+import { sql } from 'drizzle-orm'
 import {
   bigserial,
   index,
@@ -52,14 +53,22 @@ export const carts = pgTable('cart', {
 })
 
 /** How many there are of each variant that was ever counted or ordered: what the movements come to. */
-export const stockLevels = pgTable('stock_level', {
-  /** Id; the variant may be gone by now. */
-  variant: text('variant').primaryKey(),
-  /** `null` where nobody counts. */
-  onHand: numeric('on_hand'),
-  /** Promised to orders that have not been sent. */
-  reserved: numeric('reserved').notNull(),
-})
+export const stockLevels = pgTable(
+  'stock_level',
+  {
+    /** Id; the variant may be gone by now. */
+    variant: text('variant').primaryKey(),
+    /** `null` where nobody counts. */
+    onHand: numeric('on_hand'),
+    /** Promised to orders that have not been sent. */
+    reserved: numeric('reserved').notNull(),
+  },
+  (table) => [
+    index('stock_level_out')
+      .on(table.variant)
+      .where(sql`${table.onHand} <= ${table.reserved}`),
+  ],
+)
 
 /** Whatever moved stock, in the order it happened. */
 export const stockMovements = pgTable(
@@ -92,7 +101,7 @@ export const stockMovements = pgTable(
 /** Numbers without gaps or doubles: taken in the transaction that writes what has the number, so that whoever comes next waits. */
 export const numberSeries = pgTable('number_series', {
   name: text('name')
-    .$type<'order' | 'invoice' | 'credit-note' | 'delivery-note' | 'quote' | 'desk'>()
+    .$type<'order' | 'invoice' | 'credit-note' | 'delivery-note' | 'quote' | 'desk' | 'stock'>()
     .primaryKey(),
   next: integer('next').notNull(),
 })

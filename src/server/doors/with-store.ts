@@ -1,7 +1,8 @@
 import 'server-only'
 
 import { NextResponse } from 'next/server'
-import { getSteppe, type Steppe } from '../engine/steppe'
+import { freshSteppe } from '../changes/follow'
+import type { Steppe } from '../engine/steppe'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 
 /** What an address of the interface answers with, once there is a store. */
@@ -16,7 +17,7 @@ export function withStore<Request, Context = unknown>(
   handler: Handler<Request, Context>,
 ): (request: Request, context: Context) => Promise<Response> {
   return async (request, context) => {
-    const steppe = await getSteppe()
+    const steppe = await freshSteppe()
     const { prepared } = steppe
     if (prepared) return handler(request, { steppe, prepared }, context)
     return refuse(

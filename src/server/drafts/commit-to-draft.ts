@@ -16,7 +16,7 @@ import type { Steppe } from '../engine/steppe'
 import type { Turns } from '../engine/under-way'
 import { revisionKey } from '../records/record-tables'
 import type { Target, View, ViewedDraft } from '../views/view'
-import { type DraftEdit, forgetUnfinishedEdits, writeEdits } from './draft-rows'
+import { type DraftEdit, forgetUnfinishedEdit, lockOfDraft, writeEdits } from './draft-rows'
 import { draftView, forgetViews, keepView } from './draft-view'
 
 /** Puts changes into a draft, which nobody else notices: live stays as it is. Errors as of `commit`. */
@@ -44,15 +44,19 @@ export async function commitToDraft(
   })
 }
 
-/** Acts when nobody else writes in a draft. */
+/** Acts when nobody else writes in a draft, in this process or another. */
 export function inDraft<Result>(
-  { draftTurns }: Steppe,
+  { draftTurns, locks }: Steppe,
   draft: number,
   act: () => Promise<Result>,
 ): Promise<Result> {
   let turns: Turns | undefined = draftTurns.get(draft)
   if (!turns) draftTurns.set(draft, (turns = { writing: Promise.resolve() }))
-  return inTurn(turns, () => null, act)
+  return inTurn(
+    turns,
+    () => null,
+    () => locks.hold(lockOfDraft(draft), act),
+  )
 }
 
 /**
@@ -116,7 +120,7 @@ async function writeMany(
       .set({ isUnfinished: false })
       .where(eq(draftChangeSets.id, into.changeSet))
   } catch (error) {
-    await forgetUnfinishedEdits(database, into.changeSet)
+    await forgetUnfinishedEdit(database, into.changeSet)
     throw error
   }
 }

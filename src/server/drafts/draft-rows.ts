@@ -5,7 +5,7 @@ import type { DraftChange } from '@/core/drafts/amend'
 import { codeFromName } from '@/core/store/code-from-name'
 import type { Change } from '@/core/store/store'
 import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm'
-import type { Database, Writer } from '../database/open-database'
+import type { Database, OpenDatabase, Writer } from '../database/database'
 import * as schema from '../database/schema'
 import { revisionKey, ROWS_A_WRITE } from '../records/record-tables'
 import { toChange } from '../records/undo-unfinished'
@@ -164,14 +164,32 @@ export async function writeEdits(
   }
 }
 
-/** Forgets what was being written in slices when a server stopped, or was called off: none of it counted yet. */
-export async function forgetUnfinishedEdits(writer: Writer, only: number | null = null): Promise<void> {
+/** Held by whoever writes in a draft. */
+export function lockOfDraft(draft: number): string {
+  return `draft ${draft}`
+}
+
+/** Forgets what was being written in slices by a server that stopped: none of it counted yet. */
+export async function forgetAbandonedEdits({
+  database,
+  locks,
+}: Pick<OpenDatabase, 'database' | 'locks'>): Promise<void> {
+  const { id, draft, isUnfinished } = schema.draftChangeSets
+  const unfinished = await database
+    .select({ id, draft })
+    .from(schema.draftChangeSets)
+    .where(eq(isUnfinished, true))
+  for (const edit of unfinished)
+    if (!(await locks.isHeld(lockOfDraft(edit.draft)))) await forgetUnfinishedEdit(database, edit.id)
+}
+
+/** Forgets an edit that was being written in slices. */
+export async function forgetUnfinishedEdit(writer: Writer, edit: number): Promise<void> {
   const { draftChangeSets: sets, draftChanges: rows } = schema
-  const which = only === null ? sql`` : sql`and id = ${only}`
   await writer.execute(
-    sql`delete from ${rows} where change_set in (select id from ${sets} where is_unfinished ${which})`,
+    sql`delete from ${rows} where change_set in (select id from ${sets} where is_unfinished and id = ${edit})`,
   )
-  await writer.execute(sql`delete from ${sets} where is_unfinished ${which}`)
+  await writer.execute(sql`delete from ${sets} where is_unfinished and id = ${edit}`)
 }
 
 /** One edit of a draft, for those who ask what was done in it. */

@@ -5,30 +5,30 @@ import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import { findCulprit, proved } from '@/core/engine/prove-prepared'
 import { RECORD_KINDS } from '@/core/issue/issue'
 import type { Store } from '@/core/store/store'
+import { sql } from 'drizzle-orm'
 import { join } from 'node:path'
-import { type Database, openDatabase, type OpenOptions } from '../database/open-database'
+import type { OpenDatabase, OpenOptions, Writer } from '../database/database'
+import { openDatabase } from '../database/open-database'
+import { changeSets } from '../database/schema'
+import { numberSeries } from '../database/selling-schema'
 import { loadStore, type Revisions } from '../records/record-tables'
 import { undoUnfinished } from '../records/undo-unfinished'
-import { forgetUnfinishedEdits } from '../drafts/draft-rows'
+import { forgetAbandonedEdits } from '../drafts/draft-rows'
 import type { Jobs } from '../jobs/jobs'
 import type { Turns, UnderWay } from './under-way'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
-export interface Steppe extends Turns {
+export interface Steppe extends Turns, Omit<OpenDatabase, 'dump'> {
   /** Where its files are. */
   readonly directory: string
-  readonly database: Database
-  readonly sync: () => void
-  readonly syncMeanwhile: () => Promise<void>
-  /** Bytes free on the disk. */
-  readonly freeBytes: () => number
-  readonly close: () => Promise<void>
-  readonly revisions: Revisions
+  revisions: Revisions
   /** `null` until somebody has set the store up, and while it is broken. */
   prepared: PreparedStore | null
   /** A store that is there and cannot be prepared; it can be exported, mended and put back. */
   broken: BrokenStore | null
   lastChangeSet: number
+  /** How often stock had moved when it was last looked at. */
+  stockMoves: number
   /** Stores of the past that were looked at last, by which change sets they leave out. */
   readonly past: Map<string, PreparedStore>
   /** Who writes in each draft: one at a time. */
@@ -76,26 +76,44 @@ export async function closeSteppe(): Promise<void> {
 
 /** Opens the store in a directory. Most callers want `getSteppe`. */
 export async function openSteppe(directory: string, options: OpenOptions = {}): Promise<Steppe> {
-  const { database, sync, syncMeanwhile, freeBytes, close } = await openDatabase(directory, options)
-  await undoUnfinished(database)
-  await forgetUnfinishedEdits(database)
-  const { store, revisions } = await loadStore(database)
+  const opened = await openDatabase(directory, options)
+  await opened.locks.hold('live', async () => {
+    // Whoever writes a large change, or in a draft, just now still does.
+    if (!(await opened.locks.isHeld('large'))) await undoUnfinished(opened.database)
+    await forgetAbandonedEdits(opened)
+  })
   return {
+    ...opened,
     directory,
-    database,
-    sync,
-    syncMeanwhile,
-    freeBytes,
-    close,
-    revisions,
-    ...tryToPrepare(store),
-    lastChangeSet: await lastChangeSetId(database),
+    ...(await readState(opened)),
     past: new Map(),
     draftTurns: new Map(),
     writing: Promise.resolve(),
     underWay: null,
     jobs: null,
   }
+}
+
+/** What is kept in memory of what the database holds. */
+type KnownState = Pick<Steppe, 'prepared' | 'broken' | 'revisions' | 'lastChangeSet' | 'stockMoves'>
+
+/** Reads all of it, as of one moment. */
+export async function readState({ database }: Pick<OpenDatabase, 'database'>): Promise<KnownState> {
+  const { store, revisions, head } = await database.transaction(
+    async (transaction) => ({ ...(await loadStore(transaction)), head: await readHead(transaction) }),
+    { isolationLevel: 'repeatable read', accessMode: 'read only' },
+  )
+  return { ...tryToPrepare(store), revisions, lastChangeSet: head.changeSet, stockMoves: head.stockMoves }
+}
+
+/** How far what is live has come: the last change set that counts, and how often stock has moved. */
+export async function readHead(
+  writer: Writer,
+): Promise<{ readonly changeSet: number; readonly stockMoves: number }> {
+  const { rows } = await writer.execute<{ changeSet: number; stockMoves: number }>(sql`
+    select coalesce((select max(id) from ${changeSets} where not is_unfinished), 0) as "changeSet",
+      (select next from ${numberSeries} where name = 'stock') as "stockMoves"`)
+  return rows[0] ?? { changeSet: 0, stockMoves: 0 }
 }
 
 /** Whatever a store holds, the server starts: one that cannot be prepared is named, so that it can be mended. */
@@ -113,9 +131,4 @@ function tryToPrepare(store: Store): Pick<Steppe, 'prepared' | 'broken'> {
 
 function hasRecords(store: Store): boolean {
   return RECORD_KINDS.some((kind) => store[kind].size > 0)
-}
-
-async function lastChangeSetId(database: Database): Promise<number> {
-  const last = await database.query.changeSets.findFirst({ orderBy: (set, { desc }) => desc(set.id) })
-  return last?.id ?? 0
 }

@@ -1,12 +1,11 @@
 import 'server-only'
 
 import { findByCode } from '@/core/catalogue/find-by-code'
-import type { Issue } from '@/core/issue/issue'
 import type { PriceList } from '@/core/price/lines/price-list'
 import type { Store } from '@/core/store/store'
 import { randomUUID } from 'node:crypto'
 import { commit, noteChange } from '../changes/commit'
-import type { CommitNote } from '../changes/commit-outcome'
+import type { CommitNote, CommitOutcome } from '../changes/commit-outcome'
 import { UNCOUNTED } from '@/core/catalogue/stock'
 import { countStock } from '../stock/move-stock'
 import { noticeStock } from '../stock/notice-stock'
@@ -21,7 +20,6 @@ import {
   type ImportField,
   type ImportTarget,
   type Matching,
-  type MatchingProblem,
 } from './import-field'
 import { type DecimalMark, guessDecimalMark } from '@/core/decimal/written-amount'
 import { lineFields, lineNeeds } from './lines/line-fields'
@@ -30,52 +28,9 @@ import { readLines } from './lines/read-lines'
 import { readProducts } from './products/read-products'
 import { type ImportedTable, readTable, type TableProblem } from './read-table'
 import { keepImport, keptImports, noteImport } from './import-rows'
+import { type ImportJob, importJobs, isBusy, setState } from './import-state'
 import type { ImportReading } from './reading'
 import { currentInstant } from '@/server/clock'
-
-/** How far an import has come. */
-type ImportState =
-  /** Columns are being matched; `problem` says why they cannot be read. */
-  | { readonly step: 'matching'; readonly problem: MatchingProblem | null }
-  | { readonly step: 'reading' | 'checking' | 'writing'; readonly done: number; readonly of: number }
-  /** What would change is there to be looked at; `notice` says why nothing was written. */
-  | {
-      readonly step: 'preview'
-      readonly notice: 'store-changed' | 'nothing' | 'cancelled' | 'drafts-only' | null
-    }
-  | { readonly step: 'refused'; readonly issues: readonly Issue[] }
-  | { readonly step: 'done'; readonly changeSet: number; readonly rows: number }
-  | { readonly step: 'broken'; readonly message: string }
-
-/**
- * A file on its way into the store. Leaving the page leaves it running; how far it has come stands in the database too, so that it
- * goes on after a restart, and is written once.
- */
-export interface ImportJob {
-  readonly id: string
-  readonly fileName: string
-  readonly target: ImportTarget
-  readonly table: ImportedTable
-  readonly startedAt: Date
-  matching: Matching
-  mark: DecimalMark
-  state: ImportState
-  reading: ImportReading | null
-  /** The change set the reading is as of. */
-  asOf: number
-  readonly leftOut: Set<number>
-  /** Rows left out when the reading was made. */
-  leftOutThen: string
-  isCancelled: boolean
-}
-
-const HANDLE = Symbol.for('steppe.imports')
-const holder = globalThis as { [HANDLE]?: Map<string, ImportJob> }
-
-/** Imports by id, the latest last. */
-export function importJobs(): Map<string, ImportJob> {
-  return (holder[HANDLE] ??= new Map())
-}
 
 /** A table of 100,000 rows takes tens of megabytes. */
 const KEPT_JOBS = 8
@@ -108,6 +63,7 @@ export async function openImport(
     leftOut: new Set(),
     leftOutThen: '',
     isCancelled: false,
+    version: 0,
   }
   const { id, fileName, startedAt: at, mark } = job
   const row = {
@@ -132,6 +88,8 @@ export async function openImport(
 export async function resumeImports(steppe: Steppe): Promise<void> {
   if (!steppe.prepared) return
   for (const kept of await keptImports(steppe)) {
+    // Another process may be at it.
+    if (await steppe.locks.isHeld(lockOf(kept.id))) continue
     const opened = await readTable(kept.content)
     if (!opened.ok || importJobs().has(kept.id)) continue
     const { id, fileName, target, matching, mark, step, author, changeSet, rows } = kept
@@ -150,23 +108,20 @@ export async function resumeImports(steppe: Steppe): Promise<void> {
       leftOut: new Set(kept.leftOut),
       leftOutThen: '',
       isCancelled: false,
+      version: kept.version,
     }
     importJobs().set(id, job)
     if (step !== 'preview' && step !== 'writing') continue
     run(steppe, job, async () => {
       await read(steppe, job)
-      job.state = { step: 'preview', notice: null }
       if (step === 'writing' && author !== null) await write(steppe, job, author)
+      else await setState(steppe, job, { step: 'preview', notice: null })
     })
   }
 }
 
 export function fieldsOf(store: Store, target: ImportTarget, table: ImportedTable): readonly ImportField[] {
   return target.kind === 'products' ? productFields(store, table.header) : lineFields(store)
-}
-
-function isBusy({ step }: ImportState): boolean {
-  return step === 'reading' || step === 'checking' || step === 'writing'
 }
 
 /** Reads the rows with columns matched as given, in the background; what is wrong with the matching stands in the state. */
@@ -177,72 +132,95 @@ export function startReading(steppe: Steppe, job: ImportJob, matching: Matching,
   const { store } = liveView(steppe).prepared
   const needs = job.target.kind === 'products' ? PRODUCT_NEEDS : lineNeeds(store, listOf(store, job.target))
   const problem = checkMatching(job.matching, fieldsOf(store, job.target, job.table), needs)
-  job.state = { step: 'matching', problem }
-  if (problem) return
+  if (problem) {
+    void setState(steppe, job, { step: 'matching', problem }).catch((error: unknown) => console.error(error))
+    return
+  }
   run(steppe, job, async () => {
     await read(steppe, job)
-    await noteImport(steppe.database, job.id, { matching: job.matching, mark, step: 'preview' })
-    job.state = { step: 'preview', notice: null }
+    await noteImport(steppe.database, job, { matching: job.matching, mark, step: 'preview' })
+    await setState(steppe, job, { step: 'preview', notice: null })
   })
 }
 
 /** Goes back to matching columns. */
 export async function matchAgain(steppe: Steppe, job: ImportJob): Promise<void> {
   if (isBusy(job.state) || job.state.step === 'done') return
-  job.state = { step: 'matching', problem: null }
-  await noteImport(steppe.database, job.id, { step: 'matching' })
+  await noteImport(steppe.database, job, { step: 'matching' })
+  await setState(steppe, job, { step: 'matching', problem: null })
 }
 
 /** Takes rows out of an import, or puts them back. */
 export async function leaveOut(
   steppe: Steppe,
-  { id, leftOut }: ImportJob,
+  job: ImportJob,
   rows: readonly number[],
   out: boolean,
 ): Promise<void> {
+  const { leftOut } = job
   for (const row of rows)
     if (out) leftOut.add(row)
     else leftOut.delete(row)
-  await noteImport(steppe.database, id, { leftOut: [...leftOut] })
+  await noteImport(steppe.database, job, { leftOut: [...leftOut] })
 }
 
 /** Stops what an import is doing; nothing of it is written then. A change set that is on disk already stays. */
-export function cancelImport(job: ImportJob): void {
-  if (isBusy(job.state)) job.isCancelled = true
+export async function cancelImport(steppe: Steppe, job: ImportJob): Promise<void> {
+  if (!isBusy(job.state)) return
+  job.isCancelled = true
+  // Another process may be at it.
+  if (steppe.isShared) await noteImport(steppe.database, job, { isCancelled: true })
 }
 
 /** Writes everything that is new or changed as one change set, in the background. */
 export function startWriting(steppe: Steppe, job: ImportJob, author: string): void {
   if (isBusy(job.state) || !job.reading) return
-  if (isChangedByDraft({ steppe })) return void (job.state = { step: 'preview', notice: 'drafts-only' })
+  if (isChangedByDraft({ steppe })) {
+    const state = { step: 'preview', notice: 'drafts-only' } as const
+    void setState(steppe, job, state).catch((error: unknown) => console.error(error))
+    return
+  }
   run(steppe, job, async () => {
-    await noteImport(steppe.database, job.id, { step: 'writing', author })
+    await noteImport(steppe.database, job, { step: 'writing', author })
     await write(steppe, job, author)
     // What is on disk already says so itself.
-    if (job.state.step !== 'done') await noteImport(steppe.database, job.id, { step: 'preview' })
+    if (job.state.step !== 'done') await noteImport(steppe.database, job, { step: 'preview' })
   })
 }
 
 class Cancelled extends Error {}
 
+/** Held by the process that works on an import. */
+function lockOf(id: string): string {
+  return `import ${id}`
+}
+
 function run(steppe: Steppe, job: ImportJob, work: () => Promise<void>): void {
   job.isCancelled = false
   job.state = { step: 'reading', done: 0, of: job.table.rows.length }
-  void work().catch(async (error: unknown) => {
+  const working = steppe.locks.hold(lockOf(job.id), async () => {
+    if (steppe.isShared) await noteImport(steppe.database, job, { isCancelled: false, state: job.state })
+    await work()
+  })
+  void working.catch(async (error: unknown) => {
     // Else a restart would go on with what was stopped. A database that is gone cannot be told, and then it shall go on.
     const step = job.reading ? 'preview' : 'matching'
-    await noteImport(steppe.database, job.id, { step }).catch(() => undefined)
-    if (error instanceof Cancelled)
-      job.state = job.reading ? { step: 'preview', notice: 'cancelled' } : { step: 'matching', problem: null }
-    else job.state = { step: 'broken', message: (error as Error).message }
+    await noteImport(steppe.database, job, { step }).catch(() => undefined)
+    await setState(steppe, job, stoppedBy(error, job)).catch(() => undefined)
   })
+}
+
+function stoppedBy(error: unknown, job: ImportJob): ImportJob['state'] {
+  if (!(error instanceof Cancelled)) return { step: 'broken', message: (error as Error).message }
+  return job.reading ? { step: 'preview', notice: 'cancelled' } : { step: 'matching', problem: null }
 }
 
 function listOf(store: Store, target: ImportTarget): PriceList | null {
   return target.kind === 'lines' && target.list !== null ? findByCode(store['price-list'], target.list) : null
 }
 
-async function read(steppe: Steppe, job: ImportJob): Promise<void> {
+/** Reads all rows; `isQuiet` where nobody is to be told how far it has come. */
+export async function read(steppe: Steppe, job: ImportJob, isQuiet = false): Promise<void> {
   const { store } = liveView(steppe).prepared
   const asOf = steppe.lastChangeSet
   const leftOutThen = leftOutText(job)
@@ -256,7 +234,7 @@ async function read(steppe: Steppe, job: ImportJob): Promise<void> {
     stock: job.target.kind === 'products' ? await readStock(steppe.database) : UNCOUNTED,
     newId: randomUUID,
     pause: async (done: number) => {
-      job.state = { step: 'reading', done, of: job.table.rows.length }
+      if (!isQuiet) await setState(steppe, job, { step: 'reading', done, of: job.table.rows.length })
       await yieldToOthers()
       if (job.isCancelled) throw new Cancelled()
     },
@@ -279,7 +257,7 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
   if (isStale || job.leftOutThen !== leftOutText(job)) {
     await read(steppe, job)
     if (isStale && summary(job) !== before)
-      return void (job.state = { step: 'preview', notice: 'store-changed' })
+      return setState(steppe, job, { step: 'preview', notice: 'store-changed' })
   }
   const view = liveView(steppe)
   const { drafts, outcomes, counts } = job.reading as ImportReading
@@ -298,7 +276,7 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
     at,
     alongside: async (transaction, changeSet) => {
       await countStock(transaction, counts, { author, note, at, changeSet })
-      await noteImport(transaction, job.id, { step: 'done', changeSet, rows })
+      await noteImport(transaction, job, { step: 'done', changeSet, rows })
     },
   }
   // A file of counts alone changes no record.
@@ -307,7 +285,10 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
       ? await noteChange(steppe, written)
       : await commit(view, requests, written, async (stage, done) => {
           // Every record is written twice: itself, and its line of the history.
-          job.state = { step: stage, done, of: requests.length * (stage === 'writing' ? 2 : 1) }
+          await setState(steppe, job, {
+            ...{ step: stage, done },
+            of: requests.length * (stage === 'writing' ? 2 : 1),
+          })
           await yieldToOthers()
           if (job.isCancelled) throw new Cancelled()
         })
@@ -316,9 +297,13 @@ async function write(steppe: Steppe, job: ImportJob, author: string): Promise<vo
       steppe,
       counts.map(({ variant }) => variant),
     )
-  if (outcome.ok) job.state = { step: 'done', changeSet: outcome.changeSet, rows }
-  else if (outcome.code === 'invalid') job.state = { step: 'refused', issues: outcome.issues }
-  else job.state = { step: 'preview', notice: outcome.code === 'stale' ? 'store-changed' : 'nothing' }
+  await setState(steppe, job, stateAfter(outcome, rows))
+}
+
+function stateAfter(outcome: CommitOutcome, rows: number): ImportJob['state'] {
+  if (outcome.ok) return { step: 'done', changeSet: outcome.changeSet, rows }
+  if (outcome.code === 'invalid') return { step: 'refused', issues: outcome.issues }
+  return { step: 'preview', notice: outcome.code === 'stale' ? 'store-changed' : 'nothing' }
 }
 
 /** What the preview showed, to tell whether it still holds. */

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { asc, desc, eq, notInArray } from 'drizzle-orm'
+import { asc, desc, eq, notInArray, sql } from 'drizzle-orm'
 import type { Transaction } from '../changes/commit-outcome'
 import { imports } from '../database/schema'
 import type { Steppe } from '../engine/steppe'
@@ -20,13 +20,51 @@ export async function keepImport({ database }: Steppe, row: typeof imports.$infe
   })
 }
 
-/** Writes down how far an import has come. */
+/** Writes down how far an import has come. Resolves to whether somebody wants it to end. */
 export async function noteImport(
   database: Steppe['database'] | Transaction,
+  job: { readonly id: string; version: number },
+  change: Partial<Omit<ImportRow, 'id' | 'content' | 'version'>>,
+): Promise<boolean> {
+  const [noted] = await database
+    .update(imports)
+    .set({ ...change, version: sql`${imports.version} + 1` })
+    .where(eq(imports.id, job.id))
+    .returning({ version: imports.version, isCancelled: imports.isCancelled })
+  if (noted) job.version = noted.version
+  return noted?.isCancelled ?? false
+}
+
+/** What is known of an import beside its file; `null` when it is gone. */
+export async function importRow(
+  { database }: Pick<Steppe, 'database'>,
   id: string,
-  change: Partial<Omit<ImportRow, 'id' | 'content'>>,
-): Promise<void> {
-  await database.update(imports).set(change).where(eq(imports.id, id))
+): Promise<Omit<ImportRow, 'content'> | null> {
+  return (
+    (await database.query.imports.findFirst({ where: eq(imports.id, id), columns: { content: false } })) ??
+    null
+  )
+}
+
+/** The file of an import; `null` when it is gone. */
+export async function importFile(
+  { database }: Pick<Steppe, 'database'>,
+  id: string,
+): Promise<Uint8Array | null> {
+  const found = await database.query.imports.findFirst({
+    where: eq(imports.id, id),
+    columns: { content: true },
+  })
+  return found?.content ?? null
+}
+
+/** Ids of the imports that were opened, the latest last. */
+export async function importIds({ database }: Pick<Steppe, 'database'>): Promise<readonly string[]> {
+  const rows = await database
+    .select({ id: imports.id })
+    .from(imports)
+    .orderBy(asc(imports.at), asc(imports.id))
+  return rows.map(({ id }) => id)
 }
 
 /** Imports that were opened, the latest last. */

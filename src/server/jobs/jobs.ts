@@ -1,7 +1,7 @@
 import 'server-only'
 
 import PgBoss from 'pg-boss'
-import type { Database } from '../database/open-database'
+import type { OpenDatabase } from '../database/database'
 
 /** Work that is done when its time comes, once, though the server is stopped and started in between. */
 export interface Jobs {
@@ -27,24 +27,33 @@ const LONGEST_DELAY = 2 ** 31 - 1
 const LONGEST_JOB_HOURS = 1
 
 /** The jobs of a store, kept in a schema of their own in its database. */
-export async function openJobs(database: Database): Promise<Jobs> {
-  const { $client: client } = database as Database & { readonly $client: Client }
+export async function openJobs({ raw, locks }: Pick<OpenDatabase, 'raw' | 'locks'>): Promise<Jobs> {
   const boss = new PgBoss({
     schema: 'job',
-    db: { executeSql: (text, values) => execute(client, text, values) },
+    db: {
+      executeSql: (text, values = []) =>
+        values.length > 0 ? raw.query(text, values) : raw.script(withoutTransaction(text)),
+    },
     retryLimit: 3,
     retryDelay: 5,
     expireInHours: LONGEST_JOB_HOURS,
   })
   boss.on('error', (error) => console.error(error))
-  await boss.start()
-  // Nobody else has the database: what was being done when the server stopped is done by nobody.
-  await execute(client, `update job.job set state = 'retry', start_after = now() where state = 'active'`)
+  await locks.hold('jobs', () => boss.start())
   return {
     does: async (name, work) => {
-      await boss.createQueue(name)
+      await locks.hold('jobs', async () => {
+        await boss.createQueue(name)
+        // What was being done by a process that is gone is done by nobody.
+        if (!(await locks.isHeld(lockOf(name))))
+          await raw.query(
+            `update job.job set state = 'retry', start_after = now() where state = 'active' and name = $1`,
+            [name],
+          )
+      })
       await boss.work<object>(name, { pollingIntervalSeconds: POLLING_SECONDS }, async ([job]) => {
-        if (job) await work(job.data)
+        // Work of a name is done by one process at a time.
+        if (job) await locks.hold(lockOf(name), () => work(job.data))
       })
     },
     ask: async (name, { inSeconds, data = {} }) => {
@@ -56,20 +65,11 @@ export async function openJobs(database: Database): Promise<Jobs> {
   }
 }
 
-/** What is asked of the one connection there is. */
-interface Client {
-  query(text: string, values: readonly unknown[]): Promise<{ readonly rows: object[] }>
-  transaction<Result>(
-    act: (transaction: {
-      exec(text: string): Promise<readonly { readonly rows: object[] }[]>
-    }) => Promise<Result>,
-  ): Promise<Result>
+function lockOf(name: string): string {
+  return `job ${name}`
 }
 
 /** pg-boss begins and ends transactions inside one text; one that failed would leave the connection in the middle of it. */
-async function execute(client: Client, text: string, values: readonly unknown[] = []) {
-  if (values.length > 0) return client.query(text, values)
-  const statements = text.replace(/^\s*BEGIN\s*;/i, '').replace(/COMMIT\s*;?\s*$/i, '')
-  const results = await client.transaction((transaction) => transaction.exec(statements))
-  return { rows: results.at(-1)?.rows ?? [] }
+function withoutTransaction(text: string): string {
+  return text.replace(/^\s*BEGIN\s*;/i, '').replace(/COMMIT\s*;?\s*$/i, '')
 }

@@ -20,7 +20,7 @@ const OFFERS = 'offers'
 
 /** Begins to do what is due, and what was due while the server was down. */
 export async function startJobs(steppe: Steppe, writeMail: WriteMail): Promise<void> {
-  const jobs = await openJobs(steppe.database)
+  const jobs = await openJobs(steppe)
   steppe.jobs = jobs
   await jobs.does(PUBLICATIONS, () => publishInTime(steppe))
   await armPublications(steppe)

@@ -2,7 +2,7 @@ import 'server-only'
 
 import { ofOwnBuyers } from '../session/own-buyers'
 import { and, desc, eq, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { mails } from '../database/selling-schema'
 
 /** A mail as a list tells of it. */

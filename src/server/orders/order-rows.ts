@@ -4,7 +4,7 @@ import type { OrderDocument } from '@/core/order/order'
 import type { OrderEvent, OrderState } from '@/core/order/order-event'
 import { and, asc, desc, eq, gte, inArray, isNull, lt, ne, or, type SQL, sql } from 'drizzle-orm'
 import { ofOwnBuyers } from '../session/own-buyers'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { orderEvents, orders } from '../database/selling-schema'
 import { readEvent, readOrder } from './order-shape'
 

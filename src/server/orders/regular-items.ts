@@ -2,7 +2,7 @@ import 'server-only'
 
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { sql } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { orders } from '../database/selling-schema'
 
 /** An item an account has ordered again and again. */

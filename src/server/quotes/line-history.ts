@@ -2,7 +2,7 @@ import 'server-only'
 
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { and, desc, isNotNull, ne, sql } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { orders, quotes } from '../database/selling-schema'
 
 /** What an account paid for one piece, and when. */

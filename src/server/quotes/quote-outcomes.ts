@@ -4,7 +4,7 @@ import { ofOwnBuyers } from '../session/own-buyers'
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import type { LostReason, QuoteState } from '@/core/quote/quote-event'
 import { and, asc, gte, lt, sql } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { quotes } from '../database/selling-schema'
 
 /** How a quote ended, or stands. */

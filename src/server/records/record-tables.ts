@@ -5,7 +5,7 @@ import { RECORD_KINDS, type RecordKind } from '@/core/issue/issue'
 import { type Change, emptyStore, type RecordOfKind, type Store } from '@/core/store/store'
 import { getTableColumns, getTableName, sql } from 'drizzle-orm'
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
-import type { Database, Writer } from '../database/open-database'
+import type { Writer } from '../database/database'
 import * as schema from '../database/schema'
 import { readOutOfStock } from '../stock/stock-levels'
 
@@ -72,7 +72,7 @@ const ROWS_AT_ONCE = 5_000
 export const ROWS_A_WRITE = 500
 
 /** Reads the whole store. */
-export async function loadStore(database: Database): Promise<{ store: Store; revisions: Revisions }> {
+export async function loadStore(database: Writer): Promise<{ store: Store; revisions: Revisions }> {
   const store: Record<string, unknown> = { ...emptyStore(), outOfStock: await readOutOfStock(database) }
   const revisions: Revisions = new Map()
   for (const kind of RECORD_KINDS) {
@@ -88,7 +88,7 @@ export async function loadStore(database: Database): Promise<{ store: Store; rev
 }
 
 /** One text a block of rows: far quicker than one value a cell. Amounts are read as the text they were given. */
-async function* readRows(database: Database, { table, joined }: RecordTable): AsyncGenerator<Fields> {
+async function* readRows(database: Writer, { table, joined }: RecordTable): AsyncGenerator<Fields> {
   const columns = Object.entries(getTableColumns(table))
   const cells = columns.map(([, column]) => cellOf(column))
   if (joined) cells.push(entriesOf(table, joined))

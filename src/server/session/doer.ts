@@ -6,6 +6,7 @@ import { headers } from 'next/headers'
 import { cache } from 'react'
 import { isLoopbackHost } from '../doors/outer-door'
 import { staff } from '../database/staff-schema'
+import { freshSteppe } from '../changes/follow'
 import { getSteppe } from '../engine/steppe'
 import { findRole } from '../staff/role-rows'
 import { currentDoer, type Doer } from './doing'
@@ -45,7 +46,7 @@ const readDoer = cache(async (): Promise<Doer | null> => {
 })
 
 async function personAsDoer(person: typeof staff.$inferSelect): Promise<Doer> {
-  const { database, prepared } = await getSteppe()
+  const { database, prepared } = await freshSteppe()
   const role = await findRole(database, person.role)
   const { id, name, email, who, what } = person
   const narrowings = [...(role ? [role] : []), { who, what }].filter(

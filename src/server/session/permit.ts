@@ -8,6 +8,7 @@ import type Joi from 'joi'
 import { headers } from 'next/headers'
 import { forbidden, notFound, redirect, unauthorized } from 'next/navigation'
 import { PATH_HEADER, SIDE_HEADER } from '../doors/outer-door'
+import { freshSteppe } from '../changes/follow'
 import { refuse, withStore } from '../doors/with-store'
 import { getSteppe, type Steppe } from '../engine/steppe'
 import { noteAudit } from '../staff/audit'
@@ -34,6 +35,7 @@ export function merchantAction<Given extends readonly unknown[], Result>(
     if (!doer) unauthorized()
     if (!(await isPermitted(doer, permission))) forbidden()
     if (!areArguments(shapes, given)) notFound()
+    await freshSteppe()
     return doAs(doer, () => act(...given))
   }
 }
@@ -45,6 +47,7 @@ export function shopAction<Given extends readonly unknown[], Result>(
 ): Action<Given, Result> {
   return async (...given) => {
     if (!areArguments(shapes, given)) notFound()
+    await freshSteppe()
     return act(...given)
   }
 }
@@ -68,6 +71,7 @@ export function merchantPage<Props, Drawn>(
   return async (props) => {
     const doer = await signedIn()
     if (!(await isPermitted(doer, permission))) forbidden()
+    await freshSteppe()
     return doAs(doer, () => draw(props, doer))
   }
 }
@@ -110,6 +114,7 @@ export function machineRoute<Asked extends Request>(
   answer: (request: Asked, doer: Doer) => Promise<Response> | Response,
 ): (request: Asked) => Promise<Response> {
   return async (request) => {
+    await freshSteppe()
     const given = request.headers.get('authorization')
     if (given === null) {
       const doer = await findDoer()
@@ -131,8 +136,13 @@ export function machineRoute<Asked extends Request>(
 }
 
 /** A page of the shop: whoever it is for, the visitor's session says. */
-export function shopPage<Props, Drawn>(draw: (props: Props) => Drawn): (props: Props) => Drawn {
-  return draw
+export function shopPage<Props, Drawn>(
+  draw: (props: Props) => Promise<Drawn> | Drawn,
+): (props: Props) => Promise<Drawn> {
+  return async (props) => {
+    await freshSteppe()
+    return draw(props)
+  }
 }
 
 /** An address the shop's pages read from: likewise. */

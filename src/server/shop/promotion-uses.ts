@@ -2,7 +2,7 @@ import 'server-only'
 
 import type { Uses } from '@/core/promotions/facts'
 import { sql } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { promotionUses } from '../database/selling-schema'
 
 /** How often promotions have been used, by their ids: ever, by one buyer, and since an instant. */

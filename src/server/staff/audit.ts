@@ -3,7 +3,7 @@ import 'server-only'
 import { and, desc, gte, lt, or, sql } from 'drizzle-orm'
 import { currentInstant } from '../clock'
 import { auditEvents } from '../database/door-schema'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 
 /** What is written down of the doors. */
 export const AUDIT_KINDS = [

@@ -3,7 +3,7 @@ import 'server-only'
 import { eq, lt, sql } from 'drizzle-orm'
 import { currentInstant } from '../clock'
 import { doorTries } from '../database/door-schema'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 
 const MINUTE = 60_000
 /** Wrong tries are forgotten after so long without another. */

@@ -4,7 +4,7 @@ import { and, eq, isNull } from 'drizzle-orm'
 import { createHash, randomInt } from 'node:crypto'
 import { currentInstant } from '../clock'
 import { secrets } from '../database/door-schema'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { staff } from '../database/staff-schema'
 import { OWNER } from '@/core/staff/role'
 

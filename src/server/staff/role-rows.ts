@@ -3,7 +3,7 @@ import 'server-only'
 import { isPermission, PERMISSIONS, withWhatTheyNeed } from '@/core/staff/permission'
 import { FIRST_ROLES, OWNER, type Role } from '@/core/staff/role'
 import { and, asc, eq } from 'drizzle-orm'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 import { roles } from '../database/staff-schema'
 
 /** A role as it is kept, with how often it was changed. */

@@ -3,7 +3,7 @@ import 'server-only'
 import { randomBytes } from 'node:crypto'
 import { currentInstant } from '../clock'
 import { secrets } from '../database/door-schema'
-import type { Database } from '../database/open-database'
+import type { Database } from '../database/database'
 
 /** A word this installation keeps to itself, made when it is first asked for; the same for every process of it. */
 export async function secretWord(database: Database, name: string): Promise<string> {

@@ -3,8 +3,8 @@ import 'server-only'
 import type { MovementKind, StockLevels } from '@/core/catalogue/stock'
 import { type Decimal, decimal } from '@/core/decimal/decimal'
 import { sql } from 'drizzle-orm'
-import type { Writer } from '../database/open-database'
-import { stockLevels, stockMovements } from '../database/selling-schema'
+import type { Writer } from '../database/database'
+import { numberSeries, stockLevels, stockMovements } from '../database/selling-schema'
 
 /** What is written beside each movement. */
 export interface MovementNote {
@@ -59,6 +59,10 @@ export async function countStock(
     insert into ${stockLevels} (variant, on_hand, reserved)
     select variant, null, 0 from jsonb_to_recordset(${rows}::jsonb) as counts(variant text)
     on conflict do nothing`)
+  // Two who move the same variants take them in the same order.
+  await writer.execute(sql`
+    select 1 from ${stockLevels} where variant in (select variant from jsonb_to_recordset(${rows}::jsonb) as counts(variant text))
+    order by variant for update`)
   await writer.execute(sql`
     with counts as (
       select * from jsonb_to_recordset(${rows}::jsonb) as counts(variant text, seen numeric, counted numeric)
@@ -73,6 +77,12 @@ export async function countStock(
       returning level.variant, known.before, known.after
     )
     ${INTO_LEDGER} select ${written(kind, note)}, variant, before, after, 0 from moved`)
+  await noteMoved(writer)
+}
+
+/** Counts that stock has moved, by which other processes see that what they know of it is old. Last, since the next one waits for it. */
+async function noteMoved(writer: Writer): Promise<void> {
+  await writer.execute(sql`update ${numberSeries} set next = next + 1 where name = 'stock'`)
 }
 
 /** Promises stock to an order, and takes it from the shelf when it is sent: by how much each moves for one piece. */
@@ -101,7 +111,7 @@ export async function moveStock(
       group by variant
     ), moved as (
       insert into ${stockLevels} as level (variant, on_hand, reserved)
-      select variant, null, ${move.reserved}::int * quantity from wanted
+      select variant, null, ${move.reserved}::int * quantity from wanted order by variant
       on conflict (variant) do update set
         on_hand = level.on_hand + (select ${move.onHand}::int * quantity from wanted where variant = excluded.variant),
         reserved = level.reserved + excluded.reserved
@@ -113,6 +123,7 @@ export async function moveStock(
       from moved join wanted on wanted.variant = moved.variant
     )
     select variant, (on_hand - reserved)::text as available from moved`)
+  await noteMoved(writer)
   return new Map(
     rows.flatMap(({ variant, available }) =>
       available === null ? [] : [[variant, decimal(available)] as const],

@@ -3,7 +3,7 @@ import 'server-only'
 import type { StockLevels } from '@/core/catalogue/stock'
 import { decimal } from '@/core/decimal/decimal'
 import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm'
-import type { Database, Writer } from '../database/open-database'
+import type { Database, Writer } from '../database/database'
 import { stockLevels, stockMovements } from '../database/selling-schema'
 
 /** How many there are of what is counted; of some variants only, or of all. */

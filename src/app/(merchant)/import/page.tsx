@@ -11,10 +11,11 @@ interface ImportPageProps {
 }
 
 export default merchantPage('live:edit', async ({ searchParams }: ImportPageProps) => {
-  const { store } = (await currentView()).prepared
+  const view = await currentView()
+  const { store } = view.prepared
   const { list } = await searchParams
   const lists = [...store['price-list'].values()]
     .map(({ code, name }) => ({ code, name }))
     .sort((left, right) => (left.name < right.name ? -1 : 1))
-  return <ImportStart lists={lists} chosen={list ?? null} earlier={loadImports(store)} />
+  return <ImportStart lists={lists} chosen={list ?? null} earlier={await loadImports(view.steppe, store)} />
 })

@@ -13,7 +13,8 @@ interface PageProps {
 
 export default merchantPage('live:edit', async ({ params }: PageProps) => {
   const { id } = await params
-  const view = loadImport((await currentView()).prepared.store, id)
+  const { steppe, prepared } = await currentView()
+  const view = await loadImport(steppe, prepared.store, id)
   if (!view) redirect('/import')
   return <ImportPage initial={view} />
 })

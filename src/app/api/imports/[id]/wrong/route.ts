@@ -7,13 +7,16 @@ interface Context {
 }
 
 /** The rows of an import that do not go, each with the reason. */
-export const GET = merchantRoute('live:edit', async (_request: NextRequest, _store, { params }: Context) => {
-  const file = wrongRowsFile((await params).id)
-  if (!file) return Response.json({ error: 'There is no such import any more.' }, { status: 404 })
-  return new Response(file.text, {
-    headers: {
-      'content-type': 'text/csv; charset=utf-8',
-      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    },
-  })
-})
+export const GET = merchantRoute(
+  'live:edit',
+  async (_request: NextRequest, { steppe }, { params }: Context) => {
+    const file = await wrongRowsFile(steppe, (await params).id)
+    if (!file) return Response.json({ error: 'There is no such import any more.' }, { status: 404 })
+    return new Response(file.text, {
+      headers: {
+        'content-type': 'text/csv; charset=utf-8',
+        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+      },
+    })
+  },
+)
