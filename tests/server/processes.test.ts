@@ -72,11 +72,11 @@ onServer('several processes on one database', () => {
     workers.flatMap(({ said }) => said.filter((word) => word.said === 'changed'))
 
   /** What a process that reads the database anew tells everybody, and what lies in it. */
-  async function afresh() {
+  async function afresh(answersToo = true) {
     const steppe = await openSteppe(directory.path)
     const { prepared } = liveView(steppe)
     const found = {
-      answers: everyAnswer(prepared, AT),
+      answers: answersToo ? everyAnswer(prepared, AT) : [],
       changeSet: steppe.lastChangeSet,
       prices: new Map([...prepared.store.product].map(([id, { basePrice }]) => [id, basePrice])),
       numbers: (
@@ -95,7 +95,7 @@ onServer('several processes on one database', () => {
   }, 60_000)
 
   test('two thousand changes from four at once: no number twice or left out, and all answer like one that starts anew', async () => {
-    const before = await afresh()
+    const before = await afresh(false)
     const workers = await start(PROCESSES)
     workers.forEach((each, at) => each.tell({ do: 'write', count: COMMITS_EACH, seed: at + 1 }))
     await Promise.all(workers.map((each) => each.hears('written')))
@@ -115,7 +115,7 @@ onServer('several processes on one database', () => {
     // Each product costs what the last of them all said.
     const last = new Map(changes.map(({ product, price }) => [product, Number(price)]))
     for (const [product, price] of last) expect(Number(now.prices.get(product))).toBe(price)
-    expect(now.answers).not.toEqual(before.answers)
+    expect(now.answers.length).toBeGreaterThan(5_000)
 
     const ordered = workers.flatMap(({ said }) => said.filter((word) => word.said === 'ordered'))
     const numbers = ordered.map(({ number }) => number).sort((one, other) => one - other)
@@ -129,13 +129,13 @@ onServer('several processes on one database', () => {
   }, 600_000)
 
   test('whichever is killed, at whatever instant, nothing it said is lost, and the others go on', async () => {
-    const before = await afresh()
+    const before = await afresh(false)
     const workers = await start(PROCESSES)
     workers.forEach((each, at) => each.tell({ do: 'write', count: 60, seed: at + 11 }))
     const [first, second, ...others] = workers as readonly [Worker, Worker, ...Worker[]]
     await first.hears('changed')
     first.kill()
-    await second.hears('ordered')
+    await second.hears('changed')
     second.kill()
     await Promise.all(others.map((each) => each.hears('written')))
     const now = await afresh()
