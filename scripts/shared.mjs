@@ -73,17 +73,20 @@ export async function build() {
 }
 
 /** The environment and arguments that serve a data directory on a port, on this machine only. */
-export function serving({ data, port, demo, reset = false, signIn = false }) {
+export function serving({ data, port, demo, reset = false, signIn = false, processes = 1 }) {
+  const server = [program('next'), 'start', '-H', '127.0.0.1', '-p', String(port)]
+  const [command, ...args] =
+    processes === 1 ? server : [process.execPath, 'scripts/processes.mjs', String(processes), ...server]
   return {
-    command: program('next'),
-    args: ['start', '-H', '127.0.0.1', '-p', String(port)],
+    command,
+    args,
     environment: {
       ...ENVIRONMENT,
       NEXT_MANUAL_SIG_HANDLE: '1',
       // A large store is a large heap: most of the machine's memory may be it, and with more room for what is young,
       // less of it is looked through again and again.
       NODE_OPTIONS:
-        `${process.env.NODE_OPTIONS ?? ''} --max-old-space-size=${heapMegabytes()} --max-semi-space-size=64`.trim(),
+        `${process.env.NODE_OPTIONS ?? ''} --max-old-space-size=${heapMegabytes(processes)} --max-semi-space-size=64`.trim(),
       STEPPE_DATA: data,
       STEPPE_ADDRESS: `http://127.0.0.1:${port}`,
       ...(demo ? { STEPPE_DEMO: 'with-orders' } : {}),
@@ -93,8 +96,8 @@ export function serving({ data, port, demo, reset = false, signIn = false }) {
   }
 }
 
-function heapMegabytes() {
-  return Math.floor((totalmem() / 2 ** 20) * 0.6)
+function heapMegabytes(processes) {
+  return Math.floor(((totalmem() / 2 ** 20) * 0.6) / processes)
 }
 
 /** Resolves when the server answers; rejects when `hasEnded` says that it never will. */

@@ -1,8 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process'
-import { cpSync, existsSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdirSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { makeDatabase } from '../server/temporary-directory'
 
 /** When the servers of tests believe to start: a day on which nothing in the demo starts or ends. */
 export const TEST_CLOCK = '2026-11-25T10:00:00Z'
@@ -31,9 +32,12 @@ export async function startServer(
   { signIn = false, port: wanted }: ServerOptions = {},
 ): Promise<TestServer> {
   const port = wanted ?? (await freePort())
+  const next = join(process.cwd(), 'node_modules/.bin/next')
+  const server = [next, 'start', '-H', '127.0.0.1', '-p', String(port)]
+  const processes = process.env['STEPPE_TEST_PROCESSES']
   const child = spawn(
-    join(process.cwd(), 'node_modules/.bin/next'),
-    ['start', '-H', '127.0.0.1', '-p', String(port)],
+    process.execPath,
+    processes ? ['scripts/processes.mjs', processes, ...server] : server,
     {
       env: {
         ...process.env,
@@ -86,15 +90,22 @@ export async function withServer(
  */
 export async function filledDirectory(isDemo: Filled = true): Promise<string> {
   const folder = process.env['STEPPE_TEST_KEPT']
-  if (!folder) return mkdtempSync(join(tmpdir(), 'steppe-'))
+  if (!folder) {
+    const data = mkdtempSync(join(tmpdir(), 'steppe-'))
+    makeDatabase(data, null)
+    return data
+  }
   const kept = join(folder, String(isDemo))
   if (!existsSync(kept)) {
     const making = `${kept}-in-the-making`
+    mkdirSync(making)
+    makeDatabase(making, null)
     await (await startServer(making, isDemo)).stop()
     renameSync(making, kept)
   }
   const data = mkdtempSync(join(tmpdir(), 'steppe-'))
   cpSync(kept, data, { recursive: true })
+  makeDatabase(data, kept)
   return data
 }
 
