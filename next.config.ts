@@ -1,7 +1,15 @@
 import type { NextConfig } from 'next'
 
 const config: NextConfig = {
-  serverExternalPackages: ['@electric-sql/pglite', '@node-rs/argon2', 'pg-boss', 'pdfmake'],
+  serverExternalPackages: [
+    '@electric-sql/pglite',
+    '@node-rs/argon2',
+    'pg-boss',
+    'pdfmake',
+    'pg',
+    'pino',
+    'prom-client',
+  ],
   images: { unoptimized: true },
   poweredByHeader: false,
   devIndicators: false,

@@ -11,3 +11,17 @@ export async function register(): Promise<void> {
     }),
   )
 }
+
+/** Called by the framework with whatever nobody caught while it answered. */
+export async function onRequestError(
+  error: unknown,
+  request: {
+    readonly path: string
+    readonly headers: Readonly<Record<string, string | string[] | undefined>>
+  },
+): Promise<void> {
+  if (process.env['NEXT_RUNTIME'] !== 'nodejs') return
+  const { log } = await import('./server/operations/log')
+  const [path] = request.path.split('?')
+  log.error({ err: error, request: request.headers['x-request-id'], path }, 'nobody caught this')
+}

@@ -3,6 +3,8 @@ import {
   DRAFT_HEADER,
   judge,
   PATH_HEADER,
+  REQUEST_ID_HEADER,
+  requestId,
   securityHeaders,
   SIDE_HEADER,
   sideOf,
@@ -17,19 +19,25 @@ const IS_DEVELOPMENT = process.env['NODE_ENV'] === 'development'
 export function proxy(request: NextRequest): NextResponse {
   const { pathname: path, searchParams } = new URL(request.url)
   const headers = securityHeaders(crypto.randomUUID(), IS_DEVELOPMENT)
+  const id = requestId(request.headers.get(REQUEST_ID_HEADER), () => crypto.randomUUID())
   const away = judge({ method: request.method, path, header: (name) => request.headers.get(name) }, HOSTS)
   if (away) {
     const { status, code, message } = away
-    return NextResponse.json({ error: { code, message } }, { status, headers })
+    return NextResponse.json(
+      { error: { code, message } },
+      { status, headers: { ...headers, [REQUEST_ID_HEADER]: id } },
+    )
   }
   const passed = new Headers(request.headers)
   passed.set('content-security-policy', headers['content-security-policy'] ?? '')
   passed.set(SIDE_HEADER, sideOf(path))
   passed.set(PATH_HEADER, `${path}${new URL(request.url).search}`.slice(0, LONGEST_PATH))
+  passed.set(REQUEST_ID_HEADER, id)
   // Whatever a client sends under this name is not believed.
   passed.set(DRAFT_HEADER, searchParams.get('draft') ?? '')
   const response = NextResponse.next({ request: { headers: passed } })
   for (const [name, value] of Object.entries(headers)) response.headers.set(name, value)
+  response.headers.set(REQUEST_ID_HEADER, id)
   return response
 }
 

@@ -10,7 +10,7 @@ const SOURCE = join(process.cwd(), 'src')
 const WRAPPERS = {
   action: ['merchantAction', 'shopAction', 'buyerAction', 'openAction'],
   page: ['merchantPage', 'shopPage', 'openPage'],
-  route: ['merchantRoute', 'machineRoute', 'shopRoute'],
+  route: ['merchantRoute', 'machineRoute', 'shopRoute', 'openRoute'],
 } as const
 
 const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS']
@@ -108,7 +108,9 @@ test('what is open to everybody says why, and is little', () => {
   const open = ALL.filter((door) => /^open/.test(wrapperOf(door)))
   expect(open.map(({ name }) => name).sort()).toEqual([
     'app/first-start/page.tsx default',
+    'app/health/route.ts GET',
     'app/page.tsx default',
+    'app/ready/route.ts GET',
     'app/sign-in/lost/page.tsx default',
     'app/sign-in/page.tsx default',
     'app/sign-in/password/page.tsx default',

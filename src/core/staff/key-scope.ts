@@ -1,5 +1,5 @@
 /** What a program may do with a key. */
-export const KEY_SCOPES = ['prices:ask', 'costs:see', 'store:read', 'store:write'] as const
+export const KEY_SCOPES = ['prices:ask', 'costs:see', 'store:read', 'store:write', 'measures:read'] as const
 
 export type KeyScope = (typeof KEY_SCOPES)[number]
 

@@ -12,6 +12,7 @@ const SCOPES: Readonly<Record<KeyScope, string>> = {
   'costs:see': 'be told costs',
   'store:read': 'read the store document',
   'store:write': 'replace the store document',
+  'measures:read': 'read how the server fares',
 }
 
 /** What programs come in with: a key for each, with what it may do. */

@@ -11,6 +11,7 @@ import { toChange } from '../records/undo-unfinished'
 import { readOutOfStock } from '../stock/stock-levels'
 import { netChanges } from './net-changes'
 import { noteRevisions } from './write-at-once'
+import { log } from '../operations/log'
 
 /**
  * Takes over what other processes have written since: what is known in memory is what the database holds. To be called in the
@@ -41,7 +42,7 @@ async function takeOver(steppe: Steppe, until: number): Promise<void> {
   try {
     steppe.prepared = await refreshed(prepared, changes)
   } catch (error) {
-    console.error(error)
+    log.error({ err: error }, 'what another process wrote could not be taken over; all is read anew')
     return void Object.assign(steppe, await readState(steppe))
   }
   for (const row of rows) noteRevisions(steppe, [toChange(row)], row.changeSet)

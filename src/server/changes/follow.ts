@@ -4,11 +4,14 @@ import { cache } from 'react'
 import { getSteppe, type Steppe } from '../engine/steppe'
 import { catchUp, isBehind } from './catch-up'
 import { inTurn } from './turns'
+import { log } from '../operations/log'
 
 /** What other processes write is known here soon after, without anybody asking. */
 export async function followOthers(steppe: Steppe): Promise<void> {
   await steppe.listen(() => {
-    catchUpInTurn(steppe).catch((error: unknown) => console.error(error))
+    catchUpInTurn(steppe).catch((error: unknown) =>
+      log.error({ err: error }, 'what other processes wrote is not known yet'),
+    )
   })
 }
 
@@ -27,7 +30,7 @@ export async function untilUpToDate(steppe: Steppe): Promise<void> {
   })
   const caughtUp = isBehind(steppe)
     .then(async (behind) => (behind ? catchUpInTurn(steppe) : undefined))
-    .catch((error: unknown) => console.error(error))
+    .catch((error: unknown) => log.error({ err: error }, 'what other processes wrote is not known yet'))
   await Promise.race([caughtUp, patience])
   clearTimeout(timer)
 }

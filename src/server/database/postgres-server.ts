@@ -12,6 +12,7 @@ import {
   type OpenOptions,
   schema,
 } from './database'
+import { log } from '../operations/log'
 
 /** Connections for statements; each lock that is held, and listening, has one of its own. */
 const MOST_CONNECTIONS = 10
@@ -36,7 +37,7 @@ export async function openOnServer(
     connectionTimeoutMillis: 10_000,
   })
   // A connection that breaks while nobody uses it is replaced by the next one who needs one.
-  pool.on('error', (error) => console.error(`The database is gone: ${error.message}`))
+  pool.on('error', (error) => log.warn({ error: error.message }, 'a connection to the database broke'))
   const { locks, end } = openLocks(server)
   const ears = listener(server)
   const close = async () => {

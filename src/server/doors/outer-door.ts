@@ -130,6 +130,14 @@ export const SIDE_HEADER = 'x-steppe-side'
 /** The address that was asked for, to come back to after signing in. */
 export const PATH_HEADER = 'x-steppe-path'
 
+/** What a request is called in the log and in its answer. */
+export const REQUEST_ID_HEADER = 'x-request-id'
+
+/** What a request is called: as whoever passed it on calls it, if that is a plain word, else a new one. */
+export function requestId(given: string | null, make: () => string): string {
+  return given !== null && /^[\w-]{8,64}$/.test(given) ? given : make()
+}
+
 /** The draft the page looks through that a request came from, as its address has it. */
 export const DRAFT_HEADER = 'x-steppe-draft'
 

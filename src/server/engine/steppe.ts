@@ -16,6 +16,7 @@ import { undoUnfinished } from '../records/undo-unfinished'
 import { forgetAbandonedEdits } from '../drafts/draft-rows'
 import type { Jobs } from '../jobs/jobs'
 import type { Turns, UnderWay } from './under-way'
+import { log } from '../operations/log'
 
 /** The running store: the database, the prepared engine that answers for it, and the order of writes. */
 export interface Steppe extends Turns, Omit<OpenDatabase, 'dump'> {
@@ -66,7 +67,7 @@ export async function closeSteppe(): Promise<void> {
   const running = holder[HANDLE]
   if (!running) return
   const steppe = await running
-  await steppe.jobs?.stop().catch(console.error)
+  await steppe.jobs?.stop().catch((error: unknown) => log.error({ err: error }, 'jobs could not be ended'))
   await steppe.underWay?.ended.catch(() => undefined)
   await steppe.writing.catch(() => undefined)
   await steppe.close()
@@ -124,7 +125,7 @@ function tryToPrepare(store: Store): Pick<Steppe, 'prepared' | 'broken'> {
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error)
     const record = findCulprit(store)
-    console.error(`The store cannot be read${record ? `, because of ${record}` : ''}: ${why}`)
+    log.error(`The store cannot be read${record ? `, because of ${record}` : ''}: ${why}`)
     return { prepared: null, broken: { store, record, why } }
   }
 }

@@ -31,6 +31,7 @@ import { keepImport, keptImports, noteImport } from './import-rows'
 import { type ImportJob, importJobs, isBusy, setState } from './import-state'
 import type { ImportReading } from './reading'
 import { currentInstant } from '@/server/clock'
+import { log } from '../operations/log'
 
 /** A table of 100,000 rows takes tens of megabytes. */
 const KEPT_JOBS = 8
@@ -133,7 +134,9 @@ export function startReading(steppe: Steppe, job: ImportJob, matching: Matching,
   const needs = job.target.kind === 'products' ? PRODUCT_NEEDS : lineNeeds(store, listOf(store, job.target))
   const problem = checkMatching(job.matching, fieldsOf(store, job.target, job.table), needs)
   if (problem) {
-    void setState(steppe, job, { step: 'matching', problem }).catch((error: unknown) => console.error(error))
+    void setState(steppe, job, { step: 'matching', problem }).catch((error: unknown) =>
+      log.error({ err: error }, 'how far an import has come could not be kept'),
+    )
     return
   }
   run(steppe, job, async () => {
@@ -177,7 +180,9 @@ export function startWriting(steppe: Steppe, job: ImportJob, author: string): vo
   if (isBusy(job.state) || !job.reading) return
   if (isChangedByDraft({ steppe })) {
     const state = { step: 'preview', notice: 'drafts-only' } as const
-    void setState(steppe, job, state).catch((error: unknown) => console.error(error))
+    void setState(steppe, job, state).catch((error: unknown) =>
+      log.error({ err: error }, 'how far an import has come could not be kept'),
+    )
     return
   }
   run(steppe, job, async () => {

@@ -2,6 +2,7 @@ import 'server-only'
 
 import PgBoss from 'pg-boss'
 import type { OpenDatabase } from '../database/database'
+import { log } from '../operations/log'
 
 /** Work that is done when its time comes, once, though the server is stopped and started in between. */
 export interface Jobs {
@@ -38,7 +39,7 @@ export async function openJobs({ raw, locks }: Pick<OpenDatabase, 'raw' | 'locks
     retryDelay: 5,
     expireInHours: LONGEST_JOB_HOURS,
   })
-  boss.on('error', (error) => console.error(error))
+  boss.on('error', (error) => log.error({ err: error }, 'jobs are in trouble'))
   await locks.hold('jobs', () => boss.start())
   return {
     does: async (name, work) => {

@@ -10,6 +10,7 @@ import { MAILS } from '../mails/queue-mail'
 import { sendMails, type WriteMail } from '../mails/send-mails'
 import { watchOffers } from '../quotes/quote-clock'
 import { openJobs } from './jobs'
+import { log } from '../operations/log'
 
 /** At three in the morning, when prices that end at midnight have ended. */
 const NIGHTLY = '0 3 * * *'
@@ -25,7 +26,9 @@ export async function startJobs(steppe: Steppe, writeMail: WriteMail): Promise<v
   await jobs.does(PUBLICATIONS, () => publishInTime(steppe))
   await armPublications(steppe)
   // Reading their files again takes a while, which nobody need wait for.
-  void resumeImports(steppe).catch((error: unknown) => console.error(error))
+  void resumeImports(steppe).catch((error: unknown) =>
+    log.error({ err: error }, 'an import could not be gone on with'),
+  )
   await jobs.does(NIGHTLY_PROOFS, () => runProofs(steppe, currentInstant()))
   await jobs.does(MAILS, () => sendMails(steppe, writeMail))
   await jobs.ask(MAILS, { inSeconds: 0 })

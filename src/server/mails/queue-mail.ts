@@ -5,6 +5,7 @@ import type { Transaction } from '../changes/commit-outcome'
 import { mails } from '../database/selling-schema'
 import type { Steppe } from '../engine/steppe'
 import { aboutOf, type Letter } from './letter'
+import { log } from '../operations/log'
 
 export const MAILS = 'mails'
 
@@ -35,5 +36,7 @@ export function merchantAddress({ prepared }: Pick<Steppe, 'prepared'>): string 
 
 /** Has what is queued sent soon. */
 export function wakeMails({ jobs }: Pick<Steppe, 'jobs'>): void {
-  jobs?.ask(MAILS, { inSeconds: 0 }).catch((error: unknown) => console.error(error))
+  jobs
+    ?.ask(MAILS, { inSeconds: 0 })
+    .catch((error: unknown) => log.error({ err: error }, 'mails could not be sent at once'))
 }

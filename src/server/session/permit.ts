@@ -11,6 +11,7 @@ import { PATH_HEADER, SIDE_HEADER } from '../doors/outer-door'
 import { freshSteppe } from '../changes/follow'
 import { refuse, withStore } from '../doors/with-store'
 import { getSteppe, type Steppe } from '../engine/steppe'
+import { timed } from '../operations/timed'
 import { noteAudit } from '../staff/audit'
 import { findKey } from '../staff/api-keys'
 import { areArguments } from './argument-shapes'
@@ -36,7 +37,7 @@ export function merchantAction<Given extends readonly unknown[], Result>(
     if (!(await isPermitted(doer, permission))) forbidden()
     if (!areArguments(shapes, given)) notFound()
     await freshSteppe()
-    return doAs(doer, () => act(...given))
+    return timed('action', () => doAs(doer, () => act(...given)))
   }
 }
 
@@ -48,7 +49,7 @@ export function shopAction<Given extends readonly unknown[], Result>(
   return async (...given) => {
     if (!areArguments(shapes, given)) notFound()
     await freshSteppe()
-    return act(...given)
+    return timed('action', () => act(...given))
   }
 }
 
@@ -72,7 +73,7 @@ export function merchantPage<Props, Drawn>(
     const doer = await signedIn()
     if (!(await isPermitted(doer, permission))) forbidden()
     await freshSteppe()
-    return doAs(doer, () => draw(props, doer))
+    return timed('page', () => doAs(doer, () => draw(props, doer)))
   }
 }
 
@@ -100,10 +101,12 @@ export function merchantRoute<Asked extends Request, Context = unknown>(
     const doer = await findDoer()
     if (!doer) return notSignedIn()
     if (!(await isPermitted(doer, permission))) return notPermitted()
-    return doAs(doer, () =>
-      withStore<Asked, Context>((asked, { steppe, prepared }, within) =>
-        answer(asked, { steppe, prepared: narrowed(prepared, sightOf(doer)), doer }, within),
-      )(request, context),
+    return timed('route', () =>
+      doAs(doer, () =>
+        withStore<Asked, Context>((asked, { steppe, prepared }, within) =>
+          answer(asked, { steppe, prepared: narrowed(prepared, sightOf(doer)), doer }, within),
+        )(request, context),
+      ),
     )
   }
 }
@@ -120,7 +123,7 @@ export function machineRoute<Asked extends Request>(
       const doer = await findDoer()
       if (!doer) return notSignedIn()
       if (!(await isPermitted(doer, permission))) return notPermitted()
-      return doAs(doer, () => answer(request, doer))
+      return timed('route', () => doAs(doer, () => answer(request, doer)))
     }
     const found = await findKey(await getSteppe(), given)
     if (!found.ok)
@@ -131,7 +134,7 @@ export function machineRoute<Asked extends Request>(
         : refuse(401, 'unknown-key', 'There is no such key, or it has expired or was revoked.', CHALLENGE)
     if (!found.scopes.includes(scope))
       return refuse(403, 'not-in-scope', `This key is not for this: it lacks the scope ${scope}.`)
-    return doAs(found.doer, () => answer(request, found.doer))
+    return timed('route', () => doAs(found.doer, () => answer(request, found.doer)))
   }
 }
 
@@ -141,7 +144,7 @@ export function shopPage<Props, Drawn>(
 ): (props: Props) => Promise<Drawn> {
   return async (props) => {
     await freshSteppe()
-    return draw(props)
+    return timed('page', () => draw(props))
   }
 }
 
@@ -153,7 +156,13 @@ export function shopRoute<Asked extends Request, Context = unknown>(
     context: Context,
   ) => Promise<Response> | Response,
 ): (request: Asked, context: Context) => Promise<Response> {
-  return withStore(answer)
+  const answered = withStore(answer)
+  return (request, context) => timed('route', () => answered(request, context))
+}
+
+/** An address for whoever asks, and why that is right. */
+export function openRoute(_why: string, answer: () => Promise<Response> | Response): () => Promise<Response> {
+  return async () => answer()
 }
 
 /** A page for whoever comes, and why that is right. */

@@ -26,6 +26,7 @@ const PERMITS: Readonly<Record<KeyScope, readonly Permission[]>> = {
   'costs:see': ['costs:see'],
   'store:read': ['store:export'],
   'store:write': ['live:edit', 'drafts:edit'],
+  'measures:read': [],
 }
 
 /**
