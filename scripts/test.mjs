@@ -25,7 +25,13 @@ try {
   console.log('— build')
   await build()
   // The database has but one thread: what it leaves of the machine checks the rest, and tells of it at its end.
-  console.log('— database tests, and beside them format, lint, types, boundaries, dead code and unit tests')
+  console.log(
+    '— database tests, and beside them format, lint, types, boundaries, dead code, unit tests, and the database tests on a PostgreSQL server',
+  )
+  const rest = async () => {
+    await run(process.execPath, ['scripts/check.mjs'], { held: true })
+    await run(process.execPath, ['scripts/test-postgres.mjs', '--database-only'], { held: true })
+  }
   const both = await Promise.allSettled([
     run(process.execPath, [
       '--experimental-vm-modules',
@@ -35,7 +41,7 @@ try {
       'server',
       '--runInBand',
     ]),
-    run(process.execPath, ['scripts/check.mjs'], { held: true }),
+    rest(),
   ])
   for (const each of both) if (each.status === 'rejected') throw each.reason
   console.log('— browser tests')

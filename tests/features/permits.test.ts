@@ -1,85 +1,10 @@
 import { PERMISSIONS } from '@/core/staff/permission'
 import { KEY_SCOPES } from '@/core/staff/key-scope'
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { readFileSync } from 'node:fs'
 import ts from 'typescript'
-
-const SOURCE = join(process.cwd(), 'src')
-
-/** What makes an action, a page or an address that can be asked over the network. */
-const WRAPPERS = {
-  action: ['merchantAction', 'shopAction', 'buyerAction', 'openAction'],
-  page: ['merchantPage', 'shopPage', 'openPage'],
-  route: ['merchantRoute', 'machineRoute', 'shopRoute', 'openRoute'],
-} as const
-
-const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS']
-
-/** What can be asked, and the call that makes it; `call` is `null` for what no wrapper made. */
-interface Door {
-  readonly name: string
-  readonly kind: keyof typeof WRAPPERS
-  readonly call: ts.CallExpression | null
-}
-
-function filesIn(folder: string): readonly string[] {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    const path = join(folder, entry.name)
-    return entry.isDirectory() ? filesIn(path) : /\.tsx?$/.test(entry.name) ? [path] : []
-  })
-}
-
-function isExported(node: ts.Statement): boolean {
-  return (
-    ts.canHaveModifiers(node) &&
-    (ts.getModifiers(node) ?? []).some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword)
-  )
-}
-
-/** Everything a file exports by value, with the expression behind it. */
-function exportsOf(file: ts.SourceFile): readonly (readonly [name: string, value: ts.Expression | null])[] {
-  return file.statements.flatMap((statement): readonly (readonly [string, ts.Expression | null])[] => {
-    if (ts.isExportAssignment(statement)) return [['default', statement.expression]]
-    if (ts.isExportDeclaration(statement) && !statement.isTypeOnly) return [[statement.getText(), null]]
-    if (!isExported(statement)) return []
-    if (ts.isVariableStatement(statement))
-      return statement.declarationList.declarations.map((each) => [
-        each.name.getText(),
-        each.initializer ?? null,
-      ])
-    if (ts.isFunctionDeclaration(statement)) return [[statement.name?.text ?? 'default', null]]
-    return []
-  })
-}
-
-function doors(): readonly Door[] {
-  return filesIn(SOURCE).flatMap((path) => {
-    const text = readFileSync(path, 'utf8')
-    const short = path.slice(SOURCE.length + 1)
-    const kind = text.startsWith("'use server'")
-      ? 'action'
-      : /^app\/.*\bpage\.tsx$/.test(short)
-        ? 'page'
-        : /^app\/.*\broute\.ts$/.test(short)
-          ? 'route'
-          : null
-    if (kind === null) return []
-    const file = ts.createSourceFile(path, text, ts.ScriptTarget.Latest, true)
-    return exportsOf(file)
-      .filter(([name]) => kind !== 'page' || name === 'default')
-      .filter(([name]) => kind !== 'route' || METHODS.includes(name))
-      .map(([name, value]) => ({
-        ...{ kind, name: `${short} ${name}` },
-        call: value && ts.isCallExpression(value) ? value : null,
-      }))
-  })
-}
+import { doors, filesIn, firstGiven, SOURCE, wrapperOf, WRAPPERS } from '@tests/fixtures/doors-of-the-code'
 
 const ALL = doors()
-
-function wrapperOf({ call }: Door): string {
-  return call?.expression.getText() ?? ''
-}
 
 test('everything that can be asked is made by a wrapper that names its permit', () => {
   expect(ALL.filter(({ kind }) => kind === 'action').length).toBeGreaterThan(100)
@@ -90,10 +15,9 @@ test('everything that can be asked is made by a wrapper that names its permit', 
 })
 
 test('each permit is one there is', () => {
-  const named = ALL.filter((door) => /^merchant/.test(wrapperOf(door))).map(({ name, call }) => {
-    const [given] = call?.arguments ?? []
-    return [name, given && ts.isStringLiteral(given) ? given.text : '']
-  })
+  const named = ALL.filter((door) => /^merchant/.test(wrapperOf(door))).map(
+    (door) => [door.name, firstGiven(door)] as const,
+  )
   expect(named.filter(([, permission]) => !PERMISSIONS.includes(permission as never))).toEqual([])
   const machines = ALL.filter((door) => wrapperOf(door) === 'machineRoute').map(({ call }) =>
     call?.arguments[0]?.getText(),
@@ -121,10 +45,7 @@ test('what is open to everybody says why, and is little', () => {
     'features/sign-in/sign-in-actions.ts signIn',
     'features/sign-in/sign-in-actions.ts startAsOwner',
   ])
-  for (const { call } of open) {
-    const [why] = call?.arguments ?? []
-    expect(why && ts.isStringLiteral(why) && why.text.length > 5).toBe(true)
-  }
+  for (const door of open) expect(firstGiven(door).length).toBeGreaterThan(5)
 })
 
 test('nothing of the shop is done with a permit of the merchant, and the other way round', () => {

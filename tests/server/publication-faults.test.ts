@@ -14,7 +14,7 @@ const publisher = program('publisher')
 afterAll(() => directory.remove())
 
 /** More of them in `npm run soak`. */
-const KILLS = Number(process.env['STEPPE_KILLS'] ?? 50)
+const KILLS = Number(process.env['STEPPE_KILLS'] ?? 20)
 
 const product = (id: string) =>
   ({
