@@ -8,7 +8,7 @@ export interface WrongRequest {
 }
 
 /** Numbers from 0 up to below 1 that follow from a seed (mulberry32, public domain). */
-function numbers(seed: number): () => number {
+export function numbers(seed: number): () => number {
   let state = seed >>> 0
   return () => {
     state = (state + 0x6d2b79f5) >>> 0
@@ -18,7 +18,7 @@ function numbers(seed: number): () => number {
   }
 }
 
-const NASTY_TEXTS = [
+export const NASTY_TEXTS = [
   '',
   ' ',
   '\u0000',

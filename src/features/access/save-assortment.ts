@@ -1,6 +1,6 @@
 'use server'
 
-import { NUMBER, THING } from '@/server/session/argument-shapes'
+import { FLAG, NUMBER, thingWith, TYPED } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import type { Assortment, AssortmentTerm } from '@/core/access/assortment'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
@@ -12,6 +12,7 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { currentView } from '@/server/views/current-view'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
+import Joi from 'joi'
 import type { AssortmentOwner } from './load-assortments'
 import { currentInstant } from '@/server/clock'
 
@@ -21,10 +22,25 @@ export type AssortmentEdit =
   | { readonly kind: 'set'; readonly term: AssortmentTerm; readonly holds: boolean | null }
   | { readonly kind: 'name'; readonly typed: string; readonly holds: boolean }
 
+const OWNER = thingWith({
+  kind: Joi.valid('channel', 'contract').required(),
+  code: TYPED.required(),
+  name: TYPED.required(),
+})
+const TERM = thingWith({
+  kind: Joi.valid('category', 'product', 'variant').required(),
+  ...{ category: TYPED, product: TYPED, variant: TYPED },
+})
+const EDIT = Joi.alternatives(
+  thingWith({ kind: Joi.valid('start').required(), start: Joi.valid('everything', 'nothing').required() }),
+  thingWith({ kind: Joi.valid('set').required(), term: TERM.required(), holds: FLAG.allow(null).required() }),
+  thingWith({ kind: Joi.valid('name').required(), typed: TYPED.required(), holds: FLAG.required() }),
+)
+
 /** Resolves to what is wrong; `null` when it was taken. `asOf` is the change set the tree shows. */
 export const editAssortment = merchantAction(
   'drafts:edit',
-  [THING, THING, NUMBER],
+  [OWNER, EDIT, NUMBER],
   async (owner: AssortmentOwner, edit: AssortmentEdit, asOf: number): Promise<string | null> => {
     const view = await currentView()
     const { store } = view.prepared

@@ -1,6 +1,6 @@
 'use server'
 
-import { TEXT, THING } from '@/server/session/argument-shapes'
+import { TEXT, thingWith, TYPED } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import { rateTable } from '@/core/currency/currency'
 import { parseDecimal, type Decimal } from '@/core/decimal/decimal'
@@ -31,6 +31,8 @@ export interface RateInput {
   readonly from: string
 }
 
+const RATE = thingWith({ currency: TYPED.required(), rate: TYPED.required(), from: TYPED.required() })
+
 export type TriedRate =
   | { readonly ok: true; readonly summary: string; readonly rows: readonly ConvertedRow[] }
   | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
@@ -40,45 +42,41 @@ export type RateOutcome =
   | { readonly ok: false; readonly field: 'rate' | 'from'; readonly problem: string }
 
 /** What a rate would move, with nothing written. */
-export const tryRate = merchantAction(
-  'prices:look',
-  [THING],
-  async (input: RateInput): Promise<TriedRate> => {
-    const view = await currentView()
-    const { prepared } = view
-    const read = requestOf(prepared.store, input)
-    if (!read.ok) return read
-    const weighed = await weigh(view, [read.request])
-    if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
-    const before = toRequestContext(view, DEFAULT_VANTAGE, currentInstant().getTime())
-    const after = toRequestContext({ ...view, prepared: weighed.after }, before.vantage, before.now)
-    const at = Math.max(before.buyerContext.at, Date.parse(read.from))
-    const look = { ...before.buyerContext, at, currency: input.currency }
-    const sides = [
-      priceSide(before.prepared, look, before.quantity),
-      priceSide(after.prepared, look, before.quantity),
-    ] as const
-    const moves = summaryOf(await priceMoves(...sides))
-    const table = rateTable(weighed.after.store['exchange-rate'].values(), at)
-    const currency = prepared.store.currency.get(input.currency) ?? null
-    const way = moves.rise >= moves.fall ? 'rise' : 'fall'
-    return {
-      ok: true,
-      rows: await convertedRows(before, currency, currency, table),
-      summary:
-        moves.moved === 0
-          ? 'No price moves.'
-          : moves.appear === moves.moved
-            ? `${moves.moved} prices can be shown in ${input.currency} then.`
-            : `${moves.moved} prices ${way}${moves.mean === null ? '' : `, by ${formatPercent(moves.mean).replace(/^[−-]/, '')} on average`}.`,
-    }
-  },
-)
+export const tryRate = merchantAction('prices:look', [RATE], async (input: RateInput): Promise<TriedRate> => {
+  const view = await currentView()
+  const { prepared } = view
+  const read = requestOf(prepared.store, input)
+  if (!read.ok) return read
+  const weighed = await weigh(view, [read.request])
+  if (!weighed.ok) return { ok: false, field: 'rate', problem: refusalSentence(toRefusal(weighed)) }
+  const before = toRequestContext(view, DEFAULT_VANTAGE, currentInstant().getTime())
+  const after = toRequestContext({ ...view, prepared: weighed.after }, before.vantage, before.now)
+  const at = Math.max(before.buyerContext.at, Date.parse(read.from))
+  const look = { ...before.buyerContext, at, currency: input.currency }
+  const sides = [
+    priceSide(before.prepared, look, before.quantity),
+    priceSide(after.prepared, look, before.quantity),
+  ] as const
+  const moves = summaryOf(await priceMoves(...sides))
+  const table = rateTable(weighed.after.store['exchange-rate'].values(), at)
+  const currency = prepared.store.currency.get(input.currency) ?? null
+  const way = moves.rise >= moves.fall ? 'rise' : 'fall'
+  return {
+    ok: true,
+    rows: await convertedRows(before, currency, currency, table),
+    summary:
+      moves.moved === 0
+        ? 'No price moves.'
+        : moves.appear === moves.moved
+          ? `${moves.moved} prices can be shown in ${input.currency} then.`
+          : `${moves.moved} prices ${way}${moves.mean === null ? '' : `, by ${formatPercent(moves.mean).replace(/^[−-]/, '')} on average`}.`,
+  }
+})
 
 /** Adds a rate from now on, or from a coming day. */
 export const setRate = merchantAction(
   'drafts:edit',
-  [THING],
+  [RATE],
   async (input: RateInput): Promise<RateOutcome> => {
     const view = await currentView()
     const { store } = view.prepared

@@ -1,6 +1,6 @@
 'use server'
 
-import { TEXT, THING } from '@/server/session/argument-shapes'
+import { TEXT, THING, thingWith, TYPED } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import { readWhat } from '@/core/notation/what-text'
 import type { What } from '@/core/predicates/what'
@@ -22,9 +22,17 @@ import type { WhereChoices } from '@/ui/picker/where/where-choices'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { matchedBy } from './matched-scope'
 import { findItems, findVariants, namedTerms, whatChoices } from './what-choices'
+import Joi from 'joi'
+import { CHOICE_SOURCE } from './choice-source'
 import { recordChoices } from './record-choices'
 import { whereChoices } from './where-choices'
 import { whoChoices } from './who-choices'
+
+const TERMS = Joi.array()
+  .items(thingWith({ kind: TYPED.required() }))
+  .max(1_000)
+  .required()
+const WHAT = thingWith({ include: TERMS, exclude: TERMS })
 
 /** Everybody a rule can be for, for a picker that opens. */
 export const loadWhoChoices = merchantAction('prices:look', [], async (): Promise<WhoChoices> => {
@@ -34,9 +42,9 @@ export const loadWhoChoices = merchantAction('prices:look', [], async (): Promis
 /** Everything of the catalogue a rule can be for. */
 export const loadWhatChoices = merchantAction(
   'prices:look',
-  [THING],
+  [WHAT],
   async (initial: What): Promise<WhatChoices> => {
-    return whatChoices(await present(), checked(initial))
+    return whatChoices(await present(), initial)
   },
 )
 
@@ -61,10 +69,10 @@ export const findGifts = merchantAction(
 /** What a scope matches by now. */
 export const matchScope = merchantAction(
   'prices:look',
-  [THING, THING],
+  [WHAT, THING],
   async (what: What, vantage: Vantage): Promise<WhatMatched> => {
     const isWrong = checkVantages([vantage]) !== null
-    return matchedBy(isWrong ? await present() : await lookFrom(vantage), checked(what))
+    return matchedBy(isWrong ? await present() : await lookFrom(vantage), what)
   },
 )
 
@@ -88,7 +96,7 @@ export const loadWhereChoices = merchantAction('prices:look', [], async (): Prom
 /** Records, or codes of a published list, to choose by name. */
 export const loadRecordChoices = merchantAction(
   'prices:look',
-  [TEXT],
+  [CHOICE_SOURCE],
   async (from: ChoiceSource): Promise<RecordChoices> => {
     return recordChoices((await currentView()).prepared.store, from)
   },
@@ -99,15 +107,3 @@ const LONGEST_WORDS = 2_000
 function present(): Promise<RequestContext> {
   return lookFrom(DEFAULT_VANTAGE)
 }
-
-/** Errors  throws `RangeError` for what no picker sends. */
-function checked(what: What): What {
-  const isTerms = (terms: unknown) =>
-    Array.isArray(terms) &&
-    terms.length <= MOST_TERMS &&
-    terms.every((term) => typeof term === 'object' && term !== null && typeof term.kind === 'string')
-  if (!isTerms(what?.include) || !isTerms(what?.exclude)) throw new RangeError('this is no scope')
-  return what
-}
-
-const MOST_TERMS = 1_000

@@ -14,12 +14,13 @@ import { refusalSentence } from '@/ui/format/refusal-sentence'
 import type { MadeRecord } from '@/ui/picker/picker-sources'
 import type { ChoiceSource } from '@/ui/picker/records/record-choices'
 import { randomUUID } from 'node:crypto'
+import { CHOICE_SOURCE } from './choice-source'
 import { recordChoices } from './record-choices'
 
 /** Makes a record with nothing but a name, for a picker in which it is missing. */
 export const makeNamedRecord = merchantAction(
   'drafts:edit',
-  [TEXT, TEXT],
+  [CHOICE_SOURCE, TEXT],
   async (from: ChoiceSource, name: string): Promise<MadeRecord> => {
     const view = await currentView()
     const { store } = view.prepared

@@ -1,6 +1,6 @@
 'use server'
 
-import { NUMBER, TEXT, THING } from '@/server/session/argument-shapes'
+import { NUMBER, TEXT, thingWith, TYPED } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import { writeDate } from '@/core/notation/when-text'
 import { readPlaceText } from '@/core/notation/place-text'
@@ -12,6 +12,7 @@ import { toRefusal } from '@/server/changes/to-refusal'
 import { currentView } from '@/server/views/current-view'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
+import Joi from 'joi'
 import { randomUUID } from 'node:crypto'
 import {
   findTax,
@@ -29,6 +30,20 @@ export type RatesOutcome =
   | { readonly ok: true; readonly changed: number }
   | { readonly ok: false; readonly problems: readonly string[] }
 
+const PLACE = thingWith({
+  ...{ tax: TYPED.required(), country: TYPED.required(), state: TYPED.required() },
+  ...{ postcode: TYPED.required(), city: TYPED.required() },
+  ...{ from: TYPED.allow(null).required(), to: TYPED.allow(null).required() },
+})
+const PERCENTS = Joi.array().items(TYPED).max(1_000).required()
+const NEW_RATES = thingWith({
+  ...{ tax: TYPED.required(), where: TYPED.required(), from: TYPED.required(), to: TYPED.required() },
+  ...{ percents: PERCENTS, reason: TYPED.required() },
+})
+const COMING_RATES = thingWith({
+  ...{ place: PLACE.required(), from: TYPED.required(), percents: PERCENTS, reason: TYPED.required() },
+})
+
 /** Takes over rows pasted from a spreadsheet, all or none; `asOf` is the change set the grid shows. */
 export const pasteRates = merchantAction(
   'drafts:edit',
@@ -43,7 +58,7 @@ export const pasteRates = merchantAction(
 /** Sets, changes or takes away one rate of the grid; `column` counts the classes, every class together first. */
 export const setRate = merchantAction(
   'drafts:edit',
-  [THING, NUMBER, TEXT, TEXT, NUMBER],
+  [PLACE, NUMBER, TEXT, TEXT, NUMBER],
   async (
     place: RatePlace,
     column: number,
@@ -74,7 +89,7 @@ export interface NewRates {
 /** Adds a row of rates for a place. */
 export const addRates = merchantAction(
   'drafts:edit',
-  [THING, NUMBER],
+  [NEW_RATES, NUMBER],
   async (
     { tax: code, where: typed, from: typedFrom, to: typedTo, percents, reason }: NewRates,
     asOf: number,
@@ -134,7 +149,7 @@ export interface ComingRates {
 /** Lets a row of rates end on the day before another begins, and adds the one that follows, as one change. */
 export const scheduleRates = merchantAction(
   'drafts:edit',
-  [THING, NUMBER],
+  [COMING_RATES, NUMBER],
   async ({ place, from: typed, percents, reason }: ComingRates, asOf: number): Promise<RatesOutcome> => {
     const { store } = (await currentView()).prepared
     const tax = findTax(store, place.tax)

@@ -4,11 +4,25 @@ import Joi from 'joi'
 /** What actions are called with. What lies within a thing is looked at by whatever reads it. */
 export const TEXT = Joi.string().allow('').max(200_000)
 export const TEXTS = Joi.array().items(Joi.string().allow('').max(2_000)).max(20_000)
+/** Numbers of change sets, orders and rows, and counts: as the database keeps them. */
 export const NUMBER = Joi.number()
-export const NUMBERS = Joi.array().items(Joi.number()).max(200_000)
+  .integer()
+  .min(0)
+  .max(2 ** 31 - 1)
+export const NUMBERS = Joi.array().items(NUMBER).max(200_000)
 export const FLAG = Joi.boolean()
 export const FORM = Joi.object().instance(FormData)
 export const THING = Joi.alternatives(Joi.object().unknown(), Joi.array().max(200_000))
+
+/** What is typed in one field. */
+export const TYPED = Joi.string().allow('').max(10_000)
+/** Fields by name, as they are typed. */
+export const TYPED_FIELDS = Joi.object().pattern(Joi.string(), Joi.string().allow('').max(200_000))
+
+/** A thing with these fields, among others. */
+export function thingWith(fields: Readonly<Record<string, Joi.Schema>>): Joi.ObjectSchema {
+  return Joi.object(fields).unknown()
+}
 
 const DEEPEST = 50
 const MOST_FIELDS = 500

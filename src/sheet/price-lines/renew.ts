@@ -1,6 +1,6 @@
 'use server'
 
-import { TEXT, THING } from '@/server/session/argument-shapes'
+import { TEXT, thingWith, TYPED } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { type Decimal, parseDecimal } from '@/core/decimal/decimal'
@@ -20,6 +20,7 @@ import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
 import { refresh } from 'next/cache'
+import Joi from 'joi'
 import { randomUUID } from 'node:crypto'
 
 /** What is renewed, and how: dates as they are typed, the percentage that prices rise by. */
@@ -30,6 +31,11 @@ export interface Renewal {
   readonly to: string
   readonly percent: string
 }
+
+const RENEWAL = thingWith({
+  kind: Joi.valid('contract', 'price-list').required(),
+  ...{ id: TYPED.required(), from: TYPED.required(), to: TYPED.required(), percent: TYPED.required() },
+})
 
 export type RenewOutcome =
   | { readonly ok: true; readonly href: string; readonly changeSet: number }
@@ -51,7 +57,7 @@ export const suggestRenewal = merchantAction(
 /** Copies a contract with its own lists, or a dated list, with all lines, into the next period, prices raised or not. */
 export const renew = merchantAction(
   'drafts:edit',
-  [THING],
+  [RENEWAL],
   async (renewal: Renewal): Promise<RenewOutcome> => {
     const read = readRenewal(renewal)
     if (!read.ok) return read

@@ -187,6 +187,9 @@ const SECTIONS: readonly Section[] = [
   ),
 ]
 
+/** Every kind that has a section. */
+export const EDITABLE_KINDS: readonly EditableKind[] = SECTIONS.map(({ kind }) => kind)
+
 /** Pages beside the records of a place, first among its tabs. */
 const PLACE_PAGES = [
   { place: 'Taxes', path: 'taxes', title: 'Rates' },

@@ -1,6 +1,6 @@
 'use server'
 
-import { NUMBER, TEXT, THING } from '@/server/session/argument-shapes'
+import { NUMBER, TEXT, thingWith, TYPED, TYPED_FIELDS } from '@/server/session/argument-shapes'
 import { merchantAction } from '@/server/session/permit'
 import type { Vantage } from '@/core/engine/context/vantage'
 import { labelOf } from '@/core/store/references'
@@ -17,6 +17,7 @@ import { currentView } from '@/server/views/current-view'
 import { currentAuthor } from '@/server/session/author'
 import { refusalSentence } from '@/ui/format/refusal-sentence'
 import { recordHref } from '@/ui/frame/record-href'
+import Joi from 'joi'
 import { refresh } from 'next/cache'
 import { randomUUID } from 'node:crypto'
 import type { Fields } from '../../fields/field-rule'
@@ -24,7 +25,7 @@ import { RECORD_FIELDS } from '../../fields/record-fields'
 import { findRecord, isPutAway } from '../find-record'
 import { withTexts } from '../load-sheet'
 import { asCopy, beginning, requestsToMake } from '../new-record'
-import { type EditableKind, findSection, sectionOf } from '../sections'
+import { EDITABLE_KINDS, type EditableKind, findSection, sectionOf } from '../sections'
 
 /** The sheet something was typed on. */
 export interface SheetReference {
@@ -37,6 +38,13 @@ export interface SheetReference {
 }
 
 type Texts = Readonly<Record<string, string>>
+
+const KIND = Joi.valid(...EDITABLE_KINDS)
+const SHEET = thingWith({
+  ...{ kind: KIND.required(), id: TYPED.required(), label: TYPED.required() },
+  ...{ revision: NUMBER.allow(null).required(), vantage: Joi.object().unknown().required() },
+  copyOf: TYPED.allow(null).required(),
+})
 
 /** A field that somebody else changed meanwhile: both values, to choose from. */
 interface FieldConflict {
@@ -60,7 +68,7 @@ export type SaveOutcome =
 /** Reads what was typed in one field, with nothing saved; resolves to what is wrong, or `null`. */
 export const readField = merchantAction(
   'prices:look',
-  [THING, THING, TEXT],
+  [SHEET, TYPED_FIELDS, TEXT],
   async ({ kind, id, copyOf }: SheetReference, texts: Texts, field: string): Promise<string | null> => {
     const { store } = (await currentView()).prepared
     const start = startOf(store, kind, id, copyOf)
@@ -71,7 +79,7 @@ export const readField = merchantAction(
 /** Saves what was typed in a record's fields as one change set. */
 export const saveRecord = merchantAction(
   'drafts:edit',
-  [THING, THING],
+  [SHEET, TYPED_FIELDS],
   async (sheet: SheetReference, texts: Texts): Promise<SaveOutcome> => {
     const wrong = checkVantages([sheet.vantage])
     if (wrong) return { ok: false, problem: wrong }
@@ -105,7 +113,7 @@ export const saveRecord = merchantAction(
 /** Makes a record; fields nothing is typed in begin as they would, or as those of the record that is copied. */
 export const createRecord = merchantAction(
   'drafts:edit',
-  [TEXT, THING, TEXT.allow(null)],
+  [KIND, TYPED_FIELDS, TEXT.allow(null)],
   async (kind: EditableKind, texts: Texts, copyOf: string | null): Promise<SaveOutcome> => {
     if (!findSection(sectionOf(kind)?.path ?? ''))
       return { ok: false, problem: 'Nothing of that kind can be made here.' }
@@ -140,7 +148,7 @@ export const createRecord = merchantAction(
 /** Puts a record away, or brings it back. */
 export const archiveRecord = merchantAction(
   'drafts:edit',
-  [THING],
+  [SHEET],
   async (sheet: SheetReference): Promise<SaveOutcome> => {
     const { kind, id, label } = sheet
     const stored = currentOf((await currentView()).prepared.store, kind, id)
@@ -155,7 +163,7 @@ export const archiveRecord = merchantAction(
 /** Switches a rule or list on or off, puts a contract into force or suspends it. */
 export const switchRecord = merchantAction(
   'drafts:edit',
-  [THING],
+  [SHEET],
   async (sheet: SheetReference): Promise<SaveOutcome> => {
     const stored = currentOf((await currentView()).prepared.store, sheet.kind, sheet.id)
     if (!stored) return { ok: false, problem: goneSentence(sheet.kind) }
@@ -173,7 +181,7 @@ export const switchRecord = merchantAction(
 /** Removes a record for good, where no other needs it. */
 export const removeRecord = merchantAction(
   'drafts:edit',
-  [THING],
+  [SHEET],
   async (sheet: SheetReference): Promise<SaveOutcome> => {
     const view = await currentView()
     const { store } = view.prepared
@@ -195,7 +203,7 @@ export const removeRecord = merchantAction(
 /** Takes a change of the record's history back. */
 export const undoOnRecord = merchantAction(
   'drafts:edit',
-  [THING, NUMBER],
+  [SHEET, NUMBER],
   async (sheet: SheetReference, changeSet: number): Promise<SaveOutcome> => {
     const view = await currentView()
     const outcome = await undo(view, changeSet, await note(await undoNote(view, changeSet)))
