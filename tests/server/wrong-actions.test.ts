@@ -5,7 +5,7 @@ import { demoSteppe } from './demo-steppe'
 import { jestOf, leadsTo, standInForShop } from './framework'
 import { wrongArguments } from './wrong-arguments'
 
-const ROUNDS = Number(process.env['STEPPE_WRONG_ACTIONS'] ?? 40)
+const ROUNDS = Number(process.env['STEPPE_WRONG_ACTIONS'] ?? 64)
 /** Nobody waits longer for an answer (milliseconds). */
 const PATIENCE = 10_000
 

@@ -23,18 +23,18 @@ export type AssortmentEdit =
   | { readonly kind: 'name'; readonly typed: string; readonly holds: boolean }
 
 const OWNER = thingWith({
-  kind: Joi.valid('channel', 'contract').required(),
-  code: TYPED.required(),
-  name: TYPED.required(),
+  kind: Joi.valid('channel', 'contract'),
+  code: TYPED,
+  name: TYPED,
 })
 const TERM = thingWith({
-  kind: Joi.valid('category', 'product', 'variant').required(),
-  ...{ category: TYPED, product: TYPED, variant: TYPED },
+  kind: Joi.valid('category', 'product', 'variant'),
+  ...{ category: TYPED.optional(), product: TYPED.optional(), variant: TYPED.optional() },
 })
 const EDIT = Joi.alternatives(
-  thingWith({ kind: Joi.valid('start').required(), start: Joi.valid('everything', 'nothing').required() }),
-  thingWith({ kind: Joi.valid('set').required(), term: TERM.required(), holds: FLAG.allow(null).required() }),
-  thingWith({ kind: Joi.valid('name').required(), typed: TYPED.required(), holds: FLAG.required() }),
+  thingWith({ kind: Joi.valid('start'), start: Joi.valid('everything', 'nothing') }),
+  thingWith({ kind: Joi.valid('set'), term: TERM, holds: FLAG.allow(null) }),
+  thingWith({ kind: Joi.valid('name'), typed: TYPED, holds: FLAG }),
 )
 
 /** Resolves to what is wrong; `null` when it was taken. `asOf` is the change set the tree shows. */

@@ -31,7 +31,7 @@ export interface RateInput {
   readonly from: string
 }
 
-const RATE = thingWith({ currency: TYPED.required(), rate: TYPED.required(), from: TYPED.required() })
+const RATE = thingWith({ currency: TYPED, rate: TYPED, from: TYPED })
 
 export type TriedRate =
   | { readonly ok: true; readonly summary: string; readonly rows: readonly ConvertedRow[] }

@@ -29,9 +29,9 @@ import { whereChoices } from './where-choices'
 import { whoChoices } from './who-choices'
 
 const TERMS = Joi.array()
-  .items(thingWith({ kind: TYPED.required() }))
+  .items(thingWith({ kind: TYPED }))
   .max(1_000)
-  .required()
+
 const WHAT = thingWith({ include: TERMS, exclude: TERMS })
 
 /** Everybody a rule can be for, for a picker that opens. */

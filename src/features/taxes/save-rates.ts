@@ -31,17 +31,17 @@ export type RatesOutcome =
   | { readonly ok: false; readonly problems: readonly string[] }
 
 const PLACE = thingWith({
-  ...{ tax: TYPED.required(), country: TYPED.required(), state: TYPED.required() },
-  ...{ postcode: TYPED.required(), city: TYPED.required() },
-  ...{ from: TYPED.allow(null).required(), to: TYPED.allow(null).required() },
+  ...{ tax: TYPED, country: TYPED, state: TYPED },
+  ...{ postcode: TYPED, city: TYPED },
+  ...{ from: TYPED.allow(null), to: TYPED.allow(null) },
 })
-const PERCENTS = Joi.array().items(TYPED).max(1_000).required()
+const PERCENTS = Joi.array().items(TYPED).max(1_000)
 const NEW_RATES = thingWith({
-  ...{ tax: TYPED.required(), where: TYPED.required(), from: TYPED.required(), to: TYPED.required() },
-  ...{ percents: PERCENTS, reason: TYPED.required() },
+  ...{ tax: TYPED, where: TYPED, from: TYPED, to: TYPED },
+  ...{ percents: PERCENTS, reason: TYPED },
 })
 const COMING_RATES = thingWith({
-  ...{ place: PLACE.required(), from: TYPED.required(), percents: PERCENTS, reason: TYPED.required() },
+  ...{ place: PLACE, from: TYPED, percents: PERCENTS, reason: TYPED },
 })
 
 /** Takes over rows pasted from a spreadsheet, all or none; `asOf` is the change set the grid shows. */

@@ -19,7 +19,7 @@ export const TYPED = Joi.string().allow('').max(10_000)
 /** Fields by name, as they are typed. */
 export const TYPED_FIELDS = Joi.object().pattern(Joi.string(), Joi.string().allow('').max(200_000))
 
-/** A thing with these fields, among others. */
+/** A thing with these fields, among others; those that may be missing say so (`optional`). */
 export function thingWith(fields: Readonly<Record<string, Joi.Schema>>): Joi.ObjectSchema {
   return Joi.object(fields).unknown()
 }

@@ -33,8 +33,8 @@ export interface Renewal {
 }
 
 const RENEWAL = thingWith({
-  kind: Joi.valid('contract', 'price-list').required(),
-  ...{ id: TYPED.required(), from: TYPED.required(), to: TYPED.required(), percent: TYPED.required() },
+  kind: Joi.valid('contract', 'price-list'),
+  ...{ id: TYPED, from: TYPED, to: TYPED, percent: TYPED },
 })
 
 export type RenewOutcome =

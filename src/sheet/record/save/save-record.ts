@@ -41,9 +41,9 @@ type Texts = Readonly<Record<string, string>>
 
 const KIND = Joi.valid(...EDITABLE_KINDS)
 const SHEET = thingWith({
-  ...{ kind: KIND.required(), id: TYPED.required(), label: TYPED.required() },
-  ...{ revision: NUMBER.allow(null).required(), vantage: Joi.object().unknown().required() },
-  copyOf: TYPED.allow(null).required(),
+  ...{ kind: KIND, id: TYPED, label: TYPED },
+  ...{ revision: NUMBER.allow(null), vantage: Joi.object().unknown() },
+  copyOf: TYPED.allow(null),
 })
 
 /** A field that somebody else changed meanwhile: both values, to choose from. */
