@@ -4,6 +4,7 @@ import type * as Records from '@/sheet/record/save/save-record'
 import type * as Board from '@/features/board/edits/edit-board'
 import type * as Doers from '@/server/session/doer'
 import type * as Doors from '@/server/staff/sign-in'
+import type * as People from '@/server/staff/staff-rows'
 import type * as Looks from '@/server/engine/look-from'
 import type { AmountEdit } from '@/server/changes/edit-amounts'
 import type { Decimal } from '@/core/decimal/decimal'
@@ -33,6 +34,7 @@ let drafts: typeof Drafts
 let records: typeof Records
 let board: typeof Board
 let looks: typeof Looks
+let people: typeof People
 
 beforeAll(async () => {
   steppe = demo.current
@@ -45,6 +47,7 @@ beforeAll(async () => {
   records = await import('@/sheet/record/save/save-record')
   board = await import('@/features/board/edits/edit-board')
   looks = await import('@/server/engine/look-from')
+  people = await import('@/server/staff/staff-rows')
 }, 60_000)
 
 const OWNER = { name: 'Orla Finch', email: 'orla@example.org', password: 'amber comb and willow' }
@@ -188,6 +191,21 @@ describe('roles', () => {
     browsers.use('Ada')
     await expect(drafts.startDraft('another')).rejects.toThrow('403')
     expect(await drafts.publishNow('no-such', '', '')).toMatchObject({ ok: false })
+  })
+
+  test('of two owners who let each other go at once one stays', async () => {
+    browsers.use('orla')
+    const orla = (await doers.findDoer())?.id ?? ''
+    const invited = await staff.invite('Finn', 'finn@example.org', 'owner')
+    const finn = invited.ok ? (invited.open ?? '') : ''
+    const said = await Promise.all([people.letGo(steppe, orla), people.letGo(steppe, finn)])
+    expect([...said].sort()).toEqual(['changed', 'last-owner'])
+    // Orla stays for the tests that follow.
+    await people.takeBack(steppe, orla)
+    await people.letGo(steppe, finn)
+    browsers.use('orla')
+    if (said[0] === 'changed') await doors.signInPerson(steppe, OWNER.email, OWNER.password)
+    expect(await doers.findDoer()).toMatchObject({ name: OWNER.name })
   })
 
   test('nobody gives more than they may do, changes themselves, or leaves the store without an owner', async () => {

@@ -1,8 +1,9 @@
 import 'server-only'
 
 import { OWNER } from '@/core/staff/role'
-import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm'
+import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import { randomBytes, randomUUID } from 'node:crypto'
+import type { Transaction } from '../changes/commit-outcome'
 import { currentInstant } from '../clock'
 import type { Database } from '../database/database'
 import { staff, staffCredentials, staffSessions } from '../database/staff-schema'
@@ -86,25 +87,27 @@ export async function changePerson(
   seen: number,
   change: Partial<Pick<StaffPerson, 'name' | 'role' | 'who' | 'what'>>,
 ): Promise<PersonChanged> {
-  if (change.role !== undefined && change.role !== OWNER && (await isLastOwner(database, id)))
-    return 'last-owner'
-  const changed = await database
-    .update(staff)
-    .set({ ...change, version: seen + 1 })
-    .where(and(eq(staff.id, id), eq(staff.version, seen)))
-    .returning()
-  return changed.length > 0 ? 'changed' : 'stale'
+  return database.transaction(async (transaction): Promise<PersonChanged> => {
+    const isOwnerStill = change.role === undefined || change.role === OWNER
+    if (!isOwnerStill && (await isLastOwner(transaction, id))) return 'last-owner'
+    const changed = await transaction
+      .update(staff)
+      .set({ ...change, version: seen + 1 })
+      .where(and(eq(staff.id, id), eq(staff.version, seen)))
+      .returning()
+    return changed.length > 0 ? 'changed' : 'stale'
+  })
 }
 
 /** Lets somebody in no more, from this moment on, and whatever window they left open. */
 export async function letGo({ database }: Pick<Steppe, 'database'>, id: string): Promise<PersonChanged> {
-  if (await isLastOwner(database, id)) return 'last-owner'
-  await database.transaction(async (transaction) => {
+  return database.transaction(async (transaction): Promise<PersonChanged> => {
+    if (await isLastOwner(transaction, id)) return 'last-owner'
     await transaction.update(staff).set({ left: currentInstant() }).where(eq(staff.id, id))
     await transaction.delete(staffSessions).where(eq(staffSessions.userId, id))
     await transaction.delete(shopSessions).where(eq(shopSessions.looker, id))
+    return 'changed'
   })
-  return 'changed'
 }
 
 /** Takes somebody back who left; they sign in as before. */
@@ -112,13 +115,13 @@ export async function takeBack({ database }: Pick<Steppe, 'database'>, id: strin
   await database.update(staff).set({ left: null }).where(eq(staff.id, id))
 }
 
-async function isLastOwner(database: Database, id: string): Promise<boolean> {
-  const person = await findPerson(database, id)
-  if (person?.role !== OWNER || person.left !== null) return false
-  const others = await database
+/** Whether somebody is the only owner. Two who let each other go at once do it one after the other: owners are held until then. */
+async function isLastOwner(transaction: Transaction, id: string): Promise<boolean> {
+  const owners = await transaction
     .select({ id: staff.id })
     .from(staff)
-    .where(and(eq(staff.role, OWNER), isNull(staff.left), ne(staff.id, id)))
-    .limit(1)
-  return others.length === 0
+    .where(and(eq(staff.role, OWNER), isNull(staff.left)))
+    .orderBy(asc(staff.id))
+    .for('update')
+  return owners.length === 1 && owners[0]?.id === id
 }
