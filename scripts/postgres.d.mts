@@ -1,5 +1,5 @@
-/** The folder of the server's programs; `null` where there is none. */
-export function findPostgres(): string | null
+/** Has the server installed, where it is not. Errors  rejects where it cannot be. */
+export function ensurePostgres(): Promise<void>
 
 interface PostgresServer {
   /** `postgres://` and so on, of the database that is there from the beginning. */

@@ -4,11 +4,12 @@ import { chownSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync }
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { delimiter, join } from 'node:path'
+import { run } from './shared.mjs'
 
 const DEBIAN = '/usr/lib/postgresql'
 
 /** The folder of the server's programs; `null` where there is none. */
-export function findPostgres() {
+function findPostgres() {
   const versions = existsSync(DEBIAN) ? readdirSync(DEBIAN).sort((a, b) => Number(b) - Number(a)) : []
   const folders = [
     ...versions.map((version) => join(DEBIAN, version, 'bin')),
@@ -18,6 +19,21 @@ export function findPostgres() {
     folders.find((folder) => existsSync(join(folder, 'initdb')) && existsSync(join(folder, 'postgres'))) ??
     null
   )
+}
+
+/** The server comes from Debian, where that is possible. Errors  rejects where it is not there and cannot be installed. */
+export async function ensurePostgres() {
+  if (findPostgres()) return
+  const say = 'These tests need Debian’s PostgreSQL. Install it with: apt-get install postgresql'
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) throw new Error(say)
+  console.log('Installing PostgreSQL from Debian’s packages…')
+  const environment = { DEBIAN_FRONTEND: 'noninteractive' }
+  await run('apt-get', ['update', '-qq'], { environment, quiet: true })
+  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'postgresql'], {
+    environment,
+    quiet: true,
+  })
+  if (!findPostgres()) throw new Error(say)
 }
 
 /** The server refuses to run as root: then it runs as somebody who owns nothing else. */

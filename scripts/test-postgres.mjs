@@ -1,27 +1,11 @@
 // `npm run test:postgres`: the tests of the database on a PostgreSQL server that is started for them, and journeys in the browser
-// through several processes on it. With --database-only the journeys are left out.
-import { existsSync } from 'node:fs'
+// through several processes on it. With --database-only the journeys are left out, with --shard=1/2 half of the others.
 import { program, run } from './shared.mjs'
-import { findPostgres, startPostgres } from './postgres.mjs'
+import { ensurePostgres, startPostgres } from './postgres.mjs'
 
 /** Journeys that change a lot, from several windows. */
 const JOURNEYS = 'browser/(orders|import|drafts|shop)'
 const PROCESSES = '2'
-
-/** The server comes from Debian, where that is possible. */
-async function ensurePostgres() {
-  if (findPostgres()) return
-  const say = 'These tests need Debian’s PostgreSQL. Install it with: apt-get install postgresql'
-  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) throw new Error(say)
-  console.log('Installing PostgreSQL from Debian’s packages…')
-  const environment = { DEBIAN_FRONTEND: 'noninteractive' }
-  await run('apt-get', ['update', '-qq'], { environment, quiet: true })
-  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'postgresql'], {
-    environment,
-    quiet: true,
-  })
-  if (!findPostgres()) throw new Error(say)
-}
 
 const jest = (...args) =>
   run(process.execPath, ['--experimental-vm-modules', '--no-warnings', program('jest'), ...args])
@@ -32,7 +16,8 @@ try {
   try {
     process.env.STEPPE_TEST_SERVER = server.url
     // What they ask of a server's answers has nothing to do with where its database is.
-    await jest('--selectProjects', 'server', '--runInBand', '--testPathIgnorePatterns', 'wrong-')
+    const shard = process.argv.filter((each) => each.startsWith('--shard='))
+    await jest('--selectProjects', 'server', '--runInBand', ...shard, '--testPathIgnorePatterns', 'wrong-')
     if (!process.argv.includes('--database-only')) {
       process.env.STEPPE_TEST_PROCESSES = PROCESSES
       await jest('--selectProjects', 'browser', '--runInBand', '--testPathPatterns', JOURNEYS)

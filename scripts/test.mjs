@@ -1,5 +1,6 @@
 // `npm test`: installs what the tests need, then runs every one of them.
 import { existsSync } from 'node:fs'
+import { ensurePostgres } from './postgres.mjs'
 import { build, install, program, run } from './shared.mjs'
 
 const CHROMIUM = '/usr/bin/chromium'
@@ -22,16 +23,25 @@ async function ensureChromium() {
 try {
   await install()
   await ensureChromium()
+  const hasServer = await ensurePostgres().then(
+    () => true,
+    (error) => {
+      console.log(`${error.message} The tests on a server are left out.`)
+      return false
+    },
+  )
   console.log('— build')
   await build()
   // The database has but one thread: what it leaves of the machine checks the rest, and tells of it at its end.
   console.log(
     '— database tests, and beside them format, lint, types, boundaries, dead code, unit tests, and the database tests on a PostgreSQL server',
   )
-  const rest = async () => {
-    await run(process.execPath, ['scripts/check.mjs'], { held: true })
-    await run(process.execPath, ['scripts/test-postgres.mjs', '--database-only'], { held: true })
-  }
+  const onServer = (half) =>
+    hasServer &&
+    run(process.execPath, ['scripts/test-postgres.mjs', '--database-only', `--shard=${half}/2`], {
+      held: true,
+    })
+  // Whichever has ended takes a half of the tests on a server.
   const both = await Promise.allSettled([
     run(process.execPath, [
       '--experimental-vm-modules',
@@ -40,8 +50,8 @@ try {
       '--selectProjects',
       'server',
       '--runInBand',
-    ]),
-    rest(),
+    ]).then(() => onServer(1)),
+    run(process.execPath, ['scripts/check.mjs'], { held: true }).then(() => onServer(2)),
   ])
   for (const each of both) if (each.status === 'rejected') throw each.reason
   console.log('— browser tests')

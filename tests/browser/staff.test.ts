@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { cell, eachTestInItsOwnWindow, openBoard, openWindow, reads, typeInto } from './browser'
 import { mailedFile } from './mailed'
-import { filledDirectory, startServer } from './server'
+import { oneTimeCode } from './one-time-code'
+import { filledDirectory, startServer, type TestServer } from './server'
 import { startDraft } from './start-draft'
 
 const here = eachTestInItsOwnWindow()
@@ -163,6 +164,92 @@ test('the first start has an owner; an editor drafts and does not publish; a lea
       const response = await nobody.request.get(`${url}${path}`, { maxRedirects: 0 })
       expect([path, response.status()]).toEqual([path, path.startsWith('/api/') ? 401 : 307])
     }
+  } finally {
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
+}, 300_000)
+
+/** The owner of a store that has just been started, signed in. */
+async function becomeOwner(page: Page, { url, printed }: TestServer): Promise<void> {
+  await page.goto(`${url}/first-start`)
+  await page.getByLabel(/^Code/).fill(/code: +([A-Z0-9-]+)/.exec(printed())?.[1] ?? '')
+  await page.getByLabel(/^Your name/).fill('Orla Finch')
+  await page.getByLabel('E-mail address').fill('orla@example.org')
+  await page.getByLabel(/^Password/).fill(PASSWORD)
+  await page.getByRole('button', { name: 'Become the owner' }).click()
+  await page.getByRole('heading', { name: 'Board' }).waitFor()
+}
+
+test('one-time codes are those of the standard', () => {
+  // RFC 6238, appendix B: the key is the ASCII text 12345678901234567890; the last six of its eight digits.
+  const key = 'GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ'
+  expect(oneTimeCode(key, 59)).toBe('287082')
+  expect(oneTimeCode(key, 1_111_111_109)).toBe('081804')
+  expect(oneTimeCode(key, 2_000_000_000)).toBe('279037')
+})
+
+test('a code of an app is asked for beside the password; a seller sees her own buyers alone', async () => {
+  const data = await filledDirectory('with-orders')
+  const server = await startServer(data, 'with-orders', { signIn: true })
+  const { url } = server
+  const owner = here.page
+  try {
+    await becomeOwner(owner, server)
+    await owner.goto(`${url}/me`)
+    const factor = owner.getByRole('region', { name: 'Second factor' })
+    await factor.getByLabel('Your password').fill(PASSWORD)
+    await factor.getByRole('button', { name: 'Set up a second factor' }).click()
+    const key = (await factor.locator('p.break-all').innerText()).trim()
+    const spare = (await factor.locator('span.font-mono, p.font-mono span').first().innerText()).trim()
+    await factor.getByLabel('The six digits').fill('000000')
+    await factor.getByRole('button', { name: 'Ask for it from now on' }).click()
+    await factor.getByRole('alert').waitFor()
+    await factor.getByLabel(/^The six digits/).fill(oneTimeCode(key, Date.now() / 1_000))
+    await factor.getByRole('button', { name: 'Ask for it from now on' }).click()
+    await factor.getByRole('button', { name: 'Do without the second factor' }).waitFor()
+
+    // Neither the password alone nor a wrong code lets anybody in; a spare code does, once.
+    const other = await newWindow()
+    const comeIn = async (code: string) => {
+      await signIn(other, url, 'orla@example.org')
+      await other.getByRole('heading', { name: 'One more step' }).waitFor()
+      await other.getByLabel('Code').fill(code)
+      await other.getByRole('button', { name: 'Sign in' }).click()
+    }
+    await comeIn('000000')
+    await other.getByRole('alert').waitFor()
+    await other.goto(`${url}/board`)
+    await other.getByRole('heading', { name: 'Sign in' }).waitFor()
+    await comeIn(spare)
+    await other.getByRole('heading', { name: 'Board' }).waitFor()
+    await other.goto(`${url}/me`)
+    await other.getByRole('button', { name: 'Sign out', exact: true }).click()
+    await comeIn(spare)
+    await other.getByRole('alert').waitFor()
+    await comeIn(oneTimeCode(key, Date.now() / 1_000))
+    await other.getByRole('heading', { name: 'Board' }).waitFor()
+
+    // A seller of bee farms.
+    const sales = FIRST_ROLES.find(({ code }) => code === 'sales') as Role
+    const seller = await employ(owner, url, data, sales)
+    await seller.goto(`${url}/orders`)
+    const before = await seller.getByRole('link', { name: /^10\d{3}/ }).count()
+    await owner.getByRole('button', { name: /^Which buyers: / }).click()
+    const picker = owner.getByRole('region', { name: 'Which buyers' })
+    await picker.getByRole('textbox').fill('Bee farms')
+    await owner.keyboard.press('Enter')
+    await picker.getByRole('button', { name: /^Done/ }).click()
+    await owner.getByRole('button', { name: 'Save', exact: true }).click()
+    await owner.getByText('Saved. It holds').waitFor()
+    await seller.goto(`${url}/accounts`)
+    await seller.getByRole('link', { name: 'Fennmoor Honey Farm' }).first().waitFor()
+    expect(await seller.locator('main').innerText()).not.toContain('Nuala Byrne')
+    expect((await seller.request.get(`${url}/accounts/nuala-byrne`)).status()).toBe(404)
+    await seller.goto(`${url}/orders`)
+    const after = await seller.getByRole('link', { name: /^10\d{3}/ }).count()
+    expect(after).toBeGreaterThan(0)
+    expect(after).toBeLessThan(before)
   } finally {
     await server.stop()
     rmSync(data, { recursive: true, force: true })
