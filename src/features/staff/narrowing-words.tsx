@@ -9,7 +9,8 @@ import { WhoPicker } from '@/ui/picker/who/who-picker'
 import { type ReactNode, useState } from 'react'
 import type { NarrowingView } from './staff-view'
 
-const EVERYONE: Who = { include: [{ kind: 'everyone' }], exclude: [] }
+/** Whoever is narrowed to some is narrowed to those that are chosen, not to everyone and them. */
+const NOBODY_YET: Who = { include: [], exclude: [] }
 
 interface NarrowingWordsProps {
   readonly value: NarrowingView
@@ -53,7 +54,7 @@ export function NarrowingWords({ value, disabled, onChange, children }: Narrowin
       {open === 'who' && (
         <WhoPicker
           label="Which buyers"
-          initial={value.who ?? EVERYONE}
+          initial={value.who ?? NOBODY_YET}
           load={loadWho}
           onChange={setWords}
           onCancel={shut}
