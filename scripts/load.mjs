@@ -3,13 +3,12 @@
 import autocannon from 'autocannon'
 import { spawn } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import pg from 'pg'
 import { build, root, serving, untilAnswering } from './shared.mjs'
-import { startPostgres } from './postgres.mjs'
+import { freePort, startPostgres } from './postgres.mjs'
 
 const { values } = parseArgs({
   options: {
@@ -54,16 +53,6 @@ function measure(url, requests, rate, seconds = SECONDS) {
     duration: seconds,
     requests,
     timeout: 20,
-  })
-}
-
-function freePort() {
-  return new Promise((resolve) => {
-    const server = createServer()
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address()
-      server.close(() => resolve(port))
-    })
   })
 }
 

@@ -46,7 +46,8 @@ function otherUser() {
   return found ? { uid: Number(found[2]), gid: Number(found[3]) } : {}
 }
 
-function freePort() {
+/** A port of this machine nobody listens at. */
+export function freePort() {
   return new Promise((resolve, reject) => {
     const server = createServer()
     server.once('error', reject)
