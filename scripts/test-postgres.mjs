@@ -8,7 +8,13 @@ const JOURNEYS = 'browser/(orders|import|drafts|shop)'
 const PROCESSES = '2'
 
 const jest = (...args) =>
-  run(process.execPath, ['--experimental-vm-modules', '--no-warnings', program('jest'), ...args])
+  run(process.execPath, [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    program('jest'),
+    '--forceExit',
+    ...args,
+  ])
 
 try {
   await ensurePostgres()

@@ -50,12 +50,14 @@ try {
       '--selectProjects',
       'server',
       '--runInBand',
+      '--forceExit',
     ]).then(() => onServer(1)),
     run(process.execPath, ['scripts/check.mjs'], { held: true }).then(() => onServer(2)),
   ])
   for (const each of both) if (each.status === 'rejected') throw each.reason
   console.log('— browser tests')
-  await run(program('jest'), ['--selectProjects', 'browser', '--runInBand'])
+  // Were a browser left open by what failed, the run would wait for it without end.
+  await run(program('jest'), ['--selectProjects', 'browser', '--runInBand', '--forceExit'])
   console.log('All tests passed.')
 } catch (error) {
   console.error(error.message)

@@ -19,6 +19,13 @@ export interface TestServer {
   readonly stop: () => Promise<void>
 }
 
+const running = new Set<ChildProcess>()
+// What a test that failed left running would keep all of them from ending. The server of all tests is started beside them.
+if (typeof afterAll === 'function')
+  afterAll(() => {
+    for (const child of running) child.kill('SIGKILL')
+  })
+
 interface ServerOptions {
   /** Whether people are asked who they are. */
   readonly signIn?: boolean
@@ -52,6 +59,8 @@ export async function startServer(
       stdio: ['ignore', 'ignore', 'pipe'],
     },
   )
+  running.add(child)
+  child.once('exit', () => running.delete(child))
   let printed = ''
   child.stderr?.on('data', (part) => {
     printed += String(part)
@@ -79,9 +88,12 @@ export async function withServer(
   const data = await filledDirectory(isDemo)
   await fill(data)
   const server = await startServer(data, isDemo)
-  await act(server)
-  await server.stop()
-  rmSync(data, { recursive: true, force: true })
+  try {
+    await act(server)
+  } finally {
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
 }
 
 /**
