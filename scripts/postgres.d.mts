@@ -12,3 +12,6 @@ interface PostgresServer {
 
 /** Starts a server of its own in a temporary directory. Errors  rejects where there is none to start. */
 export function startPostgres(): Promise<PostgresServer>
+
+/** A port that is free on this machine. */
+export function freePort(): Promise<number>

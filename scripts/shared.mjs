@@ -100,13 +100,17 @@ function heapMegabytes(processes) {
   return Math.floor(((totalmem() / 2 ** 20) * 0.6) / processes)
 }
 
-/** Resolves when the server answers; rejects when `hasEnded` says that it never will. */
+/**
+ * Resolves when the server answers with a page; rejects when `hasEnded` says that it never will, or when it has said nothing for so many
+ * seconds. One that says that it is starting may take as long as its store is large.
+ */
 export async function untilAnswering(port, hasEnded, seconds = 60) {
-  for (let tries = 0; tries < seconds * 10; tries += 1) {
+  for (let heard = Date.now(); Date.now() - heard < seconds * 1_000; ) {
     if (hasEnded()) throw new Error('the server ended before it answered')
     try {
-      const response = await fetch(`http://127.0.0.1:${port}/board`)
-      if (response.ok) return
+      const { ok, status } = await fetch(`http://127.0.0.1:${port}/board`)
+      if (ok) return
+      if (status === 503) heard = Date.now()
     } catch {
       // Not listening yet.
     }

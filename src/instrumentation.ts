@@ -4,7 +4,8 @@ export async function register(): Promise<void> {
   const { makeOfferPaper, makePaper } = await import('./features/documents/make-paper')
   const { writeMailWith } = await import('./features/mails/write-mail')
   const { start } = await import('./server/start')
-  await start(
+  // Whoever asks meanwhile is told how far it is.
+  void start(
     writeMailWith({
       ofOrder: (order, prepared, wanted) => makePaper(order, prepared.store, wanted),
       ofQuote: makeOfferPaper,

@@ -9,9 +9,13 @@ import {
   SIDE_HEADER,
   sideOf,
 } from '@/server/doors/outer-door'
+import { startingAnswer } from '@/server/doors/starting-page'
+import { startProgress } from '@/server/operations/start-progress'
 import { type NextRequest, NextResponse } from 'next/server'
 
 const HOSTS = allowedHosts(process.env['STEPPE_HOSTS'])
+/** What watches the server asks, before it is ready too. */
+const ASKED_ALWAYS = new Set(['/health', '/ready'])
 const LONGEST_PATH = 2_000
 const IS_DEVELOPMENT = process.env['NODE_ENV'] === 'development'
 
@@ -27,6 +31,15 @@ export function proxy(request: NextRequest): NextResponse {
       { error: { code, message } },
       { status, headers: { ...headers, [REQUEST_ID_HEADER]: id } },
     )
+  }
+  const progress = startProgress()
+  if (progress.step !== 'ready' && !ASKED_ALWAYS.has(path)) {
+    const wantsPage = request.method === 'GET' && (request.headers.get('accept') ?? '').includes('text/html')
+    const starting = startingAnswer(progress, sideOf(path), wantsPage)
+    return new NextResponse(starting.body, {
+      status: 503,
+      headers: { ...headers, ...starting.headers, [REQUEST_ID_HEADER]: id },
+    })
   }
   const passed = new Headers(request.headers)
   passed.set('content-security-policy', headers['content-security-policy'] ?? '')

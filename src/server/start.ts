@@ -8,19 +8,26 @@ import type { WriteMail } from './mails/send-mails'
 import { startJobs } from './jobs/start-jobs'
 import { closeSteppe, getSteppe, type Steppe } from './engine/steppe'
 import { followOthers, untilUpToDate } from './changes/follow'
+import { noteStart } from './operations/start-progress'
+import { keepSnapshot } from './snapshot/keep-snapshot'
 import { isDoorOpen } from './session/doer'
 import { isFirstStart, makeFirstCode } from './staff/first-start'
+
+/** Of several, the one that does what one does for all. */
+function isFirstProcess(): boolean {
+  return (process.env['STEPPE_PROCESS'] ?? '1') === '1'
+}
 
 async function begin(steppe: Steppe): Promise<void> {
   await untilUpToDate(steppe)
   const demo = process.env['STEPPE_DEMO']
   if (demo && steppe.prepared === null) {
+    noteStart('filling')
     await seedDemo(steppe)
     // Tests begin without: what they order is all there is.
     if (demo === 'with-orders') await seedSales(steppe)
   }
-  const isFirst = (process.env['STEPPE_PROCESS'] ?? '1') === '1'
-  if (isFirst && !isDoorOpen('localhost') && (await isFirstStart(steppe.database)))
+  if (isFirstProcess() && !isDoorOpen('localhost') && (await isFirstStart(steppe.database)))
     console.error(
       `\n  Nobody owns this store yet. To become its owner, open it and type this code:  ${await makeFirstCode(steppe.database)}\n`,
     )
@@ -35,6 +42,8 @@ export async function start(writeMail: WriteMail): Promise<void> {
     await steppe.locks.hold('start', () => begin(steppe))
     if (steppe.prepared) await makeReady(steppe.prepared)
     await startJobs(steppe, writeMail)
+    noteStart('ready')
+    if (isFirstProcess()) void keepSnapshot(steppe)
   } catch (error) {
     console.error(error instanceof DirectoryInUseError ? error.message : error)
     process.exit(1)

@@ -121,8 +121,11 @@ export async function filledDirectory(isDemo: Filled = true): Promise<string> {
   return data
 }
 
+/** Milliseconds a large store may take to be read. */
+const PATIENCE = 180_000
+
 async function untilAnswering(url: string, child: ChildProcess): Promise<void> {
-  for (let tries = 0; tries < 600; tries += 1) {
+  for (const until = Date.now() + PATIENCE; Date.now() < until; ) {
     if (child.exitCode !== null) throw new Error(`the server ended with code ${child.exitCode}`)
     const answers = await fetch(`${url}/board`).then(
       (response) => response.ok,
@@ -131,7 +134,7 @@ async function untilAnswering(url: string, child: ChildProcess): Promise<void> {
     if (answers) return
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
-  throw new Error('the server did not answer within a minute')
+  throw new Error(`the server did not answer within ${PATIENCE} ms`)
 }
 
 function freePort(): Promise<number> {

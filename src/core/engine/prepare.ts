@@ -17,7 +17,7 @@ export function prepare(store: Store): PreparedStore {
 }
 
 /** `prepare` in steps. */
-function* prepareInSteps(store: Store): Steps<PreparedStore> {
+export function* prepareInSteps(store: Store): Steps<PreparedStore> {
   const index = yield* indexCatalogue(store)
   const lists = yield* compileLists(store, index)
   const prepared = assemble(store, index, lists, new Map())

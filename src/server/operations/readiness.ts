@@ -1,6 +1,7 @@
 import 'server-only'
 
-import { getSteppe, readHead } from '../engine/steppe'
+import { readHead } from '../engine/read-state'
+import { getSteppe } from '../engine/steppe'
 
 /** So long (milliseconds) the database may take to answer. */
 const PATIENCE = 2_000

@@ -71,16 +71,57 @@ const ROWS_AT_ONCE = 5_000
 /** Rows written by one statement, during which nobody is served. */
 export const ROWS_A_WRITE = 500
 
-/** Reads the whole store. */
-export async function loadStore(database: Writer): Promise<{ store: Store; revisions: Revisions }> {
+/** What is kept of a record of a kind, in its order: its own fields, the change set that last wrote it, and what lies in a table of its own. */
+export function fieldsOf(kind: RecordKind): readonly string[] {
+  const { table, joined } = TABLES[kind]
+  return [...Object.keys(getTableColumns(table)), ...(joined ? [joined.field] : [])]
+}
+
+/** A record, and the change set that last wrote it. */
+interface ReadRecord {
+  readonly id: string
+  readonly record: object
+  readonly revision: number
+}
+
+/** A record put together from its fields, one after the other, so that all of a kind have one shape: see docs/performance.md. */
+export function recordOf(fields: readonly string[], valueOf: (at: number) => unknown): ReadRecord {
+  const record: Record<string, unknown> = {}
+  let revision = 0
+  fields.forEach((field, at) => {
+    const value = valueOf(at)
+    if (field === 'revision') revision = value as number
+    else record[field] = value
+  })
+  return { id: record['id'] as string, record, revision }
+}
+
+/** How many records of each kind there are. */
+export async function countRecords(
+  writer: Writer,
+): Promise<readonly { readonly kind: RecordKind; readonly count: number }[]> {
+  const counts = RECORD_KINDS.map(
+    (kind) => sql`select ${kind}::text as kind, count(*)::int as count from ${TABLES[kind].table}`,
+  )
+  const { rows } = await writer.execute<{ kind: RecordKind; count: number }>(
+    sql.join(counts, sql` union all `),
+  )
+  return rows
+}
+
+/** Reads the whole store; `onRows` is told now and then how many records have been read. */
+export async function loadStore(
+  database: Writer,
+  onRows: (done: number) => Promise<void> = () => Promise.resolve(),
+): Promise<{ store: Store; revisions: Revisions }> {
   const store: Record<string, unknown> = { ...emptyStore(), outOfStock: await readOutOfStock(database) }
   const revisions: Revisions = new Map()
   for (const kind of RECORD_KINDS) {
     const records = new Map<string, unknown>()
-    for await (const { revision, ...record } of readRows(database, TABLES[kind])) {
-      const id = record['id'] as string
+    for await (const { id, record, revision } of readRows(database, kind)) {
       records.set(id, record)
-      revisions.set(revisionKey({ kind, id }), revision as number)
+      revisions.set(revisionKey({ kind, id }), revision)
+      if (revisions.size % ROWS_AT_ONCE === 0) await onRows(revisions.size)
     }
     store[kind] = records
   }
@@ -88,11 +129,12 @@ export async function loadStore(database: Writer): Promise<{ store: Store; revis
 }
 
 /** One text a block of rows: far quicker than one value a cell. Amounts are read as the text they were given. */
-async function* readRows(database: Writer, { table, joined }: RecordTable): AsyncGenerator<Fields> {
+async function* readRows(database: Writer, kind: RecordKind): AsyncGenerator<ReadRecord> {
+  const { table, joined } = TABLES[kind]
   const columns = Object.entries(getTableColumns(table))
   const cells = columns.map(([, column]) => cellOf(column))
   if (joined) cells.push(entriesOf(table, joined))
-  const fields = [...columns.map(([field]) => field), ...(joined ? [joined.field] : [])]
+  const fields = fieldsOf(kind)
   const numeric = new Set(columns.flatMap(([, column], at) => (isNumeric(column) ? [at] : [])))
   for (let last = ''; ;) {
     const { rows } = await database.execute<{ block: readonly (readonly unknown[])[] }>(sql`
@@ -102,13 +144,12 @@ async function* readRows(database: Writer, { table, joined }: RecordTable): Asyn
       ) as rows`)
     const block = rows[0]?.block ?? []
     for (const row of block) {
-      const record: Record<string, unknown> = {}
-      fields.forEach((field, at) => {
+      const read = recordOf(fields, (at) => {
         const value = row[at]
-        record[field] = numeric.has(at) && value !== null ? decimal(value as string) : value
+        return numeric.has(at) && value !== null ? decimal(value as string) : value
       })
-      yield record
-      last = record['id'] as string
+      yield read
+      last = read.id
     }
     if (block.length < ROWS_AT_ONCE) return
   }
