@@ -125,7 +125,7 @@ export async function filledDirectory(isDemo: Filled = true): Promise<string> {
 const PATIENCE = 180_000
 
 async function untilAnswering(url: string, child: ChildProcess): Promise<void> {
-  for (const until = Date.now() + PATIENCE; Date.now() < until; ) {
+  for (const until = Date.now() + PATIENCE; Date.now() < until;) {
     if (child.exitCode !== null) throw new Error(`the server ended with code ${child.exitCode}`)
     const answers = await fetch(`${url}/board`).then(
       (response) => response.ok,

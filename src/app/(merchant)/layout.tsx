@@ -8,12 +8,13 @@ import { getSettings } from '@/core/store/store'
 import { merchantPlaces } from '@/features/places/merchant-places'
 import { PersonLink } from '@/features/staff/person-link'
 import { signedIn } from '@/server/session/permit'
-import { freshSteppe } from '@/server/changes/follow'
+import { freshSteppe, howFresh } from '@/server/changes/follow'
 import { currentView } from '@/server/views/current-view'
 import { DraftBar } from '@/features/drafts/draft-bar'
 import { startDraft } from '@/features/drafts/draft-actions'
 import { DraftsProvider } from '@/ui/frame/drafts-context'
 import { FrameProvider } from '@/ui/frame/frame-context'
+import { DatabaseNotice } from '@/ui/frame/database-notice'
 import { MerchantFrame } from '@/ui/frame/merchant-frame'
 import { PickerSourcesProvider } from '@/ui/picker/picker-sources'
 import {
@@ -34,6 +35,9 @@ import { connection } from 'next/server'
 import type { ReactNode } from 'react'
 import { Toaster } from 'sonner'
 
+const GONE =
+  'The database does not answer. You see what was last known; history, orders and whatever else lies only in it is missing, and nothing can be saved. What you have typed stays. This line goes by itself as soon as the database is back.'
+
 export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
   await connection()
   const doer = await signedIn()
@@ -41,6 +45,7 @@ export default async function MerchantLayout({ children }: { readonly children: 
   if (steppe.broken) redirect('/mend')
   if (!steppe.prepared) redirect('/set-up')
   const { store } = (await currentView()).prepared
+  const known = await howFresh()
   const places = merchantPlaces(store, doer.permissions)
   return (
     <FrameProvider>
@@ -56,6 +61,19 @@ export default async function MerchantLayout({ children }: { readonly children: 
             </>
           }
           trace={<TracePanel />}
+          notice={
+            <>
+              {steppe.isShared && (
+                <DatabaseNotice key={known} isGone={known === 'without-database'} words={GONE} />
+              )}
+              {known === 'older' && (
+                <p role="status" className="bg-warning px-4 py-1.5 text-warning-content md:px-8">
+                  Others have just changed a lot, and not all of it is here yet. Load the page again in a
+                  moment.
+                </p>
+              )}
+            </>
+          }
           bar={<DraftBar />}
           person={<PersonLink name={doer.name} isOpenDoor={doer.kind === 'open-door'} />}
           shopWindow={

@@ -3,11 +3,12 @@ import { isOutside } from '@/features/shop/entrance/enter'
 import { shopChoices, shopMoney, topCategories } from '@/features/shop/catalogue/load-shop'
 import { ShopFrame } from '@/features/shop/frame/shop-frame'
 import type { ShopMoney } from '@/features/shop/frame/shop-view'
-import { freshSteppe } from '@/server/changes/follow'
+import { freshSteppe, howFresh } from '@/server/changes/follow'
 import { isDoorOpen } from '@/server/session/doer'
 import { isLookedThrough, ownerOf, shopView, shopVisitor } from '@/server/session/shop-session'
 import { readCart } from '@/server/shop/cart-store'
 import { countRequests } from '@/server/shop/order-requests'
+import { DatabaseNotice } from '@/ui/frame/database-notice'
 import { withVantage } from '@/ui/frame/vantage-url'
 import type { Metadata } from 'next'
 import { shopColours } from '@/ui/theme/shop-colours'
@@ -17,6 +18,9 @@ import type { ReactNode } from 'react'
 
 export const metadata: Metadata = { title: { default: 'Shop', template: '%s · Shop' } }
 
+const GONE =
+  'Just now nothing can be ordered or saved here, and your cart and orders cannot be shown. Prices are as they were last known. This line goes by itself as soon as all is well again.'
+
 export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
   const steppe = await freshSteppe()
   if (steppe.broken) redirect('/mend')
@@ -25,6 +29,16 @@ export default async function ShopLayout({ children }: { readonly children: Reac
   const visitor = await shopVisitor()
   const { name, as, vantage } = visitor
   const settings = getSettings(prepared.store)
+  const { presence } = steppe
+  const known = await howFresh()
+  const none = () => 0
+  const toApprove = visitor.person?.approves
+    ? await presence.orKnown(() => countRequests(steppe, ownerOf(visitor).account ?? ''), none)
+    : 0
+  const inCart = await presence.orKnown(
+    async () => (await readCart(steppe, prepared, visitor.cart)).length,
+    none,
+  )
   const isMerchants = isDoorOpen((await headers()).get('host')) || (await isLookedThrough())
   return (
     <ShopFrame
@@ -34,8 +48,11 @@ export default async function ShopLayout({ children }: { readonly children: Reac
       boardHref={isMerchants ? withVantage('/board', { ...vantage, as }) : null}
       isOutside={isOutside(visitor)}
       draft={draft?.draft.name ?? null}
-      toApprove={visitor.person?.approves ? await countRequests(steppe, ownerOf(visitor).account ?? '') : 0}
-      inCart={(await readCart(steppe, prepared, visitor.cart)).length}
+      notice={
+        steppe.isShared && <DatabaseNotice key={known} isGone={known === 'without-database'} words={GONE} />
+      }
+      toApprove={toApprove}
+      inCart={inCart}
       taxWords={shownTaxWords(shopMoney(visitor))}
       passcode={visitor.pricingContext.terms.passcode?.name ?? null}
       categories={topCategories(visitor)}

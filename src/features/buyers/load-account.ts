@@ -6,8 +6,9 @@ import { buyerContext } from '@/core/engine/context/buyer-context'
 import { accountFacts } from '@/core/buyers/buyer'
 import { matchWho } from '@/core/predicates/who'
 import { isPartyTo } from '@/core/price/contract'
-import { getSettings, priceDigitsOf } from '@/core/store/store'
+import { getSettings, priceDigitsOf, type Store } from '@/core/store/store'
 import { pricingContextOf } from '@/server/engine/request-context'
+import type { Steppe } from '@/server/engine/steppe'
 import { listQuotes } from '@/server/quotes/quote-rows'
 import { listOrders } from '@/server/orders/order-rows'
 import { ladderOf, type LadderView } from '@/sheet/effect/ladder'
@@ -116,32 +117,10 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
       name: product.name,
       href: recordHref('products', product.code),
     })),
-    orders: (
-      await listOrders(
-        requestContext.steppe.database,
-        { owner: { account: id, visitor: null } },
-        null,
-        SHOWN_ORDERS,
-      )
-    ).map(({ number, at, state, due, currency, digits }) => ({
-      name: String(number),
-      href: `/orders/${number}`,
-      about: `${formatDay(at, getSettings(store).timeZone)}, ${ORDER_STATE_WORDS[state].toLowerCase()}`,
-      due: formatMoney(decimal(due), currency, digits),
-    })),
-    quotes: (
-      await listQuotes(
-        requestContext.steppe.database,
-        { owner: { account: id, visitor: null } },
-        null,
-        SHOWN_ORDERS,
-      )
-    ).map(({ number, at, state, total, currency, digits }) => ({
-      name: quoteName(number),
-      href: `/quotes/${number}`,
-      about: `${formatDay(at, getSettings(store).timeZone)}, ${QUOTE_STATE_WORDS[state].toLowerCase()}`,
-      due: total === null ? '' : formatMoney(decimal(total), currency, digits),
-    })),
+    ...(await requestContext.steppe.presence.orKnown(
+      () => latestOf(requestContext.steppe, store, id),
+      () => ({ orders: [], quotes: [] }),
+    )),
     promotions: openPromotions(prepared, pricingContext, look.at),
     limits: [
       ...contracts.flatMap(({ name, code, state, minimumOrder, currency }) =>
@@ -166,5 +145,31 @@ export async function loadAccount({ id, record, before, after }: LoadedSheet): P
           about: limitPhrase(rule),
         })),
     ],
+  }
+}
+
+/** The latest orders and quotes of an account. */
+async function latestOf(
+  { database }: Steppe,
+  store: Store,
+  id: string,
+): Promise<Pick<AccountView, 'orders' | 'quotes'>> {
+  const { timeZone } = getSettings(store)
+  const owner = { owner: { account: id, visitor: null } }
+  const orders = await listOrders(database, owner, null, SHOWN_ORDERS)
+  const quotes = await listQuotes(database, owner, null, SHOWN_ORDERS)
+  return {
+    orders: orders.map(({ number, at, state, due, currency, digits }) => ({
+      name: String(number),
+      href: `/orders/${number}`,
+      about: `${formatDay(at, timeZone)}, ${ORDER_STATE_WORDS[state].toLowerCase()}`,
+      due: formatMoney(decimal(due), currency, digits),
+    })),
+    quotes: quotes.map(({ number, at, state, total, currency, digits }) => ({
+      name: quoteName(number),
+      href: `/quotes/${number}`,
+      about: `${formatDay(at, timeZone)}, ${QUOTE_STATE_WORDS[state].toLowerCase()}`,
+      due: total === null ? '' : formatMoney(decimal(total), currency, digits),
+    })),
   }
 }

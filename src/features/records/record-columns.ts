@@ -50,7 +50,10 @@ async function usesOfPromotions({
   now,
 }: RequestContext): Promise<ReadonlyMap<string, number>> {
   const today = startOfDay(new Date(now), getSettings(prepared.store).timeZone)
-  const used = await readUses(steppe.database, { account: null, visitor: null }, today)
+  const used = await steppe.presence.orKnown<Awaited<ReturnType<typeof readUses>>>(
+    () => readUses(steppe.database, { account: null, visitor: null }, today),
+    () => ({}),
+  )
   return new Map(Object.entries(used).map(([id, { total }]) => [id, total]))
 }
 

@@ -18,29 +18,74 @@ export async function followOthers(steppe: Steppe): Promise<void> {
 /** So long (milliseconds) whoever asks waits for what others have written. */
 const PATIENCE = 2_000
 
+/** What is known here, beside what others have written. */
+type Known =
+  /** All of it was written before whoever asks asked. */
+  | 'up-to-date'
+  /** Others have written what is not known here yet. */
+  | 'older'
+  /** The database does not answer. */
+  | 'without-database'
+
 /**
  * Has whoever asks see at least what was written before they asked, by whichever process. A database that does not answer, or a
  * write that takes long, lets them see what is known.
  */
-export async function untilUpToDate(steppe: Steppe): Promise<void> {
-  if (!steppe.isShared) return
-  let timer: NodeJS.Timeout | undefined
-  const patience = new Promise<void>((resolve) => {
-    timer = setTimeout(resolve, PATIENCE)
-  })
-  const caughtUp = isBehind(steppe)
-    .then(async (behind) => (behind ? catchUpInTurn(steppe) : undefined))
-    .catch((error: unknown) => log.error({ err: error }, 'what other processes wrote is not known yet'))
-  await Promise.race([caughtUp, patience])
-  clearTimeout(timer)
+export async function untilUpToDate(steppe: Steppe): Promise<Known> {
+  if (!steppe.isShared) return 'up-to-date'
+  const { presence } = steppe
+  const isKnown = await presence.orKnown(
+    () => inPatience(isBehind(steppe), presence),
+    () => null,
+  )
+  if (isKnown === null) return 'without-database'
+  if (!isKnown) return 'up-to-date'
+  const caughtUp = catchUpInTurn(steppe).then(
+    () => 'up-to-date' as const,
+    (error: unknown): Known => {
+      log.error({ err: error }, 'what other processes wrote is not known yet')
+      return 'older'
+    },
+  )
+  return atMost(caughtUp, () => 'older')
 }
 
-/** The running store, with whatever was written before this request; asked once for all that a page draws. */
-export const freshSteppe = cache(async (): Promise<Steppe> => {
+/** One that says nothing for so long is as good as gone. */
+function inPatience(behind: Promise<boolean>, presence: Steppe['presence']): Promise<boolean | null> {
+  return atMost<boolean | null>(behind, () => {
+    presence.note()
+    behind.catch(() => undefined)
+    return null
+  })
+}
+
+async function atMost<Result>(work: Promise<Result>, late: () => Result): Promise<Result> {
+  let timer: NodeJS.Timeout | undefined
+  const patience = new Promise<Result>((resolve) => {
+    timer = setTimeout(() => resolve(late()), PATIENCE)
+  })
+  try {
+    return await Promise.race([work, patience])
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
+/** Asked once for all that a page draws. */
+const asked = cache(async (): Promise<{ readonly steppe: Steppe; readonly known: Known }> => {
   const steppe = await getSteppe()
-  await untilUpToDate(steppe)
-  return steppe
+  return { steppe, known: await untilUpToDate(steppe) }
 })
+
+/** The running store, with whatever was written before this request. */
+export async function freshSteppe(): Promise<Steppe> {
+  return (await asked()).steppe
+}
+
+/** How much of what others have written is known to this request. */
+export async function howFresh(): Promise<Known> {
+  return (await asked()).known
+}
 
 function catchUpInTurn(steppe: Steppe): Promise<void> {
   return inTurn(

@@ -226,11 +226,17 @@ export async function formerRecord(
   return (next?.before ?? null) as Fields | null
 }
 
-/** The merchant's change sets that still count, newest first: neither undone nor undoing, and no order's. */
-export async function latestChangeSets(
-  steppe: Steppe,
-  count: number,
-): Promise<readonly { readonly id: number; readonly at: Date; readonly note: string }[]> {
+type LatestChangeSet = { readonly id: number; readonly at: Date; readonly note: string }
+
+/** The merchant's change sets that still count, newest first: neither undone nor undoing, and no order's; none while the database is gone. */
+export function latestChangeSets(steppe: Steppe, count: number): Promise<readonly LatestChangeSet[]> {
+  return steppe.presence.orKnown(
+    () => readChangeSets(steppe, count),
+    () => [],
+  )
+}
+
+async function readChangeSets(steppe: Steppe, count: number): Promise<readonly LatestChangeSet[]> {
   const { id, at, note, undoes } = schema.changeSets
   const takenBack = steppe.database
     .select({ id: undoes })
@@ -264,8 +270,20 @@ const PARTS: Readonly<
   currency: { kind: 'exchange-rate', owner: 'currency' },
 }
 
-/** The latest change sets that touched a record or any part it has or had, newest first. */
-export async function latestChangesOf(
+/** The latest change sets that touched a record or any part it has or had, newest first; none while the database is gone. */
+export function latestChangesOf(
+  view: View,
+  kind: RecordKind,
+  recordId: string,
+  count: number,
+): Promise<readonly RecordChange[]> {
+  return view.steppe.presence.orKnown(
+    () => readChangesOf(view, kind, recordId, count),
+    () => [],
+  )
+}
+
+async function readChangesOf(
   { steppe, draft }: View,
   kind: RecordKind,
   recordId: string,

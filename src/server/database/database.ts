@@ -5,6 +5,7 @@ import type { PgliteDatabase } from 'drizzle-orm/pglite'
 import * as doors from './door-schema'
 import * as records from './schema'
 import * as selling from './selling-schema'
+import type { Presence } from './presence'
 import * as staffs from './staff-schema'
 
 export const schema = { ...records, ...selling, ...staffs, ...doors }
@@ -36,6 +37,7 @@ export interface OpenDatabase {
   readonly database: Database
   /** Whether other processes may have it open as well. */
   readonly isShared: boolean
+  readonly presence: Presence
   readonly raw: RawSql
   readonly locks: Locks
   /** Calls whenever any process has changed what all of them know: `heard`, and once after it was out of hearing. */

@@ -8,6 +8,7 @@ import { drizzle } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import { lockDirectory } from './directory-lock'
 import { MIGRATIONS, type OpenDatabase, type OpenOptions, schema } from './database'
+import { alwaysThere } from './presence'
 
 /** Another process has the data now; whatever this one still did would be lost or tear it. */
 function endAtOnce(why: string): void {
@@ -45,6 +46,7 @@ export async function openInDirectory(
   return {
     database,
     isShared: false,
+    presence: alwaysThere(),
     raw: {
       query: (text, values) => client.query(text, [...values]),
       // One that failed would leave the one connection there is in the middle of it.

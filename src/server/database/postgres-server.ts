@@ -12,6 +12,7 @@ import {
   type OpenOptions,
   schema,
 } from './database'
+import { Presence } from './presence'
 import { log } from '../operations/log'
 
 /** Connections for statements; each lock that is held, and listening, has one of its own. */
@@ -40,7 +41,9 @@ export async function openOnServer(
   pool.on('error', (error) => log.warn({ error: error.message }, 'a connection to the database broke'))
   const { locks, end } = openLocks(server)
   const ears = listener(server)
+  const presence = new Presence(() => pool.query('select 1'))
   const close = async () => {
+    presence.end()
     await ears.close()
     await end()
     await pool.end()
@@ -58,6 +61,7 @@ export async function openOnServer(
   return {
     database: database as unknown as Database,
     isShared: true,
+    presence,
     raw: {
       query: (text, values) => pool.query(text, [...values]),
       script: async (text) => {

@@ -1,6 +1,7 @@
 import 'server-only'
 
 import { headers } from 'next/headers'
+import { DatabaseGoneError, saysGone } from '../database/presence'
 import { PATH_HEADER, REQUEST_ID_HEADER, SIDE_HEADER } from '../doors/outer-door'
 import { log } from './log'
 import { type Ended, noteRequest, type RequestKind } from './measures'
@@ -14,6 +15,8 @@ export async function timed<Result>(kind: RequestKind, act: () => Promise<Result
   } catch (error) {
     ended = isLeading(error) ? 'led' : 'failed'
     if (!isOfDatabase(error)) throw error
+    // That it is gone is told once, and not of every request.
+    if (saysGone(error)) throw new DatabaseGoneError()
     log.error({ err: error }, 'the database did not do what was asked')
     // The framework prints what it is thrown, and that has the values of the statement in it.
     throw new Error('The database did not do what was asked.')

@@ -1,13 +1,16 @@
 import 'server-only'
 
 import { PERMISSIONS } from '@/core/staff/permission'
+import { sharedMemory } from '@/core/maps/shared-memory'
 import { eq } from 'drizzle-orm'
+import { createHash } from 'node:crypto'
 import { headers } from 'next/headers'
 import { cache } from 'react'
 import { isLoopbackHost } from '../doors/outer-door'
 import { staff } from '../database/staff-schema'
+import { LatelyRead } from '../database/presence'
 import { freshSteppe } from '../changes/follow'
-import { getSteppe } from '../engine/steppe'
+import type { Steppe } from '../engine/steppe'
 import { findRole } from '../staff/role-rows'
 import { currentDoer, type Doer } from './doing'
 import { buyersWithin } from './own-buyers'
@@ -32,18 +35,31 @@ export async function findDoer(): Promise<Doer | null> {
   return currentDoer() ?? readDoer()
 }
 
+const SESSION = /steppe\.session_token=([^;]+)/
+/** Who came lately, so that they may go on looking while the database is gone. */
+const LATELY = sharedMemory('lately-here', () => new LatelyRead<Doer | null>())
+
 /** Read once for all that ask while one page is drawn. */
 const readDoer = cache(async (): Promise<Doer | null> => {
   const given = await headers()
   if (isDoorOpen(given.get('host'))) return AT_THIS_MACHINE
-  if (!given.get('cookie')?.includes('steppe.session_token')) return null
-  const steppe = await getSteppe()
+  const word = SESSION.exec(given.get('cookie') ?? '')?.[1]
+  if (!word) return null
+  // Whether the database is there is known after this.
+  const steppe = await freshSteppe()
+  const key = createHash('sha256').update(word).digest('hex')
+  return LATELY.read(steppe.presence, key, () => readPerson(steppe, given))
+})
+
+type ReadHeaders = Awaited<ReturnType<typeof headers>>
+
+async function readPerson(steppe: Steppe, given: ReadHeaders): Promise<Doer | null> {
   const engine = await signInEngine(steppe)
   const session = await engine.api.getSession({ headers: given })
   if (!session) return null
   const person = await steppe.database.query.staff.findFirst({ where: eq(staff.id, session.user.id) })
   return person && person.left === null ? personAsDoer(person) : null
-})
+}
 
 async function personAsDoer(person: typeof staff.$inferSelect): Promise<Doer> {
   const { database, prepared } = await freshSteppe()

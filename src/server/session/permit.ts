@@ -4,16 +4,19 @@ import type { Permission } from '@/core/staff/permission'
 import type { KeyScope } from '@/core/staff/key-scope'
 import { narrowed } from '@/core/engine/context/narrowed'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
+import { sharedMemory } from '@/core/maps/shared-memory'
 import type Joi from 'joi'
 import { headers } from 'next/headers'
+import { createHash } from 'node:crypto'
 import { forbidden, notFound, redirect, unauthorized } from 'next/navigation'
 import { PATH_HEADER, SIDE_HEADER } from '../doors/outer-door'
 import { freshSteppe } from '../changes/follow'
 import { refuse, withStore } from '../doors/with-store'
+import { DatabaseGoneError, LatelyRead, saysGone } from '../database/presence'
 import { getSteppe, type Steppe } from '../engine/steppe'
 import { timed } from '../operations/timed'
 import { noteAudit } from '../staff/audit'
-import { findKey } from '../staff/api-keys'
+import { findKey, type FoundKey } from '../staff/api-keys'
 import { areArguments } from './argument-shapes'
 import { findDoer } from './doer'
 import { type Doer, doAs, sightOf } from './doing'
@@ -97,7 +100,7 @@ export function merchantRoute<Asked extends Request, Context = unknown>(
   permission: Permission,
   answer: RouteHandler<Asked, Context>,
 ): (request: Asked, context: Context) => Promise<Response> {
-  return async (request, context) => {
+  return unlessGone(async (request, context) => {
     const doer = await findDoer()
     if (!doer) return notSignedIn()
     if (!(await isPermitted(doer, permission))) return notPermitted()
@@ -108,7 +111,7 @@ export function merchantRoute<Asked extends Request, Context = unknown>(
         )(request, context),
       ),
     )
-  }
+  })
 }
 
 /** An address programs ask, with a key of a scope; whoever is signed in with a permission may as well. */
@@ -116,8 +119,8 @@ export function machineRoute<Asked extends Request>(
   { scope, permission }: { readonly scope: KeyScope; readonly permission: Permission },
   answer: (request: Asked, doer: Doer) => Promise<Response> | Response,
 ): (request: Asked) => Promise<Response> {
-  return async (request) => {
-    await freshSteppe()
+  return unlessGone(async (request) => {
+    const { presence } = await freshSteppe()
     const given = request.headers.get('authorization')
     if (given === null) {
       const doer = await findDoer()
@@ -125,7 +128,7 @@ export function machineRoute<Asked extends Request>(
       if (!(await isPermitted(doer, permission))) return notPermitted()
       return timed('route', () => doAs(doer, () => answer(request, doer)))
     }
-    const found = await findKey(await getSteppe(), given)
+    const found = await LATELY.read(presence, digestOf(given), async () => findKey(await getSteppe(), given))
     if (!found.ok)
       return found.code === 'too-many'
         ? refuse(429, 'too-many-requests', `This key may ask ${found.perMinute} times a minute.`, {
@@ -135,6 +138,32 @@ export function machineRoute<Asked extends Request>(
     if (!found.scopes.includes(scope))
       return refuse(403, 'not-in-scope', `This key is not for this: it lacks the scope ${scope}.`)
     return timed('route', () => doAs(found.doer, () => answer(request, found.doer)))
+  })
+}
+
+/** Keys programs came with lately, so that they may go on asking while the database is gone. */
+const LATELY = sharedMemory('lately-asked', () => new LatelyRead<FoundKey>())
+
+function digestOf(header: string): string {
+  return createHash('sha256').update(header).digest('hex')
+}
+
+/** An address that says so while it cannot answer without the database. */
+function unlessGone<Given extends readonly unknown[]>(
+  answer: (...given: Given) => Promise<Response>,
+): (...given: Given) => Promise<Response> {
+  return async (...given) => {
+    try {
+      return await answer(...given)
+    } catch (error) {
+      if (!(error instanceof DatabaseGoneError) && !saysGone(error)) throw error
+      return refuse(
+        503,
+        'database-gone',
+        'The database does not answer just now, and nothing was written. Ask again in a moment.',
+        { 'retry-after': '5' },
+      )
+    }
   }
 }
 
@@ -157,7 +186,7 @@ export function shopRoute<Asked extends Request, Context = unknown>(
   ) => Promise<Response> | Response,
 ): (request: Asked, context: Context) => Promise<Response> {
   const answered = withStore(answer)
-  return (request, context) => timed('route', () => answered(request, context))
+  return unlessGone((request: Asked, context: Context) => timed('route', () => answered(request, context)))
 }
 
 /** An address for whoever asks, and why that is right. */

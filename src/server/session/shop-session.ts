@@ -9,6 +9,7 @@ import { PLACE_TEXT, resolveVantage, type Vantage } from '@/core/engine/context/
 import { type ItemPromotions, openItemPromotions } from '@/core/engine/promoted/item-promotions'
 import { NO_FACTS, type PromotionFacts } from '@/core/promotions/facts'
 import type { Store } from '@/core/store/store'
+import { sharedMemory } from '@/core/maps/shared-memory'
 import { currentInstant } from '@/server/clock'
 import { eq, lt } from 'drizzle-orm'
 import { refresh } from 'next/cache'
@@ -18,6 +19,8 @@ import { cache } from 'react'
 import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/selling-schema'
 import { pricingContextOf } from '../engine/request-context'
+import { LatelyRead } from '../database/presence'
+import { freshSteppe } from '../changes/follow'
 import { getSteppe, type Steppe } from '../engine/steppe'
 import type { View } from '../views/view'
 import { getView } from '../views/views'
@@ -31,6 +34,9 @@ const KEPT = { path: '/', httpOnly: true, sameSite: 'lax' } as const
 const WORD = /^[A-Za-z0-9_-]{43}$/
 const LIFETIME_DAYS = 30
 const DAY = 86_400_000
+
+/** Who was in the shop lately, so that they may go on looking while the database is gone. */
+const LATELY = sharedMemory('lately-in-shop', () => new LatelyRead<Session | null>())
 
 type Session = typeof shopSessions.$inferSelect
 
@@ -97,7 +103,12 @@ export async function shopVisitor(): Promise<ShopVisitor> {
   const isGiven = session.passcode !== null && prepared.store.passcode.has(session.passcode)
   const steppe = await getSteppe()
   const standsThere = { ...resolved.buyerContext, passcode: isGiven ? session.passcode : null }
-  const buyerContext = { ...standsThere, priorPrices: await priorPricesStruck(steppe, standsThere) }
+  // What is struck through is missed less than a price.
+  const priorPrices = await steppe.presence.orKnown(
+    () => priorPricesStruck(steppe, standsThere),
+    () => null,
+  )
+  const buyerContext = { ...standsThere, priorPrices }
   const pricingContext = pricingContextOf(prepared, buyerContext)
   const standing = { prepared, pricingContext, buyerContext, cart: session.cart }
   const facts = await visitorFacts(steppe, standing)
@@ -129,8 +140,13 @@ export async function visitorFacts(
   visitor: Pick<ShopVisitor, 'prepared' | 'pricingContext' | 'buyerContext' | 'cart'>,
 ): Promise<PromotionFacts> {
   if (visitor.prepared.store.promotion.size === 0) return NO_FACTS
-  const { codes, choices, payment } = await readCartFacts(steppe, visitor.cart)
-  return { ...(await factsOfBuyer(steppe, visitor, ownerOf(visitor))), codes, choices, payment }
+  return steppe.presence.orKnown(
+    async () => {
+      const { codes, choices, payment } = await readCartFacts(steppe, visitor.cart)
+      return { ...(await factsOfBuyer(steppe, visitor, ownerOf(visitor))), codes, choices, payment }
+    },
+    () => NO_FACTS,
+  )
 }
 
 /** The id of the visitor's cart, given to them when they put the first thing in. */
@@ -197,7 +213,10 @@ export async function chooseInShop(choice: {
 /** The session of this request; read once for all who ask. */
 const readSession = cache(async (): Promise<Session | null> => {
   const word = (await cookies()).get(COOKIE)?.value ?? ''
-  return WORD.test(word) ? findSession(digest(word)) : null
+  if (!WORD.test(word)) return null
+  const { presence } = await freshSteppe()
+  const id = digest(word)
+  return LATELY.read(presence, id, () => findSession(id))
 })
 
 async function findSession(id: string): Promise<Session | null> {

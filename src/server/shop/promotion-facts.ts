@@ -23,12 +23,18 @@ interface Standing {
   readonly pricingContext: Pick<PricingContext, 'currencyView'>
 }
 
-/** What a buyer has done that promotions ask for: what they ordered, and how often each promotion has been used. */
-export async function factsOfBuyer(
-  steppe: Steppe,
-  standing: Standing,
-  owner: Owner,
-): Promise<PromotionFacts> {
+/**
+ * What a buyer has done that promotions ask for: what they ordered, and how often each promotion has been used; nothing is known of it
+ * while the database is gone.
+ */
+export function factsOfBuyer(steppe: Steppe, standing: Standing, owner: Owner): Promise<PromotionFacts> {
+  return steppe.presence.orKnown(
+    () => readFacts(steppe, standing, owner),
+    () => NO_FACTS,
+  )
+}
+
+async function readFacts(steppe: Steppe, standing: Standing, owner: Owner): Promise<PromotionFacts> {
   const { store } = standing.prepared
   const used = [...store.promotion.values()].filter(
     ({ state, status }) => state === 'on' && status === 'active',

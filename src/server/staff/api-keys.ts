@@ -11,7 +11,7 @@ import type { Doer } from '../session/doing'
 
 export type ApiKey = typeof apiKeys.$inferSelect
 
-type FoundKey =
+export type FoundKey =
   | { readonly ok: true; readonly doer: Doer; readonly scopes: readonly KeyScope[] }
   | { readonly ok: false; readonly code: 'unknown' }
   | { readonly ok: false; readonly code: 'too-many'; readonly perMinute: number; readonly seconds: number }

@@ -10,6 +10,8 @@ interface MerchantFrameProps {
   /** Find, keys: what works from everywhere. */
   readonly tools: ReactNode
   readonly trace: ReactNode
+  /** What is amiss with the server. */
+  readonly notice: ReactNode
   /** Along the bottom: the draft at hand. */
   readonly bar: ReactNode
   readonly shopWindow: ReactNode
@@ -25,6 +27,7 @@ export function MerchantFrame({
   vantage,
   tools,
   trace,
+  notice,
   bar,
   shopWindow,
   person,
@@ -59,6 +62,7 @@ export function MerchantFrame({
           <ThemeSwitch />
         </div>
       </FrameHeader>
+      {notice}
       <div className="flex min-h-0 flex-1">
         <Places places={places} storeName={storeName} shopWindow={shopWindow} />
         <main id="surface" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">

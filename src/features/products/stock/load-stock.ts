@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { availableOf } from '@/core/catalogue/stock'
+import { availableOf, UNCOUNTED } from '@/core/catalogue/stock'
 import { type Product, type Variant, variantName } from '@/core/catalogue/product'
 import { decimal, negate, subtract, ZERO } from '@/core/decimal/decimal'
 import { getSettings, type Store } from '@/core/store/store'
@@ -13,13 +13,20 @@ const SHOWN_LINES = 8
 
 /** Stock of some variants of a product, and what moved it last. Stock is what it is, in every draft. */
 export async function loadStock(
-  { database }: Steppe,
+  { database, presence }: Steppe,
   store: Store,
   product: Product,
   variants: readonly Variant[],
 ): Promise<StockView> {
   const ids = variants.map(({ id }) => id)
-  const levels = await readStock(database, ids)
+  const levels = await presence.orKnown(
+    () => readStock(database, ids),
+    () => UNCOUNTED,
+  )
+  const movements = await presence.orKnown(
+    () => latestMovements(database, ids, SHOWN_LINES),
+    () => [],
+  )
   const { timeZone } = getSettings(store)
   return {
     backOrder: product.backOrder,
@@ -33,7 +40,7 @@ export async function loadStock(
         available: level ? availableOf(level) : null,
       }
     }),
-    lines: (await latestMovements(database, ids, SHOWN_LINES)).map((movement) => ({
+    lines: movements.map((movement) => ({
       id: movement.id,
       when: `${formatDay(movement.at, timeZone)}, ${formatTime(movement.at, timeZone)}`,
       author: movement.author,

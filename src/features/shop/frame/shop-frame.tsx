@@ -17,6 +17,8 @@ interface ShopFrameProps {
   readonly boardHref: string | null
   /** Name of the draft the shop is looked at through; `null` where it is what buyers see. */
   readonly draft: string | null
+  /** What is amiss with the server. */
+  readonly notice: ReactNode
   /** Whether the gate keeps the visitor out. */
   readonly isOutside: boolean
   /** How many orders of colleagues wait for the visitor to let them through. */
@@ -40,6 +42,7 @@ export function ShopFrame({
   visitor,
   boardHref,
   draft,
+  notice,
   isOutside,
   toApprove,
   inCart,
@@ -84,6 +87,7 @@ export function ShopFrame({
           </Link>
         </aside>
       )}
+      {notice}
       <header className="border-b border-base-300">
         <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-6 gap-y-2 px-4 pt-4 pb-3 md:px-8">
           <Link href="/shop" className="text-xl leading-8 font-bold tracking-tight text-primary md:text-2xl">

@@ -58,10 +58,11 @@ export function loadShopProduct(
 /** How many there are of what a product's page may show. */
 export async function stockOnPage({ prepared }: ShopVisitor, code: string): Promise<StockLevels> {
   const { variants } = findShownProduct(prepared.store, code) ?? { variants: [] }
-  const { database } = await getSteppe()
-  return readStock(
-    database,
-    variants.map(({ id }) => id),
+  const { database, presence } = await getSteppe()
+  const ids = variants.map(({ id }) => id)
+  return presence.orKnown(
+    () => readStock(database, ids),
+    () => UNCOUNTED,
   )
 }
 
