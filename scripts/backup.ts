@@ -3,7 +3,7 @@ import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { makeBackup, restoreBackup, type Restored } from '../src/server/backup/backup'
-import { DirectoryInUseError } from '../src/server/database/directory-lock'
+import { CannotOpenError } from '../src/server/database/cannot-open'
 
 const USAGE = `Usage
   npm run backup -- FILE    write everything of a store into one file
@@ -68,7 +68,7 @@ function whyNot(refused: Extract<Restored, { readonly ok: false }>, file: string
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {
-  if (!(error instanceof Refused || error instanceof DirectoryInUseError)) throw error
+  if (!(error instanceof Refused || error instanceof CannotOpenError)) throw error
   console.error(error.message)
   process.exit(1)
 })

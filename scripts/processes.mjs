@@ -18,12 +18,11 @@ function begin(number, extra = {}) {
     console.error(`Process ${number} of ${count} ended (${signal ?? code}), and is begun again.`)
     setTimeout(() => !isEnding && begin(number), AGAIN)
   })
-  return worker
 }
 
-const first = begin(1, STEPPE_RESET ? { STEPPE_RESET } : {})
+begin(1, STEPPE_RESET ? { STEPPE_RESET } : {})
 // The first makes what is not there yet; the others find it.
-first.once('listening', () => {
+cluster.once('listening', () => {
   for (let number = 2; number <= Number(count); number += 1) begin(number)
 })
 

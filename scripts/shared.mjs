@@ -105,7 +105,7 @@ function heapMegabytes(processes) {
  * seconds. One that says that it is starting may take as long as its store is large.
  */
 export async function untilAnswering(port, hasEnded, seconds = 60) {
-  for (let heard = Date.now(); Date.now() - heard < seconds * 1_000; ) {
+  for (let heard = Date.now(); Date.now() - heard < seconds * 1_000;) {
     if (hasEnded()) throw new Error('the server ended before it answered')
     try {
       const { ok, status } = await fetch(`http://127.0.0.1:${port}/board`)

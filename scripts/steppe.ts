@@ -1,7 +1,7 @@
 // `npm run -s steppe -- ask STORE.json QUESTIONS.json`, `… prove STORE.json`, `… export FILE`, `… import FILE`: docs/formats.md.
 import { readFileSync, writeFileSync } from 'node:fs'
 import { prepare } from '../src/core/engine/prepare'
-import { DirectoryInUseError } from '../src/server/database/directory-lock'
+import { CannotOpenError } from '../src/server/database/cannot-open'
 import { openSteppe } from '../src/server/engine/steppe'
 import { getView } from '../src/server/views/views'
 import { type StockLevels, UNCOUNTED } from '../src/core/catalogue/stock'
@@ -217,7 +217,7 @@ function errorText(file: string, errors: readonly DocumentError[]): string {
 }
 
 main().catch((error: unknown) => {
-  const isExpected = error instanceof Refused || error instanceof DirectoryInUseError
+  const isExpected = error instanceof Refused || error instanceof CannotOpenError
   console.error(isExpected ? (error as Error).message : error)
   process.exitCode = 1
 })

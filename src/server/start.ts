@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { DirectoryInUseError } from './database/directory-lock'
+import { CannotOpenError } from './database/cannot-open'
 import { seedDemo } from './changes/seed-demo'
 import { makeReady } from './engine/make-ready'
 import { seedSales } from './orders/seed-sales'
@@ -45,7 +45,7 @@ export async function start(writeMail: WriteMail): Promise<void> {
     noteStart('ready')
     if (isFirstProcess()) void keepSnapshot(steppe)
   } catch (error) {
-    console.error(error instanceof DirectoryInUseError ? error.message : error)
+    console.error(error instanceof CannotOpenError ? error.message : error)
     process.exit(1)
   }
   for (const signal of ['SIGTERM', 'SIGINT'] as const) {

@@ -133,7 +133,7 @@ const VIEWS: readonly (readonly [
       await page.getByRole('button', { name: /Add to cart/ }).click()
       await page.getByText('in the cart.').waitFor()
       await page.goto(testUrl('/shop/cart'))
-      expect(await violations(axe(page))).toEqual([])
+      expect(await violations(page)).toEqual([])
       await page.getByRole('link', { name: 'Check out' }).click()
       await page.getByRole('heading', { name: 'Checkout' }).waitFor()
     },
@@ -191,11 +191,11 @@ async function lookAt([name, path, act]: (typeof VIEWS)[number]): Promise<readon
   const odd = NOT_SAID.filter((words) => words.test(said)).map(String)
   const everyRule = axe(page)
   if (POPOVERS.includes(name)) everyRule.disableRules(['region'])
-  const byDay = await violations(everyRule)
+  const byDay = await violations(page, everyRule)
   // The same page in other colours: only what colours decide can differ.
   await page.evaluate(() => (document.documentElement.dataset['theme'] = 'plain-night'))
   await page.waitForTimeout(150)
-  const byNight = await violations(axe(page).withRules(['color-contrast', 'link-in-text-block']))
+  const byNight = await violations(page, axe(page).withRules(['color-contrast', 'link-in-text-block']))
   await window.close()
   return [...odd, ...byDay, ...byNight].map((each) => `${name}: ${each}`)
 }

@@ -15,9 +15,9 @@ export function launch(): Promise<Browser> {
   return chromium.launch({ executablePath: '/usr/bin/chromium', args: ARGUMENTS })
 }
 
-/** Where the server of the browser tests answers. */
+/** Where the server of the browser tests answers: each of Jest's workers has its own. */
 export function testUrl(path = ''): string {
-  return `${process.env['STEPPE_TEST_URL']}${path}`
+  return `${process.env[`STEPPE_TEST_URL_${process.env['JEST_WORKER_ID'] ?? '1'}`]}${path}`
 }
 
 /** Somebody's own window, with nothing of anybody else's in it, past the first look's hints. */

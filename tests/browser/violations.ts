@@ -6,7 +6,16 @@ export function axe(page: Page): AxeBuilder {
 }
 
 /** What a page breaks of WCAG, one line a rule. */
-export async function violations(builder: AxeBuilder): Promise<readonly string[]> {
+export async function violations(page: Page, builder = axe(page)): Promise<readonly string[]> {
+  // A colour half way to another is nobody's choice.
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((each) => Number.isFinite(each.effect?.getComputedTiming().endTime))
+        .map((each) => each.finished.catch(() => null)),
+    ),
+  )
   const found = await builder.analyze()
   return found.violations.map(
     ({ id, nodes }) =>

@@ -1,39 +1,17 @@
-import type { Change } from '@/core/store/store'
-import { commit } from '@/server/changes/commit'
-import type { ChangeRequest } from '@/server/changes/weigh'
 import { DirectoryInUseError } from '@/server/database/directory-lock'
 import { openSteppe } from '@/server/engine/steppe'
-import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
 import type { ChildProcess } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import { testInDirectory } from './in-directory'
 import { program } from './program'
 import { freshDirectory } from './temporary-directory'
-import { liveTarget } from '@/server/views/view'
+import { fillForCommits } from './two-products'
 
 const directory = freshDirectory()
 const committer = program('committer')
 afterAll(() => directory.remove())
 
 const KILLS = 20
-
-const product = (id: string) => ({
-  ...RECORD_DEFAULTS.product,
-  id,
-  code: id,
-  name: id,
-  categories: ['all'],
-  basePrice: '1',
-})
-const records: readonly [Change['kind'], { id: string }][] = [
-  [
-    'settings',
-    { ...RECORD_DEFAULTS.settings, id: 'settings', currency: 'EUR', priceDigits: 2 } as { id: string },
-  ],
-  ['category', { ...RECORD_DEFAULTS.category, id: 'all', code: 'all', name: 'All' } as { id: string }],
-  ['product', product('product-a')],
-  ['product', product('product-b')],
-]
 
 function startCommitter(from: number): ChildProcess {
   return committer.start([directory.path, String(from)], ['ignore', 'pipe', 'inherit'])
@@ -53,15 +31,7 @@ async function killAfter(commits: number, from: number): Promise<number> {
 }
 
 test('twenty kills in the middle of commits lose nothing acknowledged and tear nothing', async () => {
-  const set = await openSteppe(directory.path)
-  const outcome = await commit(
-    liveTarget(set),
-    records.map(([kind, after]) => ({ kind, id: after.id, seen: null, after })) as unknown as ChangeRequest[],
-    { author: 'Test', note: 'set up', at: new Date(0) },
-  )
-  expect(outcome).toMatchObject({ ok: true })
-  await set.close()
-
+  await fillForCommits(directory.path)
   let next = 2
   for (let kill = 0; kill < KILLS; kill += 1) {
     const acknowledged = await killAfter(kill % 7, next)

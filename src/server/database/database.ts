@@ -58,6 +58,8 @@ export interface OpenOptions {
   readonly reset?: boolean
   /** What a directory without a database begins with: see `dump`. */
   readonly from?: Uint8Array
+  /** Where the changes of the tables stand; those of this version by default. */
+  readonly migrations?: string
   /** Called when the directory was taken away: nothing may be written any more. */
   readonly lost?: (why: string) => void
 }

@@ -5,9 +5,10 @@ import { readFileSync, readlinkSync, realpathSync, rmSync, writeFileSync } from 
 import { createServer, type Server } from 'node:net'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
+import { CannotOpenError } from './cannot-open'
 
 /** Another process has the directory: two of them would lose each other's commits. */
-export class DirectoryInUseError extends Error {
+export class DirectoryInUseError extends CannotOpenError {
   constructor(
     readonly directory: string,
     readonly processId: string | null,

@@ -1,5 +1,7 @@
 import 'server-only'
 
+import { statfsSync } from 'node:fs'
+
 /** Below this the log of the database may find no room for its next segment, and then nothing helps any more. */
 const LEAST_FREE = 64 * 2 ** 20
 
@@ -8,6 +10,12 @@ export class DiskFullError extends Error {
   constructor(readonly freeBytes: number) {
     super(`Only ${freeBytes} bytes are free on the disk of the store, so nothing was saved.`)
   }
+}
+
+/** Bytes free on the disk a directory lies on. */
+export function bytesFree(directory: string): number {
+  const { bavail, bsize } = statfsSync(directory)
+  return bavail * bsize
 }
 
 interface OnDisk {

@@ -1,8 +1,9 @@
 import 'server-only'
 
-import { chmodSync, existsSync, mkdirSync, readFileSync, statfsSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { OpenDatabase, OpenOptions } from './database'
+import { bytesFree } from './disk-room'
 import { openInDirectory } from './pglite-directory'
 import { openOnServer } from './postgres-server'
 
@@ -21,18 +22,12 @@ function serverOf(directory: string): string | null {
  * Opens the database of a data directory with all migrations applied: for this process alone where it lies in the directory, beside
  * others where it is on a server.
  *
- * Errors  rejects with `DirectoryInUseError` when another process has the directory for itself.
+ * Errors  rejects with a `CannotOpenError` that says why, and what to do.
  */
 export async function openDatabase(directory: string, options: OpenOptions = {}): Promise<OpenDatabase> {
   mkdirSync(directory, { recursive: true, mode: 0o700 })
   chmodSync(directory, 0o700) // the database makes its files readable to everybody
   const server = serverOf(directory)
-  const opened = server ? await openOnServer(server, options) : await openInDirectory(directory, options)
-  return {
-    ...opened,
-    freeBytes: () => {
-      const { bavail, bsize } = statfsSync(directory)
-      return bavail * bsize
-    },
-  }
+  if (!server) return openInDirectory(directory, options)
+  return { ...(await openOnServer(server, options)), freeBytes: () => bytesFree(directory) }
 }

@@ -1,12 +1,15 @@
 import 'server-only'
 
-import { closeSync, fdatasyncSync, openSync, readdirSync, rmSync } from 'node:fs'
+import { closeSync, existsSync, fdatasyncSync, openSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { open } from 'node:fs/promises'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { drizzle } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
+import { bringUpToDate } from './bring-up-to-date'
+import { DamagedDatabaseError } from './cannot-open'
 import { lockDirectory } from './directory-lock'
+import { bytesFree } from './disk-room'
 import { MIGRATIONS, type OpenDatabase, type OpenOptions, schema } from './database'
 import { alwaysThere } from './presence'
 
@@ -19,33 +22,52 @@ function endAtOnce(why: string): void {
 /**
  * Opens the database that lies in a directory itself, for this process alone.
  *
- * Errors  rejects with `DirectoryInUseError` when another process has the directory; then nothing is lost.
+ * Errors  rejects with `DirectoryInUseError` when another process has the directory, with `DamagedDatabaseError` when its files are not the
+ *         database they were, and as `bringUpToDate` does; then nothing is lost.
  */
 export async function openInDirectory(
   directory: string,
-  { reset = false, from, lost = endAtOnce }: OpenOptions,
-): Promise<Omit<OpenDatabase, 'freeBytes'>> {
+  { reset = false, from, migrations = MIGRATIONS, lost = endAtOnce }: OpenOptions,
+): Promise<OpenDatabase> {
   const lock = await lockDirectory(directory, lost)
   const files = join(directory, 'database')
   if (reset) rmSync(files, { recursive: true, force: true })
+  if (isBeheaded(files)) {
+    await lock.release()
+    throw new DamagedDatabaseError(directory, new Error('PG_VERSION is missing'))
+  }
   const client = await PGlite.create(
     files,
     from && { loadDataDir: new Blob([from as Uint8Array<ArrayBuffer>]) },
   ).catch(async (error: unknown) => {
     await lock.release()
-    throw error
+    throw new DamagedDatabaseError(directory, error)
   })
   const database = drizzle(client, { schema })
   try {
-    await migrate(database, { migrationsFolder: MIGRATIONS })
+    await bringUpToDate(
+      (text) => client.query(text),
+      migrations,
+      (config) => migrate(database, config),
+    )
   } catch (error) {
     await client.close()
     await lock.release()
     throw error
   }
+  const itself = identityOf(files)
   return {
     database,
     isShared: false,
+    // Asked before every write: into another directory of the same name nothing may be written.
+    freeBytes: () => {
+      if (identityOf(files) !== itself) {
+        const why = 'the directory was moved, or another stands in its place'
+        lost(why)
+        throw new Error(why)
+      }
+      return bytesFree(directory)
+    },
     presence: alwaysThere(),
     raw: {
       query: (text, values) => client.query(text, [...values]),
@@ -78,6 +100,17 @@ export async function openInDirectory(
       await lock.release()
     },
   }
+}
+
+/** Whether there is a database of which the first file is missing: another would be made over it. */
+function isBeheaded(files: string): boolean {
+  return existsSync(join(files, 'base')) && !existsSync(join(files, 'PG_VERSION'))
+}
+
+/** What tells a directory from another one of the same name; empty for none. */
+function identityOf(files: string): string {
+  const found = statSync(files, { throwIfNoEntry: false })
+  return found ? `${found.dev}/${found.ino}` : ''
 }
 
 /**

@@ -12,7 +12,9 @@ import {
   type OpenOptions,
   schema,
 } from './database'
-import { Presence } from './presence'
+import { bringUpToDate } from './bring-up-to-date'
+import { SilentServerError } from './cannot-open'
+import { Presence, saysGone } from './presence'
 import { log } from '../operations/log'
 
 /** Connections for statements; each lock that is held, and listening, has one of its own. */
@@ -29,7 +31,7 @@ const AGAIN = 1_000
  */
 export async function openOnServer(
   server: string,
-  { reset = false, from }: OpenOptions,
+  { reset = false, from, migrations = MIGRATIONS }: OpenOptions,
 ): Promise<Omit<OpenDatabase, 'freeBytes'>> {
   if (from) throw new Error('A database on a server is restored with the tools of PostgreSQL (pg_restore).')
   const pool = new pg.Pool({
@@ -52,11 +54,15 @@ export async function openOnServer(
   try {
     await locks.hold('migrate', async () => {
       if (reset) await pool.query('drop schema if exists job, drizzle, public cascade; create schema public')
-      await migrate(database, { migrationsFolder: MIGRATIONS })
+      await bringUpToDate(
+        (text) => pool.query(text),
+        migrations,
+        (config) => migrate(database, config),
+      )
     })
   } catch (error) {
     await close()
-    throw error
+    throw saysGone(error) ? new SilentServerError(error) : error
   }
   return {
     database: database as unknown as Database,
