@@ -1,5 +1,5 @@
 // `npm run load`: what the shop bears, served by one, two and four processes on a PostgreSQL server of its own, all on this machine.
-// npm run load -- --seconds 60 --rate 40
+// npm run load -- --seconds 60 --rate 40 --processes 1,2,4 --minutes 10
 import autocannon from 'autocannon'
 import { spawn } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
@@ -17,10 +17,13 @@ const { values } = parseArgs({
     /** Requests a second of the mixed traffic. */
     rate: { type: 'string', default: '40' },
     processes: { type: 'string', default: '1,2,4' },
+    /** Minutes of mixed traffic after that, with the memory of each. */
+    minutes: { type: 'string', default: '0' },
   },
 })
 const SECONDS = Number(values.seconds)
 const RATE = Number(values.rate)
+const MINUTES = Number(values.minutes)
 const COUNTS = values.processes.split(',').map(Number)
 const CONNECTIONS = 10
 /** Questions in one request, and requests a second: 500 questions a second. */
@@ -121,6 +124,12 @@ try {
       `  p99 of the mixed traffic: ${(mixed / Math.max(1, empty)).toFixed(1)} × that of the empty route (≤ 10)`,
     )
     console.log(`  memory ${before.toFixed(0)} MB before, ${megabytes(child.pid).toFixed(0)} MB after`)
+    const each = []
+    for (let minute = 0; minute < MINUTES; minute += 1) {
+      await measure(url, [listing, product, cart, price], RATE, 60)
+      each.push(megabytes(child.pid).toFixed(0))
+    }
+    if (MINUTES > 0) console.log(`  memory after each minute of mixed traffic: ${each.join(', ')} MB`)
     child.kill('SIGTERM')
     await ended
     rmSync(data, { recursive: true, force: true })

@@ -1,6 +1,7 @@
 import {
   allowedHosts,
   DRAFT_HEADER,
+  isBehindTls,
   judge,
   PATH_HEADER,
   REQUEST_ID_HEADER,
@@ -22,7 +23,10 @@ const IS_DEVELOPMENT = process.env['NODE_ENV'] === 'development'
 /** Every request passes here first: names and origins are checked, and every answer gets its security headers. */
 export function proxy(request: NextRequest): NextResponse {
   const { pathname: path, searchParams } = new URL(request.url)
-  const headers = securityHeaders(crypto.randomUUID(), IS_DEVELOPMENT)
+  const headers = securityHeaders(crypto.randomUUID(), {
+    isDevelopment: IS_DEVELOPMENT,
+    isSecure: isBehindTls(),
+  })
   const id = requestId(request.headers.get(REQUEST_ID_HEADER), () => crypto.randomUUID())
   const away = judge({ method: request.method, path, header: (name) => request.headers.get(name) }, HOSTS)
   if (away) {

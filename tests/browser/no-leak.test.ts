@@ -9,6 +9,9 @@ import { accountCookie, passcodeCookie } from './shop-cookie'
 
 jest.setTimeout(600_000)
 
+/** A cost or a margin in anything that is sent, however often its quotes are escaped. */
+const COST = /["'](cost|costs|margin|landedCost)\\*["']\s*:/
+
 type Section = Record<string, unknown>
 
 const branch = (code: string) => ({
@@ -116,6 +119,7 @@ test('whoever crawls the shop finds nothing hidden and no hidden price, in any p
           for (const secret of secrets)
             if (!path.includes(secret.what) && secret.pattern.test(all))
               found.push(`${name} finds ${secret.what} at ${path}`)
+          if (COST.test(all)) found.push(`${name} finds a cost at ${path}`)
           for (const [, link = ''] of body.matchAll(/href="(\/shop[^"#]*)"/g))
             open.push(link.replaceAll('&amp;', '&'))
         }

@@ -101,24 +101,30 @@ export async function withServer(
  * kept for copying, whatever server opens it first fills it.
  */
 export async function filledDirectory(isDemo: Filled = true): Promise<string> {
-  const folder = process.env['STEPPE_TEST_KEPT']
-  if (!folder) {
+  const kept = await keepFilled(isDemo)
+  if (kept === null) {
     const data = mkdtempSync(join(tmpdir(), 'steppe-'))
     makeDatabase(data, null)
     return data
-  }
-  const kept = join(folder, String(isDemo))
-  if (!existsSync(kept)) {
-    const making = `${kept}-in-the-making`
-    mkdirSync(making)
-    makeDatabase(making, null)
-    await (await startServer(making, isDemo)).stop()
-    renameSync(making, kept)
   }
   const data = mkdtempSync(join(tmpdir(), 'steppe-'))
   cpSync(kept, data, { recursive: true })
   makeDatabase(data, kept)
   return data
+}
+
+/** The directory that is copied, filled if it is not yet; `null` where nothing is kept. */
+export async function keepFilled(isDemo: Filled): Promise<string | null> {
+  const folder = process.env['STEPPE_TEST_KEPT']
+  if (!folder) return null
+  const kept = join(folder, String(isDemo))
+  if (existsSync(kept)) return kept
+  const making = `${kept}-in-the-making`
+  mkdirSync(making)
+  makeDatabase(making, null)
+  await (await startServer(making, isDemo)).stop()
+  renameSync(making, kept)
+  return kept
 }
 
 /** Milliseconds a large store may take to be read. */

@@ -84,7 +84,7 @@ describe('the outer door', () => {
   })
 
   test('only the scripts of the very page run', () => {
-    const policy = securityHeaders('abc', false)['content-security-policy'] ?? ''
+    const policy = securityHeaders('abc')['content-security-policy'] ?? ''
     expect(policy).toContain("script-src 'self' 'nonce-abc';")
     expect(policy).not.toContain('unsafe-eval')
     expect(policy).toContain("frame-ancestors 'none'")

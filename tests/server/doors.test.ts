@@ -12,6 +12,7 @@ import { scopeMatcher } from '@/core/engine/items/scope-matcher'
 import { PERMISSIONS, type Permission } from '@/core/staff/permission'
 import { FIRST_ROLES } from '@/core/staff/role'
 import { auditEvents } from '@/server/database/door-schema'
+import { staffSessions } from '@/server/database/staff-schema'
 import { mails } from '@/server/database/selling-schema'
 import { findKey, makeKey, revokeKey } from '@/server/staff/api-keys'
 import { makeFirstCode } from '@/server/staff/first-start'
@@ -96,6 +97,11 @@ describe('coming in', () => {
     const word = await mailedWord()
     browsers.use('nora')
     expect(await doors.setPasswordByLink(steppe, word, 'short')).toEqual({ ok: false, code: 'too-short' })
+    // Long enough, and among the passwords most often leaked.
+    for (const leaked of ['1qaz2wsx3edc', 'Basketball'])
+      expect(await doors.setPasswordByLink(steppe, word, leaked)).toEqual({
+        ...{ ok: false, code: 'easily-guessed' },
+      })
     expect(await doors.setPasswordByLink(steppe, word, NORA.password)).toEqual({ ok: true })
     expect(await doors.setPasswordByLink(steppe, word, NORA.password)).toEqual({
       ok: false,
@@ -111,6 +117,28 @@ describe('coming in', () => {
       needs: 'nothing',
     })
     expect(await doers.findDoer()).toMatchObject({ name: NORA.name, role: 'Pricing editor' })
+  })
+
+  test('a window that nobody has used for two hours is signed out, one that is used stays', async () => {
+    browsers.use('nora')
+    const unusedFor = (minutes: number) =>
+      steppe.database.update(staffSessions).set({ updatedAt: new Date(Date.now() - minutes * 60_000) })
+    await unusedFor(119)
+    expect(await doers.findDoer()).toMatchObject({ name: NORA.name })
+    const [used] = await steppe.database.select().from(staffSessions).orderBy(desc(staffSessions.updatedAt))
+    expect(Date.now() - (used?.updatedAt.getTime() ?? 0)).toBeLessThan(60_000)
+    await unusedFor(121)
+    expect(await doers.findDoer()).toBeNull()
+    browsers.use('orla')
+    expect(await doers.findDoer()).toBeNull()
+    expect(await steppe.database.select().from(staffSessions)).toEqual([])
+    for (const [name, { email, password }] of [
+      ['orla', OWNER],
+      ['nora', NORA],
+    ] as const) {
+      browsers.use(name)
+      expect(await doors.signInPerson(steppe, email, password)).toMatchObject({ ok: true })
+    }
   })
 
   test('a mail that lets somebody in is not kept with what it says', async () => {
@@ -440,6 +468,30 @@ describe('buyers', () => {
     expect(await buyers.signInBuyer(steppe, 'stranger@example.org', NORA.password)).toEqual({
       ...{ ok: false, code: 'wrong' },
     })
+  })
+
+  test('words that are guessed from one address, in whatever window, are listened to no more; a good one takes none of it back', async () => {
+    const cart = await import('@/features/shop/cart/cart-actions')
+    const codes = await import('@/features/shop/cart/promotion-actions')
+    const typed = (name: string, text: string) => {
+      const form = new FormData()
+      form.set(name, text)
+      return form
+    }
+    const passcode = (word: string) => leadsTo(cart.enterPasscode(typed('word', word)))
+    browsers.use('guesser 0')
+    expect(await passcode(' LOOK-inside ')).toBe('/shop')
+    for (let tries = 1; tries < 40; tries += 1) {
+      browsers.use(`guesser ${tries}`)
+      expect(await passcode(`look-inside${tries}`)).toMatch(/wrong=1/)
+      expect(await leadsTo(codes.enterCode(typed('code', `NO-${tries}`)))).toBe('/shop/cart?code=wrong')
+      if (tries === 20) expect(await passcode('look-inside')).toBe('/shop')
+    }
+    browsers.use('guesser 40')
+    expect(await passcode('look-inside4')).toMatch(/wrong=1/)
+    expect(await passcode('look-inside')).toMatch(/waits=1/)
+    expect(await leadsTo(codes.enterCode(typed('code', 'NO-40')))).toBe('/shop/cart?code=wrong')
+    expect(await leadsTo(codes.enterCode(typed('code', 'NO-41')))).toBe('/shop/cart?code=waits')
   })
 
   test('nobody becomes a buyer by saying so, and whoever looks with a buyer’s eyes binds nobody', async () => {

@@ -27,12 +27,27 @@ function send(url: string, { method, path, headers, body }: WrongRequest): Promi
   })
 }
 
-test(`${COUNT} wrong requests: no error of the server’s own, no trace of its insides, nothing changed`, async () => {
+/** Bytes of the server's heap that are in use. */
+async function heapOf(url: string): Promise<number> {
+  const told = await (await fetch(`${url}/metrics`)).text()
+  return Number(/^nodejs_heap_size_used_bytes(?:\{[^}]*\})? (\d+)/m.exec(told)?.[1])
+}
+
+/** The least that is in use over a part of the time: what is left when garbage has just been cleared away. */
+function floor(heaps: readonly number[], from: number, to: number): number {
+  return Math.min(...heaps.slice(Math.floor(heaps.length * from), Math.ceil(heaps.length * to)))
+}
+
+/** Garbage that waits to be cleared away when measured. */
+const SLACK = 50 * 2 ** 20
+
+test(`${COUNT} wrong requests: no error of the server’s own, no trace of its insides, nothing changed, memory steady`, async () => {
   await withServer(async ({ url }) => {
     const state = async () => (await fetch(`${url}/api/store`)).headers.get('etag')
     const before = await state()
     const wrong: string[] = []
     const requests = wrongRequests(COUNT)
+    const heaps: number[] = []
     for (let at = 0; at < requests.length; at += 8) {
       await Promise.all(
         requests.slice(at, at + 8).map(async (each) => {
@@ -45,7 +60,9 @@ test(`${COUNT} wrong requests: no error of the server’s own, no trace of its i
             wrong.push(`${status} ${JSON.stringify(each).slice(0, 300)} ${text.slice(0, 200)}`)
         }),
       )
+      if (at % 80 === 0) heaps.push(await heapOf(url))
     }
+    expect(floor(heaps, 0.75, 1)).toBeLessThan(1.3 * floor(heaps, 0.25, 0.5) + SLACK)
     expect(wrong.slice(0, 5)).toEqual([])
     expect(await state()).toBe(before)
     expect((await fetch(`${url}/board`)).status).toBe(200)

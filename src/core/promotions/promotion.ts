@@ -134,12 +134,16 @@ export function sameCode(one: string, other: string): boolean {
   return one.trim().toLowerCase() === other.trim().toLowerCase()
 }
 
-/** The promotion in use that asks for a code; `undefined` where none does. */
-export function promotionWithCode(promotions: Iterable<Promotion>, typed: string): Promotion | undefined {
+/** The promotion in use that asks for a code; `undefined` where none does. `isSame` may compare with more care than whatever capitals. */
+export function promotionWithCode(
+  promotions: Iterable<Promotion>,
+  typed: string,
+  isSame: (code: string, typed: string) => boolean = sameCode,
+): Promotion | undefined {
   return [...promotions].find(
     ({ state, status, conditions }) =>
       state === 'on' &&
       status === 'active' &&
-      conditions.some((condition) => condition.kind === 'code' && sameCode(condition.code, typed)),
+      conditions.some((condition) => condition.kind === 'code' && isSame(condition.code, typed)),
   )
 }

@@ -97,8 +97,19 @@ function isForeign(header: Knock['header']): boolean {
   return !URL.canParse(origin) || new URL(origin).host !== (header('host') ?? '').toLowerCase()
 }
 
-/** What every answer says to the browser. `nonce` lets the scripts of this very page run and no others. */
-export function securityHeaders(nonce: string, isDevelopment: boolean): Readonly<Record<string, string>> {
+/** Whether browsers come by TLS, as the address says that stands in links. */
+export function isBehindTls(address = process.env['STEPPE_ADDRESS'] ?? ''): boolean {
+  return address.startsWith('https:')
+}
+
+/**
+ * What every answer says to the browser. `nonce` lets the scripts of this very page run and no others; where TLS is used, a browser never
+ * comes without it again.
+ */
+export function securityHeaders(
+  nonce: string,
+  { isDevelopment = false, isSecure = false } = {},
+): Readonly<Record<string, string>> {
   const policy = [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}'${isDevelopment ? " 'unsafe-eval'" : ''}`,
@@ -119,6 +130,7 @@ export function securityHeaders(nonce: string, isDevelopment: boolean): Readonly
     'referrer-policy': 'same-origin',
     'cross-origin-opener-policy': 'same-origin',
     'permissions-policy': 'camera=(), geolocation=(), microphone=()',
+    ...(isSecure && { 'strict-transport-security': 'max-age=31536000' }),
   }
 }
 

@@ -7,7 +7,7 @@ import { createHash } from 'node:crypto'
 import { headers } from 'next/headers'
 import { cache } from 'react'
 import { isLoopbackHost } from '../doors/outer-door'
-import { staff } from '../database/staff-schema'
+import { staff, staffSessions } from '../database/staff-schema'
 import { LatelyRead } from '../database/presence'
 import { freshSteppe } from '../changes/follow'
 import type { Steppe } from '../engine/steppe'
@@ -56,9 +56,29 @@ type ReadHeaders = Awaited<ReturnType<typeof headers>>
 async function readPerson(steppe: Steppe, given: ReadHeaders): Promise<Doer | null> {
   const engine = await signInEngine(steppe)
   const session = await engine.api.getSession({ headers: given })
-  if (!session) return null
+  if (!session || (await isForgotten(steppe, session.session))) return null
   const person = await steppe.database.query.staff.findFirst({ where: eq(staff.id, session.user.id) })
   return person && person.left === null ? personAsDoer(person) : null
+}
+
+/** A window nobody has used for so long (milliseconds) is nobody's any more. */
+const FORGOTTEN_AFTER = 2 * 3_600_000
+/** So often it is written down that one is used. */
+const NOTED_EVERY = 300_000
+
+/** Ends a session that has not been used for long, and notes that another is. Sessions go by the machine's own clock. */
+async function isForgotten(
+  { database }: Steppe,
+  { id, updatedAt }: { readonly id: string; readonly updatedAt: Date },
+): Promise<boolean> {
+  const unused = Date.now() - updatedAt.getTime()
+  if (unused < NOTED_EVERY) return false
+  if (unused > FORGOTTEN_AFTER) {
+    await database.delete(staffSessions).where(eq(staffSessions.id, id))
+    return true
+  }
+  await database.update(staffSessions).set({ updatedAt: new Date() }).where(eq(staffSessions.id, id))
+  return false
 }
 
 async function personAsDoer(person: typeof staff.$inferSelect): Promise<Doer> {

@@ -19,6 +19,7 @@ import { cache } from 'react'
 import { requireRoom } from '../database/disk-room'
 import { shopSessions } from '../database/selling-schema'
 import { pricingContextOf } from '../engine/request-context'
+import { isBehindTls } from '../doors/outer-door'
 import { LatelyRead } from '../database/presence'
 import { freshSteppe } from '../changes/follow'
 import { getSteppe, type Steppe } from '../engine/steppe'
@@ -247,7 +248,7 @@ async function beginSession(session: Omit<Session, 'id' | 'at'>): Promise<void> 
   await database.delete(shopSessions).where(lt(shopSessions.at, new Date(oldest())))
   await database.insert(shopSessions).values({ ...session, id: digest(word), at: currentInstant() })
   const jar = await cookies()
-  jar.set(COOKIE, word, { ...KEPT, maxAge: LIFETIME_DAYS * 24 * 60 * 60 })
+  jar.set(COOKIE, word, { ...KEPT, secure: isBehindTls(), maxAge: LIFETIME_DAYS * 24 * 60 * 60 })
 }
 
 function digest(word: string): string {

@@ -112,7 +112,7 @@ export async function setBuyerPassword(
 ): Promise<BuyerIn | Refused> {
   const { database } = steppe
   const link = await database.query.buyerLinks.findFirst({ where: eq(buyerLinks.id, digestOf(word)) })
-  const fault = passwordFault(password, [link?.email ?? ''])
+  const fault = await passwordFault(password, [link?.email ?? ''])
   if (fault) return { ok: false, code: fault }
   const came = await enterByLink(steppe, word)
   if (!came.ok) return came

@@ -34,13 +34,13 @@ export interface OwnWindow {
 }
 
 /** Changes somebody's own password; every other window of theirs is signed out. */
-export function changeOwnPassword(
+export async function changeOwnPassword(
   steppe: Steppe,
   own: Own,
   { current, next }: { readonly current: string; readonly next: string },
 ): Promise<PasswordSet> {
-  const fault = passwordFault(next, [own.name, own.email, 'steppe'])
-  if (fault) return Promise.resolve({ ok: false, code: fault })
+  const fault = await passwordFault(next, [own.name, own.email, 'steppe'])
+  if (fault) return { ok: false, code: fault }
   return withPassword(steppe, own, async () => {
     const engine = await signInEngine(steppe)
     await engine.api.changePassword({

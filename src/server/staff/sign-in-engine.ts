@@ -8,6 +8,7 @@ import {
   staffVerifications,
 } from '../database/staff-schema'
 import type { Steppe } from '../engine/steppe'
+import { isBehindTls } from '../doors/outer-door'
 import { wakeMails } from '../mails/queue-mail'
 import { queuePasswordMail } from './password-mail'
 import { digestPassword, isPasswordOf, LONGEST_PASSWORD, SHORTEST_PASSWORD } from './passwords'
@@ -78,7 +79,7 @@ async function makeEngine(steppe: Steppe, secret: string) {
     rateLimit: { enabled: false },
     advanced: {
       cookiePrefix: 'steppe',
-      useSecureCookies: address.startsWith('https:'),
+      useSecureCookies: isBehindTls(address),
       defaultCookieAttributes: { sameSite: 'lax', httpOnly: true },
     },
     plugins: [twoFactor({ issuer: 'Steppe' }), nextCookies()],

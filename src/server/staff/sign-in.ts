@@ -128,7 +128,7 @@ export async function setPasswordByLink(
       ? await database.query.staff.findFirst({ where: and(eq(staff.id, link.value), isNull(staff.left)) })
       : undefined
   if (!person) return { ok: false, code: 'link-gone' }
-  const fault = passwordFault(password, [person.name, person.email, 'steppe'])
+  const fault = await passwordFault(password, [person.name, person.email, 'steppe'])
   if (fault) return { ok: false, code: fault }
   try {
     await engine.api.resetPassword({ body: { token: word, newPassword: password } })
@@ -150,7 +150,7 @@ export async function becomeOwner(
   const tried: readonly TriedBy[] = [{ kind: 'code', key: 'owner' }]
   const minutes = await minutesToWait(database, tried)
   if (minutes > 0) return { ok: false, code: 'too-many', minutes }
-  const fault = passwordFault(password, [name, email, 'steppe'])
+  const fault = await passwordFault(password, [name, email, 'steppe'])
   if (fault) return { ok: false, code: fault }
   await countTry(database, tried)
   if (!(await takeFirstCode(database, code))) {

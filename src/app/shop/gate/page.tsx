@@ -5,15 +5,20 @@ import { insideShop } from '@/features/shop/entrance/inside-shop'
 import { shopVisitor } from '@/server/session/shop-session'
 
 export default shopPage(
-  async ({ searchParams }: { readonly searchParams: Promise<{ wrong?: string; back?: string }> }) => {
+  async ({
+    searchParams,
+  }: {
+    readonly searchParams: Promise<{ wrong?: string; waits?: string; back?: string }>
+  }) => {
     const visitor = await shopVisitor()
     const { channel } = visitor.pricingContext.terms
     const gate = channel?.gate === 'sign-in' || channel?.gate === 'passcode' ? channel.gate : null
-    const { wrong, back = '' } = await searchParams
+    const { wrong, waits, back = '' } = await searchParams
     return (
       <GatePage
         gate={isOutside(visitor) ? gate : null}
         isWrong={wrong !== undefined}
+        isToWait={waits !== undefined}
         back={insideShop(back)}
       />
     )

@@ -5,6 +5,7 @@ import { shopAction } from '@/server/session/permit'
 import type { CartLineWanted } from '@/core/cart/cart'
 import { findByCode, findBySku } from '@/core/catalogue/find-by-code'
 import { type Decimal, parseDecimal } from '@/core/decimal/decimal'
+import { isSameWord } from '@/server/doors/same-word'
 import { getSteppe } from '@/server/engine/steppe'
 import {
   shopView,
@@ -15,6 +16,7 @@ import {
 } from '@/server/session/shop-session'
 import { findOrder } from '@/server/orders/order-rows'
 import { readCart, writeCart } from '@/server/shop/cart-store'
+import { tryWord } from '@/server/shop/word-tries'
 import { isQuantity } from '@/ui/frame/vantage-url'
 import { redirect } from 'next/navigation'
 import { enterShopPage, isOutside } from '../entrance/enter'
@@ -107,9 +109,16 @@ export const orderAgain = shopAction([FORM], async (form: FormData): Promise<nev
 export const enterPasscode = shopAction([FORM], async (form: FormData): Promise<never> => {
   const word = String(form.get('word') ?? '').trim()
   const { store } = (await shopView()).prepared
-  const given = [...store.passcode.values()].find((each) => each.word.toLowerCase() === word.toLowerCase())
   const back = insideShop(String(form.get('back') ?? ''))
   const again = new URLSearchParams({ back })
+  const tried = await withRoom(async () =>
+    tryWord(await getSteppe(), 'passcode', () =>
+      // Each is compared, whichever it is.
+      [...store.passcode.values()].filter((each) => isSameWord(each.word, word)).at(0),
+    ),
+  )
+  if (!tried) redirect(`/shop/gate?waits=1&${again}`)
+  const given = tried.found
   // A slip does not take away a passcode that was good.
   if (!given) redirect(`/shop/gate?wrong=1&${again}`)
   await withRoom(() => rememberPasscode(given.id))

@@ -5,7 +5,9 @@ import { shopAction } from '@/server/session/permit'
 import { promotionWithCode } from '@/core/promotions/promotion'
 import { circumstancesAt, matchRule } from '@/core/rules/match-rule'
 import { currentInstant } from '@/server/clock'
+import { isSameWord } from '@/server/doors/same-word'
 import { getSteppe } from '@/server/engine/steppe'
+import { tryWord } from '@/server/shop/word-tries'
 import { cartOfVisitor, type ShopVisitor } from '@/server/session/shop-session'
 import { readCartFacts, writeCartFacts } from '@/server/shop/cart-store'
 import { redirect } from 'next/navigation'
@@ -32,7 +34,9 @@ export const enterCode = shopAction([FORM], async (form: FormData): Promise<neve
     facts.wrongSince !== null && now.getTime() - facts.wrongSince.getTime() < WRONG_FORGOTTEN_AFTER
   const wrong = isRecent ? facts.wrongCodes : 0
   if (wrong >= MOST_WRONG) redirect('/shop/cart?code=waits')
-  if (!holds(visitor, typed)) {
+  const tried = await withRoom(() => tryWord(steppe, 'promotion', () => holds(visitor, typed)))
+  if (!tried) redirect('/shop/cart?code=waits')
+  if (!tried.found) {
     const since = isRecent ? facts.wrongSince : now
     await withRoom(() => writeCartFacts(steppe, id, { wrongCodes: wrong + 1, wrongSince: since }))
     redirect('/shop/cart?code=wrong')
@@ -44,7 +48,7 @@ export const enterCode = shopAction([FORM], async (form: FormData): Promise<neve
 
 /** Whether a code is one that holds for this visitor here and now. */
 function holds({ prepared, pricingContext, buyerContext }: ShopVisitor, typed: string): boolean {
-  const promotion = promotionWithCode(prepared.store.promotion.values(), typed)
+  const promotion = promotionWithCode(prepared.store.promotion.values(), typed, isSameWord)
   const compiled = prepared.terms.promotions.find(({ rule }) => rule.id === promotion?.id)
   return (
     compiled !== undefined &&

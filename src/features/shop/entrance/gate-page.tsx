@@ -5,12 +5,14 @@ interface GatePageProps {
   readonly gate: 'sign-in' | 'passcode' | null
   /** Whether a passcode was just typed that opens nothing. */
   readonly isWrong: boolean
+  /** Whether so many wrong ones were typed that nobody is listened to for a while. */
+  readonly isToWait: boolean
   /** The page that was wanted. */
   readonly back: string
 }
 
 /** Where whoever may not come in yet is led, and where a passcode is typed. */
-export function GatePage({ gate, isWrong, back }: GatePageProps) {
+export function GatePage({ gate, isWrong, isToWait, back }: GatePageProps) {
   return (
     <div className="max-w-md">
       <h1 className="pb-2 text-3xl leading-9 font-bold tracking-tight">
@@ -41,6 +43,11 @@ export function GatePage({ gate, isWrong, back }: GatePageProps) {
           <button type="submit" className="btn btn-primary">
             Enter
           </button>
+          {isToWait && (
+            <p role="alert" className="w-full text-error">
+              Too many passcodes were not valid. Try again in a quarter of an hour.
+            </p>
+          )}
           {isWrong && (
             <p role="alert" className="w-full text-error">
               This passcode is not valid here today. Check it, or ask whoever gave it to you.
