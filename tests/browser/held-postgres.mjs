@@ -4,10 +4,10 @@ import { ensurePostgres, startPostgres } from '../../scripts/postgres.mjs'
 
 await ensurePostgres()
 const server = await startPostgres()
-console.log(server.url)
+process.stdout.write(`${server.url}\n`)
 for await (const line of createInterface({ input: process.stdin })) {
   if (line === 'stop') await server.stop()
   else if (line === 'start') await server.start()
-  console.log(line)
+  process.stdout.write(`${line}\n`)
 }
 await server.remove()

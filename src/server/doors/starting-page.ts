@@ -7,7 +7,7 @@ const AGAIN = 1
 const NUMBER = new Intl.NumberFormat('en')
 
 /** What a start is at, for the merchant. */
-export function startWords({ step, done, of }: StartProgress): string {
+function startWords({ step, done, of }: StartProgress): string {
   if (step === 'opening') return 'The database is being opened.'
   if (step === 'preparing') return 'The prices are being prepared.'
   if (step === 'filling') return 'The demo store is being filled.'
