@@ -17,7 +17,7 @@ test('the merchant is told how far a start is, on a page that comes again by its
 
 test('a visitor of the shop learns nothing of the store, a program gets an error it can read', () => {
   const { body } = startingAnswer(reading, 'shop', true)
-  expect(body).toContain('This shop opens in a moment.')
+  expect(body).toContain('This shop opens in a moment')
   expect(body).not.toMatch(/\d,\d{3}|records|database/)
   expect(JSON.parse(startingAnswer(reading, 'merchant', false).body)).toEqual({
     error: { code: 'starting', message: 'The server is starting; ask again in a moment.' },

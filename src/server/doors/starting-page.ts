@@ -36,14 +36,14 @@ export function startingAnswer(
 
 /** A visitor learns nothing of the store. */
 function shopPage(): string {
-  return page('One moment', 'This shop opens in a moment. The page comes by itself.', '')
+  return page('One moment', 'This shop opens in a moment, and this page loads by itself.', '')
 }
 
 function merchantPage(progress: StartProgress): string {
   const { done, of } = progress
   const bar =
     of === null || of === 0 ? '<progress></progress>' : `<progress value="${done}" max="${of}"></progress>`
-  return page('Steppe is starting', `${startWords(progress)} This page comes by itself.`, bar)
+  return page('Steppe is starting', `${startWords(progress)} This page loads by itself as soon as it can.`, bar)
 }
 
 /** Nothing of the application is loaded yet, so the colours of its theme stand here again. */
