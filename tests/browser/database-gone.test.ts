@@ -57,7 +57,7 @@ testOnServer(
       await page.goto(`${server.url}/board?find=FR-BR`)
       await reads(cell(page, 'Pine, flat-packed, 10', 'group:bee-farms'), 'L22.80')
       await page.goto(`${server.url}/shop/product/FR-BR`)
-      await page.getByText('Just now nothing can be ordered').waitFor()
+      await page.getByText('Nothing can be ordered or saved just now').waitFor()
       await page.getByText('25.90').first().waitFor()
       // Orders lie in it alone.
       await page.goto(`${server.url}/orders`)

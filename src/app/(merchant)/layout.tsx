@@ -36,7 +36,7 @@ import type { ReactNode } from 'react'
 import { Toaster } from 'sonner'
 
 const GONE =
-  'The database does not answer. You see what was last known; history, orders and whatever else lies only in it is missing, and nothing can be saved. What you have typed stays. This line goes by itself as soon as the database is back.'
+  'The database does not answer. You see what was last known, without history and orders; nothing can be saved, and what you typed stays. This goes by itself.'
 
 export default async function MerchantLayout({ children }: { readonly children: ReactNode }) {
   await connection()

@@ -19,7 +19,7 @@ import type { ReactNode } from 'react'
 export const metadata: Metadata = { title: { default: 'Shop', template: '%s · Shop' } }
 
 const GONE =
-  'Just now nothing can be ordered or saved here, and your cart and orders cannot be shown. Prices are as they were last known. This line goes by itself as soon as all is well again.'
+  'Nothing can be ordered or saved just now, and your cart and orders cannot be shown. Prices are as they were last known.'
 
 export default async function ShopLayout({ children }: { readonly children: ReactNode }) {
   const steppe = await freshSteppe()
