@@ -21,8 +21,11 @@ function begin(number, extra = {}) {
 }
 
 begin(1, STEPPE_RESET ? { STEPPE_RESET } : {})
-// The first makes what is not there yet; the others find it.
-cluster.once('listening', () => {
+// The first makes what is not there yet, or throws away what was; the others find it made.
+let isMade = false
+cluster.on('message', (_worker, said) => {
+  if (said !== 'steppe-ready' || isMade) return
+  isMade = true
   for (let number = 2; number <= Number(count); number += 1) begin(number)
 })
 

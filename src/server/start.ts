@@ -43,6 +43,8 @@ export async function start(writeMail: WriteMail): Promise<void> {
     if (steppe.prepared) await makeReady(steppe.prepared)
     await startJobs(steppe, writeMail)
     noteStart('ready')
+    // Of several processes the others begin when the first is there.
+    process.send?.('steppe-ready')
     if (isFirstProcess()) void keepSnapshot(steppe)
   } catch (error) {
     console.error(error instanceof CannotOpenError ? error.message : error)

@@ -33,33 +33,33 @@ type Known =
  */
 export async function untilUpToDate(steppe: Steppe): Promise<Known> {
   if (!steppe.isShared) return 'up-to-date'
-  const { presence } = steppe
-  const isKnown = await presence.orKnown(
-    () => inPatience(isBehind(steppe), presence),
-    () => null,
-  )
-  if (isKnown === null) return 'without-database'
-  if (!isKnown) return 'up-to-date'
-  const caughtUp = catchUpInTurn(steppe).then(
-    () => 'up-to-date' as const,
-    (error: unknown): Known => {
-      log.error({ err: error }, 'what other processes wrote is not known yet')
-      return 'older'
-    },
-  )
-  return atMost(caughtUp, () => 'older')
+  try {
+    const { presence } = steppe
+    const behind = await presence.orKnown(
+      () => inPatience(isBehind(steppe), presence),
+      () => null,
+    )
+    if (behind === null) return 'without-database'
+    if (!behind) return 'up-to-date'
+    const caughtUp = catchUpInTurn(steppe).then((): Known => 'up-to-date')
+    return await atMost(caughtUp, () => 'older')
+  } catch (error) {
+    log.error({ err: error }, 'what other processes wrote is not known yet')
+    return 'older'
+  }
 }
 
 /** One that says nothing for so long is as good as gone. */
 function inPatience(behind: Promise<boolean>, presence: Steppe['presence']): Promise<boolean | null> {
   return atMost<boolean | null>(behind, () => {
     presence.note()
-    behind.catch(() => undefined)
     return null
   })
 }
 
 async function atMost<Result>(work: Promise<Result>, late: () => Result): Promise<Result> {
+  // What goes wrong when nobody waits any more is told by whoever asks next.
+  work.catch(() => undefined)
   let timer: NodeJS.Timeout | undefined
   const patience = new Promise<Result>((resolve) => {
     timer = setTimeout(() => resolve(late()), PATIENCE)
