@@ -43,7 +43,11 @@ function merchantPage(progress: StartProgress): string {
   const { done, of } = progress
   const bar =
     of === null || of === 0 ? '<progress></progress>' : `<progress value="${done}" max="${of}"></progress>`
-  return page('Steppe is starting', `${startWords(progress)} This page loads by itself as soon as it can.`, bar)
+  return page(
+    'Steppe is starting',
+    `${startWords(progress)} This page loads by itself as soon as it can.`,
+    bar,
+  )
 }
 
 /** Nothing of the application is loaded yet, so the colours of its theme stand here again. */
