@@ -57,7 +57,7 @@ try {
   for (const each of both) if (each.status === 'rejected') throw each.reason
   console.log('— browser tests')
   // Were a browser left open by what failed, the run would wait for it without end.
-  await run(program('jest'), ['--selectProjects', 'browser', '--maxWorkers=2', '--forceExit'])
+  await run(program('jest'), ['--selectProjects', 'browser', '--runInBand', '--forceExit'])
   console.log('All tests passed.')
 } catch (error) {
   console.error(error.message)
