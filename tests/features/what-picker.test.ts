@@ -177,5 +177,6 @@ test('every value falls between two edges of its histogram', () => {
         expect(counts.length).toBeLessThan(20)
       },
     ),
+    { examples: [[[117_600, 117_730], 'even']] },
   )
 })

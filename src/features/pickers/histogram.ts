@@ -41,9 +41,9 @@ function placeAmong(edges: readonly number[], value: number): number {
 
 function even(low: number, high: number): readonly number[] {
   const step = niceStep((high - low) / MOST_BARS)
-  const first = Math.floor(low / step)
-  const last = Math.floor(high / step) + 1
-  return Array.from({ length: last - first + 1 }, (_, at) => (first + at) * step)
+  const first = Math.floor(plain(low / step))
+  const last = Math.floor(plain(high / step)) + 1
+  return Array.from({ length: last - first + 1 }, (_, at) => plain((first + at) * step))
 }
 
 function byRatio(low: number, high: number): readonly number[] {
@@ -68,7 +68,12 @@ function niceStep(wanted: number): number {
 
 function twoFigures(value: number, round: (value: number) => number): number {
   const power = 10 ** (Math.floor(Math.log10(value)) - 1)
-  return Number((round(value / power) * power).toPrecision(12))
+  return plain(round(value / power) * power)
+}
+
+/** Without the trace that counting in powers of two leaves: three tenths is 0.3, so that a value of 0.3 reaches it. */
+function plain(value: number): number {
+  return Number(value.toPrecision(12))
 }
 
 /** As money is written, with more digits only where the edge has them. */
