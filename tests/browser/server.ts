@@ -16,6 +16,8 @@ export interface TestServer {
   readonly url: string
   /** What it printed of what went wrong, or has to be known. */
   readonly printed: () => string
+  /** Bytes of its heap that are in use when all garbage is cleared away. Needs `tellsHeap`. */
+  readonly heap: () => Promise<number>
   readonly stop: () => Promise<void>
 }
 
@@ -30,13 +32,15 @@ interface ServerOptions {
   /** Whether people are asked who they are. */
   readonly signIn?: boolean
   readonly port?: number
+  /** Whether it can be asked how much memory it holds. */
+  readonly tellsHeap?: boolean
 }
 
 /** Serves the built application with the demo store, on a free port of this machine. */
 export async function startServer(
   data: string,
   isDemo: Filled = true,
-  { signIn = false, port: wanted }: ServerOptions = {},
+  { signIn = false, port: wanted, tellsHeap = false }: ServerOptions = {},
 ): Promise<TestServer> {
   const port = wanted ?? (await freePort())
   const next = join(process.cwd(), 'node_modules/.bin/next')
@@ -55,6 +59,7 @@ export async function startServer(
         STEPPE_SIGN_IN: signIn ? 'on' : 'off',
         STEPPE_CLOCK: TEST_CLOCK,
         STEPPE_DATA: data,
+        ...(tellsHeap && { NODE_OPTIONS: `--import ${join(process.cwd(), 'tests/server/tell-heap.mjs')}` }),
       },
       stdio: ['ignore', 'ignore', 'pipe'],
     },
@@ -72,6 +77,16 @@ export async function startServer(
   return {
     url,
     printed: () => printed,
+    heap: () =>
+      new Promise((resolve) => {
+        child.stderr?.on('data', function told(part) {
+          const heap = /heap in use: (\d+)/.exec(String(part))?.[1]
+          if (heap === undefined) return
+          child.stderr?.off('data', told)
+          resolve(Number(heap))
+        })
+        child.kill('SIGUSR2')
+      }),
     stop: async () => {
       child.kill('SIGTERM')
       await ended
@@ -84,10 +99,11 @@ export async function withServer(
   act: (server: TestServer) => Promise<void>,
   fill: (data: string) => Promise<void> = () => Promise.resolve(),
   isDemo: Filled = true,
+  options: ServerOptions = {},
 ): Promise<void> {
   const data = await filledDirectory(isDemo)
   await fill(data)
-  const server = await startServer(data, isDemo)
+  const server = await startServer(data, isDemo, options)
   try {
     await act(server)
   } finally {
