@@ -88,7 +88,7 @@ export function serving({ data, port, demo, reset = false, signIn = false, proce
       NODE_OPTIONS:
         `${process.env.NODE_OPTIONS ?? ''} --max-old-space-size=${heapMegabytes(processes)} --max-semi-space-size=64`.trim(),
       STEPPE_DATA: data,
-      STEPPE_ADDRESS: `http://127.0.0.1:${port}`,
+      STEPPE_ADDRESS: process.env.STEPPE_ADDRESS || `http://127.0.0.1:${port}`,
       ...(demo ? { STEPPE_DEMO: 'with-orders' } : {}),
       ...(signIn ? { STEPPE_SIGN_IN: 'on' } : {}),
       ...(reset ? { STEPPE_RESET: '1' } : {}),

@@ -24,7 +24,7 @@ const USAGE = `Usage
   npm run -s steppe -- import FILE                     make the store what a document says
 
   --data DIR   where the store lies (.steppe/data)
-  --url URL    go through a running Steppe instead, such as http://127.0.0.1:3000; STEPPE_KEY holds a key for it
+  --url URL    go through a running Steppe instead, such as http://127.0.0.1:4000; STEPPE_KEY holds a key for it
   --in DRAFT   export the store as a draft would leave it, such as draft:spring
   --stock      export what is on hand as well; an import counts what it finds
   --json       tell verdicts as JSON

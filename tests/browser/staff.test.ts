@@ -5,23 +5,15 @@ import type { Page } from 'playwright-core'
 import { cell, eachTestInItsOwnWindow, openBoard, openWindow, reads, typeInto } from './browser'
 import { mailedFile } from './mailed'
 import { oneTimeCode } from './one-time-code'
-import { filledDirectory, startServer, type TestServer } from './server'
+import { becomeOwner, PASSWORD, signIn } from './come-in'
+import { filledDirectory, startServer } from './server'
 import { startDraft } from './start-draft'
 
 const here = eachTestInItsOwnWindow()
 
-const PASSWORD = 'amber comb and willow'
-
 /** A page of a window of its own. */
 async function newWindow(): Promise<Page> {
   return (await openWindow(here.browser)).newPage()
-}
-
-async function signIn(page: Page, url: string, email: string, password = PASSWORD): Promise<void> {
-  await page.goto(`${url}/sign-in`)
-  await page.getByLabel('E-mail address').fill(email)
-  await page.getByLabel('Password').fill(password)
-  await page.getByRole('button', { name: 'Sign in' }).click()
 }
 
 /** Addresses of the merchant's side, with the permission each names in its code. */
@@ -169,17 +161,6 @@ test('the first start has an owner; an editor drafts and does not publish; a lea
     rmSync(data, { recursive: true, force: true })
   }
 }, 300_000)
-
-/** The owner of a store that has just been started, signed in. */
-async function becomeOwner(page: Page, { url, printed }: TestServer): Promise<void> {
-  await page.goto(`${url}/first-start`)
-  await page.getByLabel(/^Code/).fill(/code: +([A-Z0-9-]+)/.exec(printed())?.[1] ?? '')
-  await page.getByLabel(/^Your name/).fill('Orla Finch')
-  await page.getByLabel('E-mail address').fill('orla@example.org')
-  await page.getByLabel(/^Password/).fill(PASSWORD)
-  await page.getByRole('button', { name: 'Become the owner' }).click()
-  await page.getByRole('heading', { name: 'Board' }).waitFor()
-}
 
 test('one-time codes are those of the standard', () => {
   // RFC 6238, appendix B: the key is the ASCII text 12345678901234567890; the last six of its eight digits.

@@ -39,10 +39,12 @@ test('what is open to everybody says why, and is little', () => {
     'app/sign-in/page.tsx default',
     'app/sign-in/password/page.tsx default',
     'app/sign-in/second/page.tsx default',
+    'features/sign-in/sign-in-actions.ts askForPasskey',
     'features/sign-in/sign-in-actions.ts askPassword',
     'features/sign-in/sign-in-actions.ts giveSecond',
     'features/sign-in/sign-in-actions.ts setPassword',
     'features/sign-in/sign-in-actions.ts signIn',
+    'features/sign-in/sign-in-actions.ts signInWithPasskey',
     'features/sign-in/sign-in-actions.ts startAsOwner',
   ])
   for (const door of open) expect(firstGiven(door).length).toBeGreaterThan(5)

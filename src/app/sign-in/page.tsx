@@ -1,7 +1,9 @@
 import { backTo } from '@/features/sign-in/back'
 import { DoorForm } from '@/features/sign-in/door-form'
 import { DoorPage } from '@/features/sign-in/door-page'
+import { PasskeyButton } from '@/features/sign-in/passkey-button'
 import { signIn } from '@/features/sign-in/sign-in-actions'
+import { passkeyHost } from '@/server/doors/own-address'
 import { getSteppe } from '@/server/engine/steppe'
 import { findDoer } from '@/server/session/doer'
 import { openPage } from '@/server/session/permit'
@@ -42,6 +44,7 @@ export default openPage('signs in', async ({ searchParams }: Props) => {
           Lost your password?
         </Link>
       </DoorForm>
+      <PasskeyButton host={passkeyHost()} back={backTo(String(back))} />
     </DoorPage>
   )
 })

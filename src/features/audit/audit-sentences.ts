@@ -10,6 +10,8 @@ const KINDS: Readonly<Record<AuditKind, string>> = {
   'password-set': 'set a password',
   'password-asked': 'asked for a new password',
   'second-factor': 'changed the second factor',
+  'passkey-added': 'added a passkey',
+  'passkey-removed': 'removed a passkey',
   'became-owner': 'became the owner',
   'person-invited': 'invited somebody',
   'person-changed': 'changed what somebody may do',
@@ -34,13 +36,17 @@ export function auditSentence({
 }: Pick<AuditEvent, 'kind' | 'about' | 'detail'>): string {
   switch (kind as AuditKind) {
     case 'signed-in':
-      return detail === '' ? 'signed in' : 'signed in with a second factor'
+      return detail === '' ? 'signed in' : `signed in with a ${detail}`
     case 'sign-in-refused':
       return `could not sign in: wrong ${detail}`
     case 'refused':
       return `was refused at ${detail === '' ? 'an action' : detail}: ${isPermission(about) ? permissionWords(about).toLowerCase() : about}`
     case 'second-factor':
       return `turned the second factor ${detail}`
+    case 'passkey-added':
+      return `added the passkey “${about}”`
+    case 'passkey-removed':
+      return `removed the passkey “${about}”`
     case 'person-invited':
       return `invited ${about}${detail === '' ? '' : ` as ${detail}`}`
     case 'person-changed':

@@ -3,6 +3,7 @@ import 'server-only'
 import { getSettings } from '@/core/store/store'
 import { currentInstant } from '@/server/clock'
 import { findDraft } from '@/server/drafts/draft-rows'
+import { ownAddress } from '@/server/doors/own-address'
 import type { Steppe } from '@/server/engine/steppe'
 import type { Letter } from '@/server/mails/letter'
 import type { WriteMail, WrittenMail } from '@/server/mails/send-mails'
@@ -34,11 +35,6 @@ export interface Papers {
   ) => Promise<Attachment | null>
 }
 
-/** Where the shop is, for whoever reads a mail. */
-function shopAddress(): string {
-  return (process.env['STEPPE_ADDRESS'] ?? 'http://localhost:3000').replace(/\/$/, '')
-}
-
 /** Writes mails with documents made so. */
 export function writeMailWith(papers: Papers): WriteMail {
   return async (steppe, letter) => {
@@ -47,7 +43,7 @@ export function writeMailWith(papers: Papers): WriteMail {
     if (!prepared || !found) return null
     const { name, shopContact } = getSettings(prepared.store)
     const template = (
-      <MailTemplate words={found.words} storeName={name} contact={shopContact} address={shopAddress()} />
+      <MailTemplate words={found.words} storeName={name} contact={shopContact} address={ownAddress()} />
     )
     return {
       subject: found.words.subject,

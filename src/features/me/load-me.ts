@@ -4,7 +4,9 @@ import { PERMISSIONS } from '@/core/staff/permission'
 import { getSettings } from '@/core/store/store'
 import { getSteppe } from '@/server/engine/steppe'
 import type { Doer } from '@/server/session/doing'
+import { passkeyHost } from '@/server/doors/own-address'
 import { ownStanding } from '@/server/staff/own-account'
+import { ownPasskeys } from '@/server/staff/passkeys'
 import { liveView } from '@/server/views/view'
 import { formatMoment } from '@/ui/format/instant'
 import { whatSentence, whoSentence } from '@/ui/format/rule-phrases'
@@ -16,6 +18,7 @@ export async function loadMe(doer: Doer): Promise<MeView> {
   const { store } = liveView(steppe).prepared
   const { timeZone } = getSettings(store)
   const standing = doer.id === null ? null : await ownStanding(steppe, doer.id)
+  const passkeys = doer.id === null ? [] : await ownPasskeys(steppe, doer.id)
   const { name, email, role, permissions, narrowings } = doer
   return {
     ...{ name, email, role },
@@ -26,6 +29,10 @@ export async function loadMe(doer: Doer): Promise<MeView> {
     ]),
     isOpenDoor: doer.kind === 'open-door',
     hasSecondFactor: standing?.hasSecondFactor ?? false,
+    passkeys: passkeys.map(({ id, name: called, since }) => ({
+      ...{ id, name: called, since: formatMoment(since.getTime(), timeZone) },
+    })),
+    passkeyHost: passkeyHost(),
     windows: (standing?.windows ?? []).map(({ at, agent, address }) => ({
       when: formatMoment(at.getTime(), timeZone),
       about: [browserOf(agent), address].filter(Boolean).join(', '),

@@ -1,7 +1,7 @@
 'use server'
 
 import { getSteppe, type Steppe } from '@/server/engine/steppe'
-import { FORM, TEXT } from '@/server/session/argument-shapes'
+import { FORM, PASSKEY_MADE, TEXT } from '@/server/session/argument-shapes'
 import { findDoer } from '@/server/session/doer'
 import { merchantAction } from '@/server/session/permit'
 import {
@@ -11,9 +11,11 @@ import {
   endOtherWindows,
   endSecondFactor,
 } from '@/server/staff/own-account'
+import { beginPasskey, keepPasskey, LONGEST_PASSKEY_NAME, removePasskey } from '@/server/staff/passkeys'
 import { doorSentence } from '@/ui/format/door-sentences'
 import { currentAuthor } from '@/server/session/author'
 import { signOutPerson } from '@/server/staff/sign-in'
+import type { PublicKeyCredentialCreationOptionsJSON, RegistrationResponseJSON } from '@simplewebauthn/server'
 import { refresh } from 'next/cache'
 import { redirect } from 'next/navigation'
 import { renderSVG } from 'uqr'
@@ -25,8 +27,13 @@ export type BegunFactor =
   | { readonly ok: true; readonly picture: string; readonly key: string; readonly spare: readonly string[] }
   | { readonly ok: false; readonly problem: string }
 
+/** What a browser is asked to make a passkey from. */
+export type BegunPasskey =
+  | { readonly ok: true; readonly options: PublicKeyCredentialCreationOptionsJSON }
+  | { readonly ok: false; readonly field: 'name' | 'password'; readonly problem: string }
+
 const NOT_YOURS = 'That is not your password.'
-const NOBODY: OwnOutcome = { ok: false, problem: 'Nobody is asked who they are in this demo.' }
+const NOBODY = { ok: false, problem: 'Nobody is asked who they are in this demo.' } as const
 
 export const changePassword = merchantAction(
   'prices:look',
@@ -43,7 +50,7 @@ export const beginFactor = merchantAction(
   [TEXT],
   async (password: string): Promise<BegunFactor> => {
     const own = await ownNow()
-    if (!own) return { ok: false, problem: NOBODY.ok ? '' : NOBODY.problem }
+    if (!own) return NOBODY
     const begun = await beginSecondFactor(await getSteppe(), own, password)
     if (!begun.ok) return { ok: false, problem: doorSentence(begun, NOT_YOURS) }
     const key = new URL(begun.address).searchParams.get('secret') ?? ''
@@ -69,6 +76,44 @@ export const endFactor = merchantAction('prices:look', [TEXT], (password: string
     return set.ok ? set : { ok: false, problem: doorSentence(set, NOT_YOURS) }
   }),
 )
+
+export const startPasskey = merchantAction(
+  'prices:look',
+  [TEXT, TEXT],
+  async (name: string, password: string): Promise<BegunPasskey> => {
+    const own = await ownNow()
+    if (!own) return { ok: false, field: 'name', problem: NOBODY.problem }
+    const fault = nameFault(name)
+    if (fault) return { ok: false, field: 'name', problem: fault }
+    const begun = await beginPasskey(await getSteppe(), own, password)
+    return begun.ok ? begun : { ok: false, field: 'password', problem: doorSentence(begun, NOT_YOURS) }
+  },
+)
+
+export const addPasskey = merchantAction(
+  'prices:look',
+  [TEXT, PASSKEY_MADE],
+  (name: string, response: RegistrationResponseJSON): Promise<OwnOutcome> =>
+    asOwn(async (steppe, own) => {
+      const fault = nameFault(name)
+      if (fault) return { ok: false, problem: fault }
+      return (await keepPasskey(steppe, own, name.trim(), response))
+        ? { ok: true }
+        : { ok: false, problem: 'The device did not say who holds it, or it took too long. Try again.' }
+    }),
+)
+
+export const dropPasskey = merchantAction('prices:look', [TEXT], (id: string): Promise<OwnOutcome> =>
+  asOwn(async (steppe, own) =>
+    (await removePasskey(steppe, own, id)) ? { ok: true } : { ok: false, problem: 'This passkey is gone.' },
+  ),
+)
+
+function nameFault(name: string): string | null {
+  const length = name.trim().length
+  if (length === 0) return 'Give it a name you know it by, such as “Laptop at work”.'
+  return length > LONGEST_PASSKEY_NAME ? `A name has at most ${LONGEST_PASSKEY_NAME} characters.` : null
+}
 
 export const signOutElsewhere = merchantAction('prices:look', [], (): Promise<OwnOutcome> =>
   asOwn(async (steppe) => {

@@ -6,6 +6,8 @@ import { NO_ANSWER } from '@/ui/format/no-answer'
 import { type FormEvent, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import { changePassword, type OwnOutcome, signOut, signOutElsewhere } from './me-actions'
+import { Field } from './field'
+import { type PasskeyView, Passkeys } from './passkeys'
 import { SecondFactor } from './second-factor'
 
 export interface MeView {
@@ -17,12 +19,26 @@ export interface MeView {
   readonly narrowed: readonly string[]
   readonly isOpenDoor: boolean
   readonly hasSecondFactor: boolean
+  readonly passkeys: readonly PasskeyView[]
+  /** The name browsers keep passkeys for. */
+  readonly passkeyHost: string
   readonly windows: readonly { readonly when: string; readonly about: string }[]
 }
 
 /** What I may do, and how I sign in. */
 export function MePage({ view }: { readonly view: MeView }) {
-  const { name, email, role, permissions, narrowed, isOpenDoor, windows, hasSecondFactor } = view
+  const {
+    name,
+    email,
+    role,
+    permissions,
+    narrowed,
+    isOpenDoor,
+    windows,
+    hasSecondFactor,
+    passkeys,
+    passkeyHost,
+  } = view
   return (
     <section className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-10" aria-label="You">
       <h1 className="text-xl leading-7 font-semibold">
@@ -53,6 +69,7 @@ export function MePage({ view }: { readonly view: MeView }) {
           <div>
             <Password />
             <SecondFactor isOn={hasSecondFactor} />
+            <Passkeys passkeys={passkeys} host={passkeyHost} />
             <Windows windows={windows} />
           </div>
         )}
@@ -60,8 +77,6 @@ export function MePage({ view }: { readonly view: MeView }) {
     </section>
   )
 }
-
-const INPUT = 'mt-0.5 block w-64 border border-base-300 bg-lifted px-2 py-1 aria-[invalid=true]:border-error'
 
 function Password() {
   const [problem, setProblem] = useState<string | null>(null)
@@ -84,28 +99,22 @@ function Password() {
   return (
     <section aria-label="Password">
       <h2 className="border-b border-base-content pb-1 font-semibold">Password</h2>
-      <form onSubmit={submit} className="flex flex-col gap-2 pt-2">
-        <label>
-          <span className="text-soft">The present one</span>
-          <input className={INPUT} name="current" type="password" autoComplete="current-password" required />
-        </label>
-        <label>
-          <span className="text-soft">A new one, of at least 10 characters</span>
-          <input
-            className={INPUT}
-            name="next"
-            type="password"
-            autoComplete="new-password"
-            aria-invalid={problem !== null}
-            required
-          />
-        </label>
-        {problem && (
-          <p role="alert" className="text-error">
-            {problem}
-          </p>
-        )}
-        <button type="submit" className="btn self-start" disabled={isBusy}>
+      <form onSubmit={submit} className="flex flex-col">
+        <Field
+          label="The present one"
+          name="current"
+          problem={null}
+          autoComplete="current-password"
+          isPassword
+        />
+        <Field
+          label="A new one, of at least 10 characters"
+          name="next"
+          problem={problem}
+          autoComplete="new-password"
+          isPassword
+        />
+        <button type="submit" className="btn mt-3 self-start" disabled={isBusy}>
           Change the password
         </button>
       </form>

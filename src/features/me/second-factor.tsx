@@ -3,9 +3,8 @@
 import { NO_ANSWER } from '@/ui/format/no-answer'
 import { type FormEvent, useState, useTransition } from 'react'
 import { toast } from 'sonner'
+import { Field } from './field'
 import { beginFactor, type BegunFactor, confirmFactor, endFactor, type OwnOutcome } from './me-actions'
-
-const INPUT = 'mt-0.5 block w-64 border border-base-300 bg-lifted px-2 py-1 aria-[invalid=true]:border-error'
 
 /** A code of an app beside the password: set up in two steps, so that nobody locks themselves out. */
 export function SecondFactor({ isOn }: { readonly isOn: boolean }) {
@@ -80,33 +79,5 @@ export function SecondFactor({ isOn }: { readonly isOn: boolean }) {
         </form>
       )}
     </section>
-  )
-}
-
-interface FieldProps {
-  readonly label: string
-  readonly problem: string | null
-  readonly autoComplete: string
-  readonly isPassword?: boolean
-}
-
-function Field({ label, problem, autoComplete, isPassword = false }: FieldProps) {
-  return (
-    <label className="block pt-2">
-      <span className="text-soft">{label}</span>
-      <input
-        className={INPUT}
-        name="typed"
-        type={isPassword ? 'password' : 'text'}
-        autoComplete={autoComplete}
-        aria-invalid={problem !== null}
-        required
-      />
-      {problem && (
-        <span role="alert" className="text-error">
-          {problem}
-        </span>
-      )}
-    </label>
   )
 }

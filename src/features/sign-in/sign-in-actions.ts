@@ -2,8 +2,9 @@
 
 import { isEmail } from '@/core/buyers/email'
 import { getSteppe } from '@/server/engine/steppe'
-import { FORM, THING } from '@/server/session/argument-shapes'
+import { FORM, PASSKEY_SIGNED, TEXT, THING } from '@/server/session/argument-shapes'
 import { openAction } from '@/server/session/permit'
+import { beginPasskeySignIn, signInByPasskey } from '@/server/staff/passkeys'
 import {
   askForPassword,
   becomeOwner,
@@ -11,6 +12,10 @@ import {
   setPasswordByLink,
   signInPerson,
 } from '@/server/staff/sign-in'
+import type {
+  AuthenticationResponseJSON,
+  PublicKeyCredentialRequestOptionsJSON,
+} from '@simplewebauthn/server'
 import { redirect } from 'next/navigation'
 import { backTo } from './back'
 import { doorSentence } from '@/ui/format/door-sentences'
@@ -41,6 +46,25 @@ export const signIn = openAction(
       )
     const back = new URLSearchParams({ back: backTo(text('back')) })
     redirect(came.needs === 'second-factor' ? `/sign-in/second?${back}` : backTo(text('back')))
+  },
+)
+
+export const askForPasskey = openAction(
+  'signs in',
+  [],
+  async (): Promise<PublicKeyCredentialRequestOptionsJSON> => beginPasskeySignIn(await getSteppe()),
+)
+
+export const signInWithPasskey = openAction(
+  'signs in',
+  [PASSKEY_SIGNED, TEXT],
+  async (response: AuthenticationResponseJSON, back: string): Promise<{ readonly problem: string }> => {
+    const came = await signInByPasskey(await getSteppe(), response)
+    if (!came.ok)
+      return {
+        problem: doorSentence(came, 'This passkey opens nothing here. Sign in with your password instead.'),
+      }
+    redirect(backTo(back))
   },
 )
 

@@ -107,3 +107,24 @@ export const staffTwoFactors = pgTable(
   },
   (table) => [index('staff_two_factor_staff').on(table.userId)],
 )
+
+/** Passkeys (WebAuthn level 3): public keys of devices and of stores of passwords. */
+export const staffPasskeys = pgTable(
+  'staff_passkey',
+  {
+    id: text('id').primaryKey(),
+    /** What its owner calls it. */
+    name: text('name'),
+    publicKey: text('public_key').notNull(),
+    userId: whose(),
+    credentialID: text('credential_id').notNull().unique(),
+    /** How often the device says it has signed; a copy would fall behind. */
+    counter: integer('counter').notNull(),
+    deviceType: text('device_type').notNull(),
+    backedUp: boolean('backed_up').notNull(),
+    transports: text('transports'),
+    createdAt: moment('created_at'),
+    aaguid: text('aaguid'),
+  },
+  (table) => [index('staff_passkey_staff').on(table.userId)],
+)

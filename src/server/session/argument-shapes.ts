@@ -24,6 +24,15 @@ export function thingWith(fields: Readonly<Record<string, Joi.Schema>>): Joi.Obj
   return Joi.object(fields).unknown()
 }
 
+/** What a browser says of a passkey (WebAuthn level 3, section 5.1.8): bytes as base64url, a few kilobytes of them. */
+const passkeySaid = (parts: readonly string[]) =>
+  thingWith({
+    id: Joi.string().max(2_000),
+    response: thingWith(Object.fromEntries(parts.map((part) => [part, Joi.string().max(50_000)]))),
+  })
+export const PASSKEY_MADE = passkeySaid(['clientDataJSON', 'attestationObject'])
+export const PASSKEY_SIGNED = passkeySaid(['clientDataJSON', 'authenticatorData', 'signature'])
+
 const DEEPEST = 50
 const MOST_FIELDS = 500
 const LONGEST_FIELD = 200_000

@@ -14,6 +14,8 @@ export const AUDIT_KINDS = [
   'password-set',
   'password-asked',
   'second-factor',
+  'passkey-added',
+  'passkey-removed',
   'became-owner',
   'person-invited',
   'person-changed',

@@ -13,7 +13,7 @@ import type { PasswordSet } from './sign-in'
 import { signInEngine } from './sign-in-engine'
 
 /** One of the merchant's people, for what they change of their own sign-in. */
-interface Own {
+export interface Own {
   readonly id: string
   readonly name: string
   readonly email: string
@@ -116,7 +116,11 @@ export async function endOtherWindows(steppe: Steppe): Promise<void> {
 }
 
 /** Whoever sits down at somebody's open window does not guess their password there either. */
-async function withPassword(steppe: Steppe, { email }: Own, act: () => Promise<void>): Promise<PasswordSet> {
+export async function withPassword(
+  steppe: Steppe,
+  { email }: Own,
+  act: () => Promise<void>,
+): Promise<PasswordSet> {
   const { database } = steppe
   const tried: readonly TriedBy[] = [{ kind: 'person', key: `own ${email}` }]
   const minutes = await minutesToWait(database, tried)

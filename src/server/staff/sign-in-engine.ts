@@ -3,6 +3,7 @@ import 'server-only'
 import {
   staff,
   staffCredentials,
+  staffPasskeys,
   staffSessions,
   staffTwoFactors,
   staffVerifications,
@@ -10,6 +11,7 @@ import {
 import type { Steppe } from '../engine/steppe'
 import { isBehindTls } from '../doors/outer-door'
 import { wakeMails } from '../mails/queue-mail'
+import { ownAddress, passkeyHost } from '../doors/own-address'
 import { queuePasswordMail } from './password-mail'
 import { digestPassword, isPasswordOf, LONGEST_PASSWORD, SHORTEST_PASSWORD } from './passwords'
 import { secretWord } from './secret-words'
@@ -34,13 +36,19 @@ export function signInEngine(steppe: Steppe): Promise<SignInEngine> {
 
 async function makeEngine(steppe: Steppe, secret: string) {
   // Whoever never signs anybody in need not load it.
-  const [{ betterAuth }, { drizzleAdapter }, { nextCookies }, { twoFactor }] = await Promise.all([
-    import('better-auth'),
-    import('better-auth/adapters/drizzle'),
-    import('better-auth/next-js'),
-    import('better-auth/plugins'),
-  ])
-  const address = process.env['STEPPE_ADDRESS'] ?? 'http://127.0.0.1:4000'
+  const [{ betterAuth }, { APIError }, { drizzleAdapter }, { nextCookies }, { twoFactor }, { passkey }] =
+    await Promise.all([
+      import('better-auth'),
+      import('better-auth/api'),
+      import('better-auth/adapters/drizzle'),
+      import('better-auth/next-js'),
+      import('better-auth/plugins'),
+      import('@better-auth/passkey'),
+    ])
+  const address = ownAddress()
+  const mustBeVerified = (isVerified: boolean | undefined) => {
+    if (isVerified !== true) throw new APIError('UNAUTHORIZED')
+  }
   return betterAuth({
     appName: 'Steppe',
     secret,
@@ -55,6 +63,7 @@ async function makeEngine(steppe: Steppe, secret: string) {
         account: staffCredentials,
         verification: staffVerifications,
         twoFactor: staffTwoFactors,
+        passkey: staffPasskeys,
       },
     }),
     user: { additionalFields: { role: { type: 'string', required: true, input: false } } },
@@ -82,6 +91,23 @@ async function makeEngine(steppe: Steppe, secret: string) {
       useSecureCookies: isBehindTls(address),
       defaultCookieAttributes: { sameSite: 'lax', httpOnly: true },
     },
-    plugins: [twoFactor({ issuer: 'Steppe' }), nextCookies()],
+    plugins: [
+      twoFactor({ issuer: 'Steppe' }),
+      passkey({
+        rpName: 'Steppe',
+        rpID: passkeyHost(),
+        // It stands for the password and the second factor at once, so the device has to ask who holds it.
+        authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
+        registration: {
+          afterVerification: ({ verification }) =>
+            mustBeVerified(verification.registrationInfo?.userVerified),
+        },
+        authentication: {
+          afterVerification: ({ verification }) =>
+            mustBeVerified(verification.authenticationInfo.userVerified),
+        },
+      }),
+      nextCookies(),
+    ],
   })
 }
