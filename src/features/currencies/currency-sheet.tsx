@@ -7,6 +7,8 @@ import { LineChart } from '@/ui/chart/line-chart'
 import { currencyName } from '@/ui/format/place-names'
 import { currencySentence } from './currency-sentence'
 import { type CurrencyView, loadCurrency } from './load-currency'
+import { loadPublished } from './load-published'
+import { PublishedRate } from './published-rate'
 import { RateSection } from './rate-section'
 import { RemoveRate } from './remove-rate'
 
@@ -31,6 +33,7 @@ async function drawCurrency(loaded: LoadedSheet): Promise<SheetEffect> {
       ),
       side: null,
     }
+  const published = loaded.view.live ? await loadPublished(loaded) : null
   const coming = view.rates.filter(({ isComing }) => isComing)
   return {
     main: (
@@ -41,6 +44,7 @@ async function drawCurrency(loaded: LoadedSheet): Promise<SheetEffect> {
             points={view.rates}
           />
         )}
+        {published && <PublishedRate view={published} />}
         <RateSection
           code={view.code}
           home={view.home}

@@ -87,7 +87,7 @@ export async function loadCurrency({
       value: Number(each.rate),
       text: each.rate,
       day: day(each.from),
-      source: each.source === 'manual' ? 'entered by hand' : 'from the feed',
+      source: each.source === 'manual' ? 'entered by hand' : 'as published',
       isComing: Date.parse(each.from) > at,
     })),
     rows: now || then ? await convertedRows(before, then ?? now, after ? now : null) : [],

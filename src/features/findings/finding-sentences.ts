@@ -47,6 +47,11 @@ const SENTENCES: Readonly<Record<FindingCode, Say>> = {
   'stale-rate': ({ facts }) => `exchange rate is ${facts['days']} days old, ${facts['limit']} are allowed`,
   'no-exchange-rate': () =>
     'currency has no exchange rate: prices in it are missing where no list has its own',
+  'rate-leaps': ({ facts }) =>
+    `published rate waits for you: ${facts['rate']} on ${facts['day']} instead of ${facts['was']}, ${facts['change']} %`,
+  'rate-missing': ({ facts }) =>
+    `currency follows published rates, and those of ${facts['day']} leave it out`,
+  'rate-late': ({ facts }) => `currency follows published rates, and the last are of ${facts['day']}`,
   'no-tax-rate': ({ facts }) => `tax class has no rate in a place you serve: ${facts['place']}`,
   'only-listed': ({ facts }) =>
     `list offers only what it lists, and contract ${facts['contracts']} has no assortment`,

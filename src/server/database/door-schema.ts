@@ -1,3 +1,4 @@
+import type { Decimal } from '@/core/decimal/decimal'
 import type { KeyScope } from '@/core/staff/key-scope'
 import { bigserial, index, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 
@@ -72,4 +73,24 @@ export const apiKeys = pgTable('api_key', {
   /** Requests of the minute that began at `minute`. */
   minute: moment('minute_at'),
   used: integer('used_in_minute').notNull().default(0),
+})
+
+/** What a service of rates has published, a row a day. */
+export const ratePublications = pgTable('rate_publication', {
+  /** ISO 8601 date. */
+  day: text('day').primaryKey(),
+  per: text('per').notNull(),
+  /** By ISO 4217 code. */
+  rates: jsonb('rates').$type<Readonly<Record<string, Decimal>>>().notNull(),
+  /** Currencies whose rate of that day somebody has said no to. */
+  declined: jsonb('declined').$type<readonly string[]>().notNull(),
+  readAt: moment('read_at').notNull(),
+})
+
+/** How the service of rates was found when it was asked last: one row. */
+export const rateService = pgTable('rate_service', {
+  id: integer('id').primaryKey(),
+  triedAt: moment('tried_at').notNull(),
+  /** Empty when all was well. */
+  problem: text('problem').notNull(),
 })

@@ -5,10 +5,12 @@ import { findFindings, type FoundFindings } from '@/core/finding/find-findings'
 import { sharedMemory } from '@/core/maps/shared-memory'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import type { PastFacts } from '@/core/finding/past'
+import { findInPublished } from '@/core/finding/published'
 import { currentInstant } from '../clock'
 import { Slices } from '../doors/slices'
 import { Remembered } from '../engine/remembered'
 import type { Steppe } from '../engine/steppe'
+import { knownService } from '../rates/rate-service'
 import { priorPrices } from '../shop/prior-prices'
 import { soldSince } from '../shop/sold-since'
 import type { View } from '../views/view'
@@ -23,14 +25,20 @@ const SOLD_DAYS = 90
 const LAST = sharedMemory('last-findings', (): { found: FoundFindings | null } => ({ found: null }))
 
 /** Everything worth a look in a store, as of this hour. */
-export function findingsOf({ steppe, prepared }: Pick<View, 'steppe' | 'prepared'>): Promise<FoundFindings> {
+export async function findingsOf({
+  steppe,
+  prepared,
+}: Pick<View, 'steppe' | 'prepared'>): Promise<FoundFindings> {
   const at = thisHour()
-  return KNOWN.of({ prepared }, String(at), async () => {
+  const found = await KNOWN.of({ prepared }, String(at), async () => {
     const facts = await pastFacts(steppe, at)
-    const found = await new Slices().run(findFindings({ prepared, at }, LAST.found, facts))
-    LAST.found = found
-    return found
+    const looked = await new Slices().run(findFindings({ prepared, at }, LAST.found, facts))
+    LAST.found = looked
+    return looked
   })
+  // What is published comes at any minute, and is quickly looked at.
+  const published = findInPublished({ prepared, at: currentInstant().getTime() }, await knownService(steppe))
+  return published.length === 0 ? found : { ...found, past: [...found.past, ...published] }
 }
 
 async function pastFacts(steppe: Steppe, at: number): Promise<PastFacts> {

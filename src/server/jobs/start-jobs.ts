@@ -8,6 +8,8 @@ import { NIGHTLY_PROOFS, runProofs } from '../proofs/proof-runs'
 import { resumeImports } from '../imports/import-job'
 import { MAILS } from '../mails/queue-mail'
 import { sendMails, type WriteMail } from '../mails/send-mails'
+import { RATES_ARE_THERE, RATES_ZONE, REFERENCE_RATES, refreshRates } from '../rates/rate-service'
+import { ratesAddress } from '../rates/fetch-rates'
 import { watchOffers } from '../quotes/quote-clock'
 import { openJobs } from './jobs'
 import { log } from '../operations/log'
@@ -37,7 +39,15 @@ export async function startJobs(steppe: Steppe, writeMail: WriteMail): Promise<v
   })
   // What ended while the server was down has ended.
   await jobs.ask(OFFERS, { inSeconds: 0 })
+  await jobs.does(REFERENCE_RATES, async () => {
+    await refreshRates(steppe, currentInstant())
+  })
   if (steppe.prepared) {
+    if (ratesAddress() !== null) {
+      await jobs.every(REFERENCE_RATES, RATES_ARE_THERE, RATES_ZONE)
+      // Whatever was published while the server was down.
+      await jobs.ask(REFERENCE_RATES, { inSeconds: 0 })
+    }
     await jobs.every(OFFERS, HOURLY, getSettings(steppe.prepared.store).timeZone)
     await jobs.every(NIGHTLY_PROOFS, NIGHTLY, getSettings(steppe.prepared.store).timeZone)
     // A store that has never been asked need not wait for the night.
