@@ -1,3 +1,4 @@
+import { checkDigit } from '@/core/catalogue/gtin'
 import { DEMO_PROMOTIONS } from './promotions'
 import { DEMO_PROOFS } from './proofs'
 import { RECORD_DEFAULTS } from '@/core/store/record-defaults'
@@ -108,7 +109,7 @@ export function demoRecords(): DemoRecords {
     group: DEMO_GROUPS,
     account: DEMO_ACCOUNTS,
     product: DEMO_PRODUCTS.map(toProduct),
-    variant: DEMO_PRODUCTS.flatMap(toVariants),
+    variant: DEMO_PRODUCTS.flatMap(toVariants).map(withGtin),
     'price-list': DEMO_LISTS.map(
       ({ lines: _lines, otherwise, rounding, state, currency, schedule, ...list }) => ({
         ...list,
@@ -214,6 +215,12 @@ function toVariants(product: DemoProduct): readonly VariantInput[] {
       weight: own?.kg ?? null,
     }
   })
+}
+
+/** A made-up number: those that begin with 20 are for use within a company (GS1 General Specifications, from memory). */
+function withGtin(variant: VariantInput, at: number): VariantInput {
+  const digits = `20${String(71_000 + at * 13).padStart(10, '0')}`
+  return { ...variant, gtin: `${digits}${checkDigit(digits)}` }
 }
 
 /** A variant with its own price is recommended as far above it as its product is, ending in .90. */

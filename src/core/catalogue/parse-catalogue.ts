@@ -5,6 +5,7 @@ import type { Parsed } from '../issue/issue'
 import { parseLimits, type QuantityLimitsInput } from '../limits/parse-limit'
 import { parseScope } from '../predicates/parse-predicates'
 import type { Category } from './category'
+import { parseGtin } from './gtin'
 import { parseContent } from './content'
 import type { Extra } from './extra'
 import type { PriceFamily } from './price-family'
@@ -80,6 +81,7 @@ export function parseVariant(input: VariantInput, prices: PriceDigits): Parsed<V
     ...input,
     ...inheritedValues(reader, input, prices),
     sku: reader.text('sku', input.sku, LONGEST_CODE),
+    gtin: parseGtin(reader, input.gtin),
     position: reader.wholeNumber('position', input.position, 0),
   })
 }

@@ -65,6 +65,8 @@ export interface Product extends InheritedValues {
 export interface Variant extends InheritedValues {
   readonly id: string
   readonly sku: string
+  /** Its number in the trade (GS1), which stands as a bar code on it; `null` where it has none. */
+  readonly gtin: string | null
   readonly product: string
   /** One value for each option axis of the product. */
   readonly options: Readonly<Record<string, string>>

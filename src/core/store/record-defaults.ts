@@ -93,7 +93,7 @@ export const RECORD_DEFAULTS = {
     backOrder: true,
     ...sellable,
   },
-  variant: { options: {}, position: 0, ...sellable },
+  variant: { gtin: null, options: {}, position: 0, ...sellable },
   extra: { scope: EVERYTHING, basePrice: null, cost: null, ownPrices: {}, position: 0, ...active },
   group: { trade: false, taxDisplay: null, cartTaxDisplay: null, position: 0, ...active },
   account: {

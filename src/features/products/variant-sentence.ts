@@ -39,7 +39,7 @@ export function variantSentence(record: Fields, store: Store): Sentence {
 }
 
 export function variantDetails(record: Fields, store: Store): Sentence {
-  return say`${parted(LIMITS, record, store)} Position ${word('position')}.`
+  return say`${parted(LIMITS, record, store)} GTIN ${word('gtin', record['gtin'] ? '' : 'none')} · position ${word('position')}.`
 }
 
 /** First what the variant sets itself, then what it takes over, with the value it has from there. */

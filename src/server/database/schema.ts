@@ -267,6 +267,7 @@ export const variants = pgTable(
   {
     id: text('id').primaryKey(),
     sku: text('sku').notNull(),
+    gtin: text('gtin'),
     product: text('product')
       .notNull()
       .references(() => products.id),

@@ -300,6 +300,7 @@ export const RECORD_SCHEMAS: Readonly<Record<RecordKind, Joi.ObjectSchema>> = {
   variant: Joi.object({
     id,
     sku: text,
+    gtin: text.allow(null),
     product: id,
     options: stringMap,
     position,

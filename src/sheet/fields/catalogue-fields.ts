@@ -75,6 +75,7 @@ export const PRODUCT_FIELDS: readonly FieldRule[] = [
 
 export const VARIANT_FIELDS: readonly FieldRule[] = [
   textField(['sku', 'SKU']),
+  optionalField(['gtin', 'GTIN', 'Its number in the trade: 8, 12, 13 or 14 digits, as under its bar code.']),
   { ...nameField(['product', 'Product'], 'product') },
   pairsField(['options', 'Options', 'One a line: Timber=Pine']),
   ...amountsOf,

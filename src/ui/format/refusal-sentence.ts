@@ -102,6 +102,7 @@ const FIELDS: Readonly<Record<string, string>> = {
   'schedule.hours': 'Hours',
   to: 'Until',
   content: 'Content',
+  gtin: 'GTIN',
   place: 'Where it holds',
   parties: 'Accounts and groups',
   fee: 'Fee',

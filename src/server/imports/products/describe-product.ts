@@ -34,6 +34,7 @@ export function describeProduct(
   for (const member of members) {
     const { row, before, after } = member
     if (!before) book.markNew(row.number)
+    tell(book, member, 'GTIN', before?.gtin ?? null, after.gtin ?? '')
     for (const field of PLACED_FIELDS) {
       const shown = (value: string | null) => (field.kind === 'tax-class' ? names.taxClassName(value) : value)
       tell(

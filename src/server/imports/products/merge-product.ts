@@ -14,7 +14,7 @@ import { type CategoryBook, categoryTexts } from './category-book'
 import { describeProduct } from './describe-product'
 import { NONE } from '../import-field'
 import { PLACED_FIELDS, type PlacedField, placedValue } from '../placed-fields'
-import type { Member, ProductGroup, ProductRow } from './product-group'
+import { gtinOf, type Member, type ProductGroup, type ProductRow } from './product-group'
 import type { ProductNames } from './product-names'
 import type { ReadingInput, RecordInput } from '../reading'
 import { countsThatDiffer, type StockCount } from '../../stock/move-stock'
@@ -166,6 +166,7 @@ function toMembers(
     if (other !== undefined) book.refuse(row.number, { code: 'options-alike', sku: other })
     taken.set(optionsKey(options), row.sku)
     const status = row.cells.get('status')?.toLowerCase()
+    const gtin = gtinOf(row)
     const after: Variant = {
       ...(before ?? {
         ...RECORD_DEFAULTS.variant,
@@ -176,6 +177,7 @@ function toMembers(
       }),
       options,
       ...(status !== undefined && { status: status as Variant['status'] }),
+      ...(gtin !== undefined && { gtin }),
     }
     return { row, before, after }
   })

@@ -4,6 +4,7 @@ import { PLACED_FIELDS } from '../placed-fields'
 
 const TEXT_FIELDS: readonly ImportField[] = [
   { key: 'sku', name: 'SKU', aliases: ['itemnumber', 'articlenumber', 'itemno', 'partnumber', 'stockcode'] },
+  { key: 'gtin', name: 'GTIN', aliases: ['ean', 'barcode', 'upc', 'ean13', 'gtin13'] },
   { key: 'product', name: 'Product code', aliases: ['product', 'parent', 'parentsku', 'productid', 'model'] },
   { key: 'name', name: 'Name', aliases: ['productname', 'title', 'item', 'itemname'] },
   { key: 'description', name: 'Description', aliases: ['text', 'longdescription', 'details'] },

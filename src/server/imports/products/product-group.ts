@@ -1,5 +1,6 @@
 import type { Product, Variant } from '@/core/catalogue/product'
-import type { Cells } from '../import-field'
+import { readGtin } from '@/core/catalogue/gtin'
+import { type Cells, NONE } from '../import-field'
 
 /** One row of a file of products. */
 export interface ProductRow {
@@ -28,4 +29,13 @@ export interface Member {
   readonly row: ProductRow
   readonly before: Variant | null
   after: Variant
+}
+
+/** The GTIN a row tells: `null` for none, `undefined` where it says nothing; what is no GTIN stays as it is, to be refused. */
+export function gtinOf({ cells }: Pick<ProductRow, 'cells'>): string | null | undefined {
+  const text = cells.get('gtin')
+  if (text === undefined) return undefined
+  if (text.toLowerCase() === NONE) return null
+  const read = readGtin(text)
+  return read.ok ? read.gtin : text
 }

@@ -37,6 +37,7 @@ function rowOf(
 ): ReadonlyMap<string, string> {
   return new Map([
     ['sku', variant.sku],
+    ['gtin', variant.gtin ?? ''],
     ['product', product.code],
     ['name', product.name],
     ['description', product.description],

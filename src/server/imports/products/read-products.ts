@@ -8,7 +8,7 @@ import { CategoryBook, categoryTexts } from './category-book'
 import { type Cells, cellsOf, NONE } from '../import-field'
 import { plainAmount } from '@/core/decimal/written-amount'
 import { mergeProduct } from './merge-product'
-import type { ProductGroup, ProductRow } from './product-group'
+import { gtinOf, type ProductGroup, type ProductRow } from './product-group'
 import { PLACED_FIELDS } from '../placed-fields'
 import { ATTRIBUTE, OPTION, OWN_PRICE } from './product-fields'
 import { ProductNames } from './product-names'
@@ -136,6 +136,7 @@ function checkRow(
     id: '',
     product: '',
     sku: sku || '-',
+    gtin: gtinOf(row) ?? null,
     ownAmounts: Object.fromEntries(
       [...own].map(([currency, basePrice]) => [currency, { ...NO_AMOUNTS, basePrice }]),
     ) as Variant['ownAmounts'],
