@@ -1,7 +1,7 @@
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { rmSync } from 'node:fs'
-import { serveRates } from '../../scripts/simulated-rates'
+import { serveRates } from '../../scripts/rate-server'
 import { eachTestInItsOwnWindow } from './browser'
 import { filledDirectory, startServer, TEST_CLOCK } from './server'
 
@@ -24,8 +24,6 @@ afterAll(() => {
 
 test('rates are asked for and followed; one that leaps is held, found and decided on; a service that is down changes nothing', async () => {
   const data = await filledDirectory()
-  // The day before, so that the next publication is a new one.
-  at -= 86_400_000
   const server = await startServer(data)
   const { page } = here
   const published = page.getByRole('region', { name: 'Published rate' })
@@ -37,7 +35,8 @@ test('rates are asked for and followed; one that leaps is held, found and decide
     const [, rate = ''] = /= ([\d.]+) NOK/.exec(await published.innerText()) ?? []
     await page.getByText(`${rate}, since 25 November 2026`).waitFor()
 
-    at += 86_400_000
+    // The rates of the day itself are there in the afternoon.
+    at += 6 * 3_600_000
     mood = 'leaping'
     await published.getByRole('button', { name: 'Ask now' }).click()
     await published.getByText('It moves by more than 5 %, so it waits for you.').waitFor()

@@ -1,7 +1,13 @@
 import { add, decimal } from '@/core/decimal/decimal'
 import type { OrderEvent } from '@/core/order/order-event'
 import type { BuyerCode } from '@/core/buyers/buyer-code'
-import { makePriceList } from '@/features/documents/make-price-list'
+import { gatherPrices, makePriceList } from '@/features/documents/make-price-list'
+import {
+  priceListJson,
+  priceListSheet,
+  priceListTable,
+  rowCountOf,
+} from '@/features/documents/price-list-files'
 import { sendOfferPaper, sendPaper } from '@/features/documents/send-paper'
 import { toRequestContext } from '@/server/engine/request-context'
 import type { Quote } from '@/server/quotes/quote-rows'
@@ -12,6 +18,8 @@ import { orderDocument } from '../fixtures/order-document'
 import { demoSteppe } from './demo-steppe'
 import { XMLParser } from 'fast-xml-parser'
 import { extractText, getDocumentProxy } from 'unpdf'
+import { parse } from 'csv-parse/sync'
+import readExcel from 'read-excel-file/node'
 import { writeFileSync } from 'node:fs'
 
 const demo = demoSteppe()
@@ -361,6 +369,68 @@ describe('a price list as a PDF file', () => {
   test('of a branch that is not there, or shows nothing, there is none', async () => {
     await expect(listFor('guest', 'no-such')).rejects.toThrow('unknown-category')
     await expect(listFor('guest', 'nuclei')).rejects.toThrow('nothing')
+  })
+})
+
+describe('a price list as a file for programs', () => {
+  const AT = Date.parse('2026-11-25T10:00:00Z')
+  async function gathered(as: BuyerCode, category: string | null) {
+    const look = toRequestContext(liveView(demo.current), { ...DEFAULT_VANTAGE, as }, AT)
+    const made = await gatherPrices(look, category, 100_000)
+    if (!made.ok) throw new Error(made.code)
+    return made.list
+  }
+
+  test('CSV read by another reader says what the buyer pays, a row a price', async () => {
+    const list = await gathered('account:fennmoor', 'frames')
+    const text = priceListTable(list).replace(/^\uFEFF/, '')
+    const [head, ...rows] = parse(text) as string[][]
+    expect(head).toEqual([
+      ...[
+        'SKU',
+        'GTIN',
+        'Item',
+        'Category',
+        'From quantity',
+        'Price EUR without tax',
+        'Per unit EUR',
+        'Unit',
+      ],
+    ])
+    const frames = rows.filter(([sku]) => sku === 'FR-BR-PF')
+    expect(frames.map(([, , , , from, price]) => [from, price])).toEqual([
+      ['1', '21.65'],
+      ['20', '21'],
+      ['100', '20.2'],
+    ])
+    expect(frames[0]?.[1]).toMatch(/^20\d{11}$/)
+    expect(rows.length).toBe(rowCountOf(list))
+  })
+
+  test('XLSX has numbers where prices are, and holds the same', async () => {
+    const list = await gathered('account:fennmoor', 'frames')
+    const [sheet] = await readExcel(Buffer.from(await priceListSheet(list)))
+    const rows = sheet!.data
+    const row = rows.find(([sku, , , , from]) => sku === 'FR-BR-PF' && from === 20)
+    expect(row?.[5]).toBe(21)
+    expect(rows.length).toBe(rowCountOf(list) + 1)
+  })
+
+  test('JSON says for whom, when, with which tax; nobody reads what they are not shown', async () => {
+    const list = await gathered('guest', null)
+    const told = JSON.parse(priceListJson(list)) as { readonly items: readonly { readonly sku: string }[] }
+    expect(told).toMatchObject({
+      ...{ format: 'steppe-price-list', version: 1, currency: 'EUR', basis: 'gross', category: null },
+      at: '2026-11-25T10:00:00.000Z',
+    })
+    const { store } = liveView(demo.current).prepared
+    const nuclei = [...store.category.values()].find(({ code }) => code === 'nuclei')!
+    const hidden = [...store.variant.values()].filter(({ product }) =>
+      store.product.get(product)!.categories.includes(nuclei.id),
+    )
+    expect(hidden.length).toBeGreaterThan(0)
+    const skus = new Set(told.items.map(({ sku }) => sku))
+    for (const { sku } of hidden) expect(skus).not.toContain(sku)
   })
 })
 

@@ -7,7 +7,7 @@ import { declinePublished, knownService, refreshRates, takePublished } from '@/s
 import { liveView } from '@/server/views/view'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { serveRates } from '../../scripts/simulated-rates'
+import { serveRates } from '../../scripts/rate-server'
 import { demoSteppe } from './demo-steppe'
 
 const demo = demoSteppe()

@@ -1,13 +1,14 @@
 import 'server-only'
 
 import { unitPriceOf } from '@/core/catalogue/content'
+import type { Category } from '@/core/catalogue/category'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { itemName } from '@/core/catalogue/product'
-import { compare, type Decimal, decimal } from '@/core/decimal/decimal'
+import { compare, type Decimal, decimal, ONE } from '@/core/decimal/decimal'
 import { answer } from '@/core/engine/ask'
 import { contentOf, displayOf, taxPrice } from '@/core/engine/rules/find-tax'
 import { NO_FACTS } from '@/core/promotions/facts'
-import { getSettings } from '@/core/store/store'
+import { getSettings, type Store } from '@/core/store/store'
 import { findMinorDigits } from '@/core/currency/iso-4217'
 import { Slices } from '@/server/doors/slices'
 import { type PricedItem, priceListPaper } from '@/server/documents/price-list-document'
@@ -20,15 +21,48 @@ import { type MadePaper, wordsIn } from './make-paper'
 /** More is no list anybody reads: a branch of it is. */
 export const MOST_ITEMS = 3_000
 
-export type MadePriceList =
-  | { readonly ok: true; readonly paper: MadePaper }
-  | { readonly ok: false; readonly code: 'unknown-category' | 'too-many' | 'nothing' }
+/** A price from a quantity on, as this buyer is shown it: with tax or without. */
+interface ListedPrice {
+  readonly from: Decimal
+  readonly price: Decimal
+}
+
+/** An item of a price list, exactly. */
+export interface ListedItem {
+  readonly sku: string
+  readonly gtin: string | null
+  readonly name: string
+  /** From the top: `Hives > Frames`. */
+  readonly category: string
+  readonly prices: readonly ListedPrice[]
+  /** What a kilogram, litre, metre… of it costs; `null` where its content is not stated. */
+  readonly perUnit: { readonly amount: Decimal; readonly per: string } | null
+}
+
+/** What a buyer pays, item by item in the order of the catalogue. */
+export interface ListedPrices {
+  readonly buyer: string
+  /** Epoch milliseconds. */
+  readonly on: number
+  readonly currency: string
+  /** Of prices, and of what can be paid. */
+  readonly digits: number
+  readonly minorDigits: number
+  readonly shows: 'net' | 'gross'
+  readonly branch: Category | null
+  readonly items: readonly ListedItem[]
+}
+
+type NoList = { readonly ok: false; readonly code: 'unknown-category' | 'too-many' | 'nothing' }
+export type GatheredPrices = { readonly ok: true; readonly list: ListedPrices } | NoList
+export type MadePriceList = { readonly ok: true; readonly paper: MadePaper } | NoList
 
 /** What whoever is looked as pays, from where they are and when, with the quantities a price changes at. */
-export async function makePriceList(
+export async function gatherPrices(
   { prepared, buyerContext, buyerName }: Pick<RequestContext, 'prepared' | 'buyerContext' | 'buyerName'>,
   category: string | null,
-): Promise<MadePriceList> {
+  most: number,
+): Promise<GatheredPrices> {
   const { store, index } = prepared
   const branch = category === null ? null : findByCode(store.category, category)
   if (category !== null && !branch) return { ok: false, code: 'unknown-category' }
@@ -36,11 +70,11 @@ export async function makePriceList(
   const { currency, digits } = pricingContext
   const shows = displayOf(prepared, pricingContext, 'shop') === 'net' ? 'net' : 'gross'
   const products = shownProducts(store, { category, text: '' })
-  if (products.reduce((sum, { variants }) => sum + variants.length, 0) > MOST_ITEMS)
+  if (products.reduce((sum, { variants }) => sum + variants.length, 0) > most)
     return { ok: false, code: 'too-many' }
   const minorDigits = findMinorDigits(currency) ?? 2
   const items = await new Slices().map(products, ({ product, variants }) =>
-    variants.flatMap((variant): readonly PricedItem[] => {
+    variants.flatMap((variant): readonly ListedItem[] => {
       const asked = answer(prepared, {
         ...buyerContext,
         ...{ variant: variant.id, quantity: decimal(1), extras: [], basket: [], promotions: NO_FACTS },
@@ -51,36 +85,65 @@ export async function makePriceList(
       const as = (amount: Decimal, of = basis) =>
         taxPrice(prepared, pricingContext, number, { amount, basis: of })[shows]
       const one = promoted?.unit ? as(promoted.unit, promoted.basis) : as(unit)
-      const perUnit = unitPriceOf(one, contentOf(prepared, number), minorDigits)
       return [
         {
-          sku: variant.sku,
-          name: itemName(product, variant),
+          ...{ sku: variant.sku, gtin: variant.gtin, name: itemName(product, variant) },
+          category: pathOf(store, product.categories[0]),
           prices:
             breaks.length < 2
-              ? [{ from: '', price: formatAmount(one, digits) }]
+              ? [{ from: ONE, price: one }]
               : breaks.map((each) => ({
-                  from: compare(each.from, decimal(1)) <= 0 ? '' : each.from,
-                  price: formatAmount(
-                    each.promoted ? as(each.promoted.amount, each.promoted.basis) : as(each.unit, each.basis),
-                    digits,
-                  ),
+                  from: compare(each.from, ONE) <= 0 ? ONE : each.from,
+                  price: each.promoted
+                    ? as(each.promoted.amount, each.promoted.basis)
+                    : as(each.unit, each.basis),
                 })),
-          perUnit: perUnit === null ? '' : `${formatAmount(perUnit.amount, minorDigits)} per ${perUnit.per}`,
+          perUnit: unitPriceOf(one, contentOf(prepared, number), minorDigits),
         },
       ]
     }),
   )
   const all = items.flat()
   if (all.length === 0) return { ok: false, code: 'nothing' }
-  const settings = getSettings(store)
+  return {
+    ok: true,
+    list: {
+      ...{ buyer: buyerName, on: buyerContext.at, currency, digits, minorDigits, shows },
+      ...{ branch: branch ?? null, items: all },
+    },
+  }
+}
+
+function pathOf(store: Store, category: string | undefined): string {
+  const names: string[] = []
+  for (let id = category ?? null; id !== null;) {
+    const found: Category | undefined = store.category.get(id)
+    if (found) names.unshift(found.name)
+    id = found?.parent ?? null
+  }
+  return names.join(' > ')
+}
+
+/** The same as a PDF file. */
+export async function makePriceList(
+  look: Pick<RequestContext, 'prepared' | 'buyerContext' | 'buyerName'>,
+  category: string | null,
+): Promise<MadePriceList> {
+  const gathered = await gatherPrices(look, category, MOST_ITEMS)
+  if (!gathered.ok) return gathered
+  const { buyer, on, currency, digits, minorDigits, shows, branch, items } = gathered.list
+  const settings = getSettings(look.prepared.store)
   const named = { net: settings.netWords, gross: settings.grossWords }[shows] || DISPLAY_WORDS[shows]
   const content = await priceListPaper(
-    {
-      ...{ buyer: buyerName, on: buyerContext.at, currency, taxWords: named },
-      branch: branch?.name ?? '',
-    },
-    all,
+    { buyer, on, currency, taxWords: named, branch: branch?.name ?? '' },
+    items.map(({ sku, name, prices, perUnit }): PricedItem => ({
+      ...{ sku, name },
+      prices: prices.map(({ from, price }) => ({
+        from: from === ONE ? '' : from,
+        price: formatAmount(price, digits),
+      })),
+      perUnit: perUnit === null ? '' : `${formatAmount(perUnit.amount, minorDigits)} per ${perUnit.per}`,
+    })),
     { settings, words: wordsIn(settings, { currency, digits: minorDigits, priceDigits: digits }) },
   )
   return { ok: true, paper: { name: `price-list-${branch?.code ?? 'all'}.pdf`, content } }
