@@ -1,4 +1,5 @@
 import { shopPage } from '@/server/session/permit'
+import { productData } from '@/server/exchange/guest-offers'
 import { addressWord } from '@/server/doors/address-word'
 import { AwayPage } from '@/features/shop/entrance/away-page'
 import { enterShopPage } from '@/features/shop/entrance/enter'
@@ -19,7 +20,22 @@ export default shopPage(async ({ params, searchParams }: ShopProductProps) => {
   const visitor = await enterShopPage(recordHref('shop/product', code))
   const search = await searchParams
   const product = loadShopProduct(visitor, code, await stockOnPage(visitor, code))
-  if (product) return <ProductPage product={product} money={shopMoney(visitor)} chosen={search.sku ?? null} />
+  if (product) {
+    const { prepared, buyerContext } = visitor
+    // What search engines read is what guests see: nobody's own prices are told to machines.
+    const told = visitor.as === 'guest' ? productData({ prepared, at: buyerContext.at }, product.code) : null
+    return (
+      <>
+        {told && (
+          <script
+            type="application/ld+json"
+            dangerouslySetInnerHTML={{ __html: JSON.stringify(told).replace(/</g, '\\u003c') }}
+          />
+        )}
+        <ProductPage product={product} money={shopMoney(visitor)} chosen={search.sku ?? null} />
+      </>
+    )
+  }
   const away = findAway(visitor, code)
   if (!away) {
     // The new code of something a visitor is not shown is not revealed.
