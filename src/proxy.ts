@@ -10,6 +10,7 @@ import {
   SIDE_HEADER,
   sideOf,
 } from '@/server/doors/outer-door'
+import { problem, PROBLEM_TYPE } from '@/server/doors/problem'
 import { startingAnswer } from '@/server/doors/starting-page'
 import { startProgress } from '@/server/operations/start-progress'
 import { type NextRequest, NextResponse } from 'next/server'
@@ -31,10 +32,10 @@ export function proxy(request: NextRequest): NextResponse {
   const away = judge({ method: request.method, path, header: (name) => request.headers.get(name) }, HOSTS)
   if (away) {
     const { status, code, message } = away
-    return NextResponse.json(
-      { error: { code, message } },
-      { status, headers: { ...headers, [REQUEST_ID_HEADER]: id } },
-    )
+    return NextResponse.json(problem(status, code, message), {
+      status,
+      headers: { ...headers, 'content-type': PROBLEM_TYPE, [REQUEST_ID_HEADER]: id },
+    })
   }
   const progress = startProgress()
   if (progress.step !== 'ready' && !ASKED_ALWAYS.has(path)) {

@@ -31,6 +31,7 @@ test('each permit is one there is', () => {
 test('what is open to everybody says why, and is little', () => {
   const open = ALL.filter((door) => /^open/.test(wrapperOf(door)))
   expect(open.map(({ name }) => name).sort()).toEqual([
+    'app/api/openapi.json/route.ts GET',
     'app/first-start/page.tsx default',
     'app/health/route.ts GET',
     'app/page.tsx default',

@@ -19,7 +19,9 @@ test('a visitor of the shop learns nothing of the store, a program gets an error
   const { body } = startingAnswer(reading, 'shop', true)
   expect(body).toContain('This shop opens in a moment')
   expect(body).not.toMatch(/\d,\d{3}|records|database/)
+  const detail = 'The server is starting; ask again in a moment.'
   expect(JSON.parse(startingAnswer(reading, 'merchant', false).body)).toEqual({
-    error: { code: 'starting', message: 'The server is starting; ask again in a moment.' },
+    ...{ type: 'about:blank', title: 'Service Unavailable', status: 503, code: 'starting', detail },
+    error: { code: 'starting', message: detail },
   })
 })

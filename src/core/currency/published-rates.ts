@@ -41,7 +41,7 @@ export interface JudgedRate {
 }
 
 /** Percent a rate may move from one to the next without a person having looked (the merchant's own caution, no source). */
-export const LEAP = '5' as Decimal
+const LEAP = '5' as Decimal
 
 /** Days a publication may be old: a weekend with a holiday on either side (common practice, no source). */
 export const OLDEST_PUBLICATION = 5

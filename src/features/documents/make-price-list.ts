@@ -28,7 +28,7 @@ interface ListedPrice {
 }
 
 /** An item of a price list, exactly. */
-export interface ListedItem {
+interface ListedItem {
   readonly sku: string
   readonly gtin: string | null
   readonly name: string

@@ -2,6 +2,7 @@
 
 import { KEY_SCOPES, type KeyScope } from '@/core/staff/key-scope'
 import { NO_ANSWER } from '@/ui/format/no-answer'
+import { VantageLink } from '@/ui/frame/vantage-link'
 import { type FormEvent, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import { endProgramKey, type KeyMade, makeProgramKey } from './program-actions'
@@ -22,7 +23,10 @@ export function ProgramsPage({ programs }: { readonly programs: readonly Program
     <section className="min-h-0 flex-1 overflow-auto px-6 pt-3 pb-10" aria-label="Programs">
       <h1 className="text-xl leading-7 font-semibold">Programs</h1>
       <p className="text-soft">
-        A program sends its key with every request: <code>Authorization: Bearer …</code>
+        A program sends its key with every request: <code>Authorization: Bearer …</code>{' '}
+        <VantageLink href="/programs/addresses" className="link-name">
+          What programs can ask
+        </VantageLink>
       </p>
       <NewKey />
       {programs.length === 0 ? (

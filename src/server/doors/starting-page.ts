@@ -1,5 +1,6 @@
 import type { StartProgress } from '../operations/start-progress'
 import type { Side } from './outer-door'
+import { problem, PROBLEM_TYPE } from './problem'
 
 /** Seconds after which whoever asked asks again. */
 const AGAIN = 1
@@ -25,8 +26,8 @@ export function startingAnswer(
   const headers = { 'retry-after': String(AGAIN), 'cache-control': 'no-store' }
   if (!wantsPage) {
     const message = 'The server is starting; ask again in a moment.'
-    const body = JSON.stringify({ error: { code: 'starting', message } })
-    return { body, headers: { ...headers, 'content-type': 'application/json' } }
+    const body = JSON.stringify(problem(503, 'starting', message))
+    return { body, headers: { ...headers, 'content-type': PROBLEM_TYPE } }
   }
   return {
     body: side === 'shop' ? shopPage() : merchantPage(progress),

@@ -3,6 +3,7 @@ import 'server-only'
 import { NextResponse } from 'next/server'
 import { freshSteppe } from '../changes/follow'
 import type { Steppe } from '../engine/steppe'
+import { problem, PROBLEM_TYPE } from './problem'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 
 /** What an address of the interface answers with, once there is a store. */
@@ -30,12 +31,15 @@ export function withStore<Request, Context = unknown>(
   }
 }
 
-/** An answer that says what is wrong. */
+/** An answer that says what is wrong: a problem (RFC 9457) with a code for programs. */
 export function refuse(
   status: number,
   code: string,
   message: string,
-  headers: HeadersInit = {},
+  headers: Readonly<Record<string, string>> = {},
 ): NextResponse {
-  return NextResponse.json({ error: { code, message } }, { status, headers })
+  return NextResponse.json(problem(status, code, message), {
+    status,
+    headers: { 'content-type': PROBLEM_TYPE, ...headers },
+  })
 }

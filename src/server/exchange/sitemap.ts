@@ -2,7 +2,7 @@ import { XMLBuilder } from 'fast-xml-parser'
 import { ownAddress } from '../doors/own-address'
 
 /** As many addresses as one file may hold (sitemaps.org protocol 0.9, from memory). */
-export const MOST_ADDRESSES = 50_000
+const MOST_ADDRESSES = 50_000
 
 const BUILDER = new XMLBuilder({ ignoreAttributes: false, attributeNamePrefix: '@', format: true })
 const NAMESPACE = { '@xmlns': 'http://www.sitemaps.org/schemas/sitemap/0.9' }
