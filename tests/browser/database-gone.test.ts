@@ -56,6 +56,9 @@ testOnServer(
       expect(await base.locator('input').inputValue()).toBe('27.10')
       await page.goto(`${server.url}/board?find=FR-BR`)
       await reads(cell(page, 'Pine, flat-packed, 10', 'group:bee-farms'), 'L22.80')
+      // What is published is left out, and the rate is there.
+      await page.goto(`${server.url}/currencies/NOK`)
+      await page.getByText('11.753, since 2 November 2026').waitFor()
       await page.goto(`${server.url}/shop/product/FR-BR`)
       await page.getByText('Nothing can be ordered or saved just now').waitFor()
       await page.getByText('25.90').first().waitFor()

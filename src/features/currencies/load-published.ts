@@ -4,7 +4,7 @@ import type { RateVerdict } from '@/core/currency/published-rates'
 import { isPositive } from '@/core/decimal/decimal'
 import { getSettings } from '@/core/store/store'
 import { isSimulated, ratesAddress } from '@/server/rates/fetch-rates'
-import { judged, knownService } from '@/server/rates/rate-service'
+import { judged, type KnownService, knownService } from '@/server/rates/rate-service'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatPercent } from '@/ui/format/amount'
 import { formatLocalDay, formatMoment } from '@/ui/format/instant'
@@ -29,12 +29,18 @@ export interface PublishedView {
   readonly problem: string
 }
 
-/** `null` where no service is named, and for the store's own currency. */
+/** `null` where no service is named, for the store's own currency, and while the database does not answer. */
 export async function loadPublished({ id, before }: LoadedSheet): Promise<PublishedView | null> {
   const { store } = before.prepared
   const { currency: home, timeZone } = getSettings(store)
   if (ratesAddress() === null || id === home || !store.currency.has(id)) return null
-  const { published, declined, triedAt, problem } = await knownService(before.steppe)
+  const { steppe } = before
+  const known = await steppe.presence.orKnown<KnownService | null>(
+    () => knownService(steppe),
+    () => null,
+  )
+  if (!known) return null
+  const { published, declined, triedAt, problem } = known
   const found = published
     ? judged(store, published, before.now).find(({ currency }) => currency === id)
     : undefined
