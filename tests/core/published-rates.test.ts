@@ -27,6 +27,8 @@ test.each([
   ['five percent exactly', '0.8000', '0.8400', 'moves', '5'],
   ['five percent less', '0.8000', '0.7600', 'moves', '-5'],
   ['more than five', '0.8000', '0.8410', 'leaps', '5.1'],
+  ['hardly more than five, which is shown as five', '0.8000', '0.8401', 'leaps', '5'],
+  ['hardly more than five less', '0.8000', '0.7599', 'leaps', '-5'],
   ['more than five less', '0.8000', '0.7590', 'leaps', '-5.1'],
   ['the same', '0.8700', '0.8700', 'known', '0'],
 ])('%s', (_, before, after, verdict, change) => {

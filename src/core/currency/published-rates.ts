@@ -1,4 +1,14 @@
-import { compare, type Decimal, HUNDRED, isPositive, multiply, ONE, subtract } from '../decimal/decimal'
+import {
+  compare,
+  type Decimal,
+  HUNDRED,
+  isPositive,
+  multiply,
+  negate,
+  ONE,
+  subtract,
+} from '../decimal/decimal'
+import { differencePercent } from '../decimal/difference-percent'
 import { divide, type Fraction } from '../decimal/fraction'
 import { roundToDigits } from '../decimal/rounding'
 import type { Currency, ExchangeRate, RateTable } from './currency'
@@ -75,7 +85,7 @@ export function judgePublished(
     if (status !== 'active' || code === home) return []
     const inForce = table.rates.get(`${home}>${code}`) ?? null
     const rate = publishedRate(published, home, code)
-    const change = rate && inForce ? changePercent(rate, inForce.rate) : null
+    const change = rate && inForce ? differencePercent(rate, inForce.rate) : null
     const follows = inForce?.source === 'feed'
     const told = { currency: code, rate, inForce, change, follows }
     return [{ ...told, verdict: verdictOf(published, told, isOld) }]
@@ -84,16 +94,21 @@ export function judgePublished(
 
 function verdictOf(
   { day }: PublishedDay,
-  { rate, inForce, change }: Pick<JudgedRate, 'rate' | 'inForce' | 'change'>,
+  { rate, inForce }: Pick<JudgedRate, 'rate' | 'inForce'>,
   isOld: boolean,
 ): RateVerdict {
   if (rate === null) return 'missing'
-  if (inForce === null) return isOld ? 'old' : 'first'
-  if (rate === inForce.rate || day < inForce.from.slice(0, 10)) return isOld ? 'old' : 'known'
   if (isOld) return 'old'
-  return change !== null && compare(change, LEAP) <= 0 && compare(change, `-${LEAP}` as Decimal) >= 0
-    ? 'moves'
-    : 'leaps'
+  if (inForce === null) return 'first'
+  if (rate === inForce.rate || day < inForce.from.slice(0, 10)) return 'known'
+  return leaps(rate, inForce.rate) ? 'leaps' : 'moves'
+}
+
+/** Exactly, not by a percentage that was rounded for showing. */
+function leaps(rate: Decimal, from: Decimal): boolean {
+  const moved = multiply(subtract(rate, from), HUNDRED)
+  const allowed = multiply(from, LEAP)
+  return compare(moved, allowed) > 0 || compare(negate(moved), allowed) > 0
 }
 
 /**
@@ -112,8 +127,4 @@ export function publishedRate({ per, rates }: PublishedDay, home: string, code: 
 function significant(value: Fraction): Decimal {
   const size = Math.floor(Math.log10(Number(value.numerator) / Number(value.denominator)))
   return roundToDigits(value, Math.max(0, SIGNIFICANT - 1 - size), 'half-up')
-}
-
-function changePercent(rate: Decimal, from: Decimal): Decimal {
-  return roundToDigits(divide(multiply(subtract(rate, from), HUNDRED), from), 1, 'half-up')
 }

@@ -1,6 +1,11 @@
 import { rateTable } from '../currency/currency'
-import { judgePublished, OLDEST_PUBLICATION, type PublishedDay } from '../currency/published-rates'
-import { getSettings } from '../store/store'
+import {
+  type JudgedRate,
+  judgePublished,
+  OLDEST_PUBLICATION,
+  type PublishedDay,
+} from '../currency/published-rates'
+import { getSettings, type Store } from '../store/store'
 import { aboutRecord, type Finding, type Looking } from './finding'
 
 /** What is known of the service whose rates are followed. */
@@ -11,15 +16,20 @@ export interface RateService {
   readonly declined: ReadonlySet<string>
 }
 
+/** How what was published last stands beside what is in force in a store at an instant (epoch milliseconds). */
+export function judgedRates(store: Store, published: PublishedDay, at: number): readonly JudgedRate[] {
+  const table = rateTable(store['exchange-rate'].values(), at)
+  const { currency: home } = getSettings(store)
+  return judgePublished(published, { table, home, currencies: store.currency.values(), at })
+}
+
 /** Rates that wait for a person: they leap, are missing or late. Only of currencies that follow the service. */
 export function findInPublished(
   { prepared: { store }, at }: Looking,
   { published, declined }: RateService,
 ): readonly Finding[] {
   if (!published) return []
-  const home = getSettings(store).currency
-  const table = rateTable(store['exchange-rate'].values(), at)
-  const judged = judgePublished(published, { table, home, currencies: store.currency.values(), at })
+  const judged = judgedRates(store, published, at)
   return judged.flatMap(({ currency, verdict, rate, inForce, change, follows }): readonly Finding[] => {
     if (!follows) return []
     const cause = { kind: 'currency', id: currency } as const

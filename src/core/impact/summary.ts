@@ -1,6 +1,7 @@
 import { type Decimal, fromDigits } from '../decimal/decimal'
 import { roundToDigits } from '../decimal/rounding'
-import { breakEvenPercent, differencePercent, marginPercent, medianDifferencePercent } from '../price/margin'
+import { differencePercent } from '../decimal/difference-percent'
+import { breakEvenPercent, marginPercent, medianDifferencePercent } from '../price/margin'
 import type { ClassImpact } from './class-impact'
 import type { MovedPrice } from './compare-prices'
 

@@ -18,16 +18,6 @@ export function isBelowCost(price: Decimal, cost: Decimal): boolean {
   return compare(price, cost) < 0
 }
 
-/**
- * How far a price stands from another, in percent of that other with one digit (half up).
- *
- * Errors  `null` when the other is not above zero.
- */
-export function differencePercent(price: Decimal, from: Decimal): Decimal | null {
-  if (!isPositive(from)) return null
-  return roundToDigits(divide(multiply(subtract(price, from), HUNDRED), from), 1, 'half-up')
-}
-
 /** A price, and the one it is measured against, which is above zero. */
 export type PriceAgainst = readonly [price: Decimal, from: Decimal]
 

@@ -1,11 +1,6 @@
 import { type Decimal, sum } from '../decimal/decimal'
-import {
-  differencePercent,
-  isBelowCost,
-  marginPercent,
-  medianDifferencePercent,
-  type PriceAgainst,
-} from '../price/margin'
+import { differencePercent } from '../decimal/difference-percent'
+import { isBelowCost, marginPercent, medianDifferencePercent, type PriceAgainst } from '../price/margin'
 import { eachInSteps, type Steps } from '../steps/steps'
 import { medianDeviation, OUTLYING } from './median-deviation'
 import type { RepriceRow } from './reprice'

@@ -2,9 +2,10 @@ import 'server-only'
 
 import type { RateVerdict } from '@/core/currency/published-rates'
 import { isPositive } from '@/core/decimal/decimal'
+import { judgedRates } from '@/core/finding/published'
 import { getSettings } from '@/core/store/store'
 import { isSimulated, ratesAddress } from '@/server/rates/fetch-rates'
-import { judged, type KnownService, knownService } from '@/server/rates/rate-service'
+import { type KnownService, knownService } from '@/server/rates/rate-service'
 import type { LoadedSheet } from '@/sheet/record/load-sheet'
 import { formatPercent } from '@/ui/format/amount'
 import { formatLocalDay, formatMoment } from '@/ui/format/instant'
@@ -42,7 +43,7 @@ export async function loadPublished({ id, before }: LoadedSheet): Promise<Publis
   if (!known) return null
   const { published, declined, triedAt, problem } = known
   const found = published
-    ? judged(store, published, before.now).find(({ currency }) => currency === id)
+    ? judgedRates(store, published, before.now).find(({ currency }) => currency === id)
     : undefined
   const sign = found?.change && isPositive(found.change) ? '+' : ''
   return {

@@ -1,7 +1,8 @@
 'use client'
 
 import { type Decimal, isPositive, subtract } from '@/core/decimal/decimal'
-import { differencePercent, marginPercent } from '@/core/price/margin'
+import { differencePercent } from '@/core/decimal/difference-percent'
+import { marginPercent } from '@/core/price/margin'
 import { formatAmount, formatMoney, formatPercent } from '@/ui/format/amount'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useLoaded } from '@/ui/frame/use-loaded'

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { differencePercent } from '@/core/price/margin'
+import { differencePercent } from '@/core/decimal/difference-percent'
 import type { Offer, OfferLine } from '@/core/quote/quote'
 import type { Settings } from '@/core/store/store'
 import type { TableCell } from 'pdfmake/interfaces'

@@ -1,8 +1,7 @@
 import 'server-only'
 
-import { rateTable } from '@/core/currency/currency'
-import { judgePublished, type JudgedRate, type PublishedDay } from '@/core/currency/published-rates'
-import type { RateService } from '@/core/finding/published'
+import type { JudgedRate } from '@/core/currency/published-rates'
+import { judgedRates, type RateService } from '@/core/finding/published'
 import { getSettings, type Store } from '@/core/store/store'
 import { desc, eq, sql } from 'drizzle-orm'
 import { randomUUID } from 'node:crypto'
@@ -41,13 +40,6 @@ export async function knownService({ database }: Pick<Steppe, 'database'>): Prom
     triedAt: found?.triedAt ?? null,
     problem: found?.problem ?? '',
   }
-}
-
-/** How what was published last stands beside what is in force in a store. */
-export function judged(store: Store, published: PublishedDay, at: number): readonly JudgedRate[] {
-  const table = rateTable(store['exchange-rate'].values(), at)
-  const { currency: home } = getSettings(store)
-  return judgePublished(published, { table, home, currencies: store.currency.values(), at })
 }
 
 /** What came of asking the service. */
@@ -96,7 +88,7 @@ async function takeOver(steppe: Steppe, now: Date): Promise<readonly string[]> {
   const { published } = await knownService(steppe)
   if (!steppe.prepared || !published) return []
   const view = liveView(steppe)
-  const moved = judged(view.prepared.store, published, now.getTime()).filter(
+  const moved = judgedRates(view.prepared.store, published, now.getTime()).filter(
     ({ follows, verdict }) => follows && verdict === 'moves',
   )
   if (moved.length === 0) return []
@@ -118,7 +110,7 @@ export async function takePublished(
 ): Promise<CommitOutcome | { readonly ok: false; readonly code: 'not-published' }> {
   const { published } = await knownService(target.steppe)
   const found = published
-    ? judged(target.prepared.store, published, at.getTime()).find((each) => each.currency === currency)
+    ? judgedRates(target.prepared.store, published, at.getTime()).find((each) => each.currency === currency)
     : undefined
   const requests = found ? requestOf(target.prepared.store, found, at) : []
   if (!published || requests.length === 0) return { ok: false, code: 'not-published' }

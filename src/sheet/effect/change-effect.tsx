@@ -2,7 +2,7 @@ import 'server-only'
 
 import { itemName } from '@/core/catalogue/product'
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { differencePercent } from '@/core/price/margin'
+import { differencePercent } from '@/core/decimal/difference-percent'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import { recordHref } from '@/ui/frame/record-href'
 import { VantageLink } from '@/ui/frame/vantage-link'

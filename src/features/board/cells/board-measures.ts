@@ -1,5 +1,6 @@
 import { compare, type Decimal } from '@/core/decimal/decimal'
-import { differencePercent, isBelowCost, marginPercent } from '@/core/price/margin'
+import { differencePercent } from '@/core/decimal/difference-percent'
+import { isBelowCost, marginPercent } from '@/core/price/margin'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import type { BoardCell, BoardColumn, BoardProduct, BoardVariant } from '../board-view'
 

@@ -1,5 +1,5 @@
 import { compare, subtract, ZERO } from '@/core/decimal/decimal'
-import { differencePercent } from '@/core/price/margin'
+import { differencePercent } from '@/core/decimal/difference-percent'
 import { formatAmount, formatPercent } from '@/ui/format/amount'
 import type { OfferFigures, QuoteView } from './offer-view'
 
