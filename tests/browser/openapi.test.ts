@@ -1,11 +1,32 @@
 import SwaggerParser from '@apidevtools/swagger-parser'
 import { OPERATIONS } from '@/server/exchange/description/operations'
+import Ajv2020 from 'ajv/dist/2020'
 import { eachTestInItsOwnWindow, testUrl } from './browser'
 
 const here = eachTestInItsOwnWindow()
 
+interface OperationSchemas {
+  readonly requestBody?: { readonly content: Readonly<Record<string, { readonly schema: object }>> }
+  readonly responses: Readonly<
+    Record<string, { readonly content: Readonly<Record<string, { readonly schema: object }>> }>
+  >
+}
+
+function faults(schema: object, value: unknown): readonly unknown[] {
+  const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(schema)
+  return validate(value) ? [] : (validate.errors ?? [])
+}
+
+interface Described {
+  readonly paths: Readonly<Record<string, object>>
+}
+
+async function described(): Promise<Described> {
+  return (await (await fetch(testUrl('/api/openapi.json'))).json()) as Described
+}
+
 test('the description is OpenAPI 3.1, by another’s reading of it', async () => {
-  const description = (await (await fetch(testUrl('/api/openapi.json'))).json()) as { readonly paths: object }
+  const description = await described()
   await SwaggerParser.validate(structuredClone(description) as never)
   expect(Object.keys(description.paths)).toEqual([...new Set(OPERATIONS.map(({ path }) => path))])
 })
@@ -21,9 +42,29 @@ test.each(OPERATIONS.flatMap((operation) => operation.examples.map((example) => 
       }),
     })
     expect(asked.status).toBe(200)
-    expect(await asked.json()).toMatchObject(answer as object)
+    const told: unknown = await asked.json()
+    expect(told).toMatchObject(answer as object)
+    // What is sent and what comes is as described, by another's reading of the schemas.
+    const whole = (await SwaggerParser.dereference((await described()) as never)) as unknown as Described
+    const operation = (whole.paths[path] as Record<string, OperationSchemas>)[method]!
+    const taken = operation.requestBody?.content['application/json']
+    if (taken) expect(faults(taken.schema, body)).toEqual([])
+    expect(faults(Object.values(operation.responses['200']!.content)[0]!.schema, told)).toEqual([])
   },
 )
+
+test('the schemas refuse what the server refuses', async () => {
+  const whole = (await SwaggerParser.dereference((await described()) as never)) as unknown as Described
+  const { post } = whole.paths['/api/prices'] as unknown as Record<'post', OperationSchemas>
+  const { schema } = post.requestBody!.content['application/json']!
+  for (const wrong of [
+    {},
+    [{ id: 'a', sku: 'X' }],
+    [{ id: 'a', as: { guest: true, group: 'x' }, sku: 'X' }],
+    [{ as: { guest: true } }],
+  ])
+    expect(faults(schema, wrong)).not.toEqual([])
+})
 
 test('what is refused is a problem as the standard has it', async () => {
   const asked = await fetch(testUrl('/api/changes?since=x'))

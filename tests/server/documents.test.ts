@@ -9,7 +9,10 @@ import {
   rowCountOf,
 } from '@/features/documents/price-list-files'
 import { sendOfferPaper, sendPaper } from '@/features/documents/send-paper'
-import { toRequestContext } from '@/server/engine/request-context'
+import { answer } from '@/core/engine/ask'
+import { taxPrice } from '@/core/engine/rules/find-tax'
+import { NO_FACTS } from '@/core/promotions/facts'
+import { pricingContextOf, toRequestContext } from '@/server/engine/request-context'
 import type { Quote } from '@/server/quotes/quote-rows'
 import { DEFAULT_VANTAGE } from '@/ui/frame/vantage-url'
 import { liveView } from '@/server/views/view'
@@ -406,6 +409,35 @@ describe('a price list as a file for programs', () => {
     expect(frames[0]?.[1]).toMatch(/^20\d{11}$/)
     expect(rows.length).toBe(rowCountOf(list))
   })
+
+  test.each(['guest', 'account:fennmoor', 'group:distributors'] as const)(
+    'every price %s reads is what that quantity costs them',
+    async (as) => {
+      const { items } = await gathered(as, null)
+      const view = liveView(demo.current)
+      const look = toRequestContext(view, { ...DEFAULT_VANTAGE, as }, AT)
+      const context = pricingContextOf(view.prepared, look.buyerContext)
+      const idOf = new Map([...view.prepared.store.variant.values()].map(({ sku, id }) => [sku, id]))
+      let compared = 0
+      for (const { sku, prices } of items)
+        for (const { from, price } of prices) {
+          const asked = answer(view.prepared, {
+            ...look.buyerContext,
+            ...{ variant: idOf.get(sku)!, quantity: from, extras: [], basket: [], promotions: NO_FACTS },
+          })
+          if (!asked.ok) throw new Error(sku)
+          const { promoted, unit, basis } = asked.value
+          const amount = promoted?.unit
+            ? { amount: promoted.unit, basis: promoted.basis }
+            : { amount: unit!, basis }
+          const number = view.prepared.index.numberOf.get(idOf.get(sku)!)!
+          const taxed = taxPrice(view.prepared, context, number, amount)
+          expect([sku, from, price]).toEqual([sku, from, as === 'guest' ? taxed.gross : taxed.net])
+          compared += 1
+        }
+      expect(compared).toBeGreaterThan(250)
+    },
+  )
 
   test('XLSX has numbers where prices are, and holds the same', async () => {
     const list = await gathered('account:fennmoor', 'frames')

@@ -1,6 +1,7 @@
+import { isKeyScope } from '@/core/staff/key-scope'
 import { isPermission } from '@/core/staff/permission'
 import type { AuditEvent, AuditKind } from '@/server/staff/audit'
-import { permissionWords } from '@/ui/format/permission-words'
+import { permissionWords, scopeWords } from '@/ui/format/permission-words'
 
 const KINDS: Readonly<Record<AuditKind, string>> = {
   'signed-in': 'signed in',
@@ -26,6 +27,14 @@ const KINDS: Readonly<Record<AuditKind, string>> = {
 
 export function kindWords(kind: AuditKind): string {
   return KINDS[kind]
+}
+
+/** Scopes as they are written down, in words. */
+function scopesIn(detail: string): string {
+  return detail
+    .split(', ')
+    .map((each) => (isKeyScope(each) ? scopeWords(each) : each))
+    .join(', ')
 }
 
 /** What somebody did, after their name. */
@@ -56,7 +65,7 @@ export function auditSentence({
     case 'role-changed':
       return `changed the role ${about}: ${detail.split(' ').length} permissions`
     case 'key-made':
-      return `made the key “${about}”: ${detail}`
+      return `made the key “${about}”, which may ${scopesIn(detail)}`
     case 'key-revoked':
       return `ended the key “${about}”`
     case 'exported':

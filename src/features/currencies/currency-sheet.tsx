@@ -8,7 +8,6 @@ import { currencyName } from '@/ui/format/place-names'
 import { currencySentence } from './currency-sentence'
 import { type CurrencyView, loadCurrency } from './load-currency'
 import { loadPublished } from './load-published'
-import { PublishedRate } from './published-rate'
 import { RateSection } from './rate-section'
 import { RemoveRate } from './remove-rate'
 
@@ -44,7 +43,6 @@ async function drawCurrency(loaded: LoadedSheet): Promise<SheetEffect> {
             points={view.rates}
           />
         )}
-        {published && <PublishedRate view={published} />}
         <RateSection
           code={view.code}
           home={view.home}
@@ -52,6 +50,7 @@ async function drawCurrency(loaded: LoadedSheet): Promise<SheetEffect> {
           rows={view.rows}
           isTried={loaded.after !== null}
           live={loaded.view.live}
+          published={published}
         />
         <details className="pt-4" open={coming.length > 0}>
           <summary className="cursor-pointer font-semibold">All {view.rates.length} rates</summary>

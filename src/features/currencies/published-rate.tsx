@@ -3,7 +3,7 @@
 import { NO_ANSWER } from '@/ui/format/no-answer'
 import { useFrame } from '@/ui/frame/frame-context'
 import { useRouter } from 'next/navigation'
-import { useState, useTransition } from 'react'
+import { type Dispatch, type SetStateAction, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import type { PublishedView } from './load-published'
 import {
@@ -14,7 +14,14 @@ import {
 } from './published-actions'
 
 /** What is published of a currency beside what is in force, and what to do about it. */
-export function PublishedRate({ view }: { readonly view: PublishedView }) {
+export function PublishedRate({
+  view,
+  onTry,
+}: {
+  readonly view: PublishedView
+  /** What is tried below, to see what it would make of real prices. */
+  readonly onTry: Dispatch<SetStateAction<string>>
+}) {
   const { currency, home, published, follows, isDeclined, isSimulated, asked } = view
   const [problem, setProblem] = useState('')
   const [isBusy, start] = useTransition()
@@ -26,6 +33,7 @@ export function PublishedRate({ view }: { readonly view: PublishedView }) {
       setProblem(outcome.ok ? '' : outcome.problem)
       if (!outcome.ok) return
       toast(outcome.told)
+      onTry((now) => (now === published?.rate ? '' : now))
       if (outcome.changeSet !== null) pricesChanged(outcome.changeSet)
       router.refresh()
     })
@@ -73,6 +81,11 @@ export function PublishedRate({ view }: { readonly view: PublishedView }) {
             onClick={() => act(() => takePublishedRate(currency))}
           >
             {follows ? 'Use this rate' : 'Use it, and follow the reference rates'}
+          </button>
+        )}
+        {isOffered && (
+          <button type="button" className="link-name" onClick={() => onTry(published.rate ?? '')}>
+            See what it does to prices
           </button>
         )}
         {waits && (

@@ -6,6 +6,8 @@ import { VantageLink } from '@/ui/frame/vantage-link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import type { ConvertedRow } from './load-currency'
+import type { PublishedView } from './load-published'
+import { PublishedRate } from './published-rate'
 import { type RateOutcome, setRate, type TriedRate, tryRate } from './set-rate'
 
 interface RateSectionProps {
@@ -16,12 +18,14 @@ interface RateSectionProps {
   /** Whether the rows show what is typed in the sentence. */
   readonly isTried: boolean
   readonly live: boolean
+  /** What a service publishes; `null` where none is asked. */
+  readonly published: PublishedView | null
 }
 
 const INPUT = 'border border-base-300 bg-lifted px-2 py-1 aria-[invalid=true]:border-error'
 
 /** A new rate, with what it would make of real prices while it is typed. */
-export function RateSection({ code, home, rate, rows, isTried, live }: RateSectionProps) {
+export function RateSection({ code, home, rate, rows, isTried, live, published }: RateSectionProps) {
   const [typed, setTyped] = useState('')
   const [from, setFrom] = useState('')
   const [tried, setTried] = useState<TriedRate | null>(null)
@@ -64,6 +68,7 @@ export function RateSection({ code, home, rate, rows, isTried, live }: RateSecti
   const hasThen = shown !== null || isTried
   return (
     <>
+      {published && <PublishedRate view={published} onTry={setTyped} />}
       {live && (
         <form
           className="-mx-6 mb-4 flex flex-wrap items-center gap-x-3 gap-y-1 bg-base-200 px-6 py-3"

@@ -4,9 +4,10 @@ import { unitPriceOf } from '@/core/catalogue/content'
 import type { Category } from '@/core/catalogue/category'
 import { findByCode } from '@/core/catalogue/find-by-code'
 import { itemName } from '@/core/catalogue/product'
-import { compare, type Decimal, decimal, ONE } from '@/core/decimal/decimal'
+import { type Decimal, decimal, ONE } from '@/core/decimal/decimal'
 import { answer } from '@/core/engine/ask'
-import { contentOf, displayOf, taxPrice } from '@/core/engine/rules/find-tax'
+import { listedBasis, type ListedPrice, listedPrices } from '@/core/engine/listed-prices'
+import { contentOf } from '@/core/engine/rules/find-tax'
 import { NO_FACTS } from '@/core/promotions/facts'
 import { getSettings, type Store } from '@/core/store/store'
 import { findMinorDigits } from '@/core/currency/iso-4217'
@@ -20,12 +21,6 @@ import { type MadePaper, wordsIn } from './make-paper'
 
 /** More is no list anybody reads: a branch of it is. */
 export const MOST_ITEMS = 3_000
-
-/** A price from a quantity on, as this buyer is shown it: with tax or without. */
-interface ListedPrice {
-  readonly from: Decimal
-  readonly price: Decimal
-}
 
 /** An item of a price list, exactly. */
 interface ListedItem {
@@ -68,7 +63,7 @@ export async function gatherPrices(
   if (category !== null && !branch) return { ok: false, code: 'unknown-category' }
   const pricingContext = pricingContextOf(prepared, buyerContext)
   const { currency, digits } = pricingContext
-  const shows = displayOf(prepared, pricingContext, 'shop') === 'net' ? 'net' : 'gross'
+  const shows = listedBasis(prepared, pricingContext)
   const products = shownProducts(store, { category, text: '' })
   if (products.reduce((sum, { variants }) => sum + variants.length, 0) > most)
     return { ok: false, code: 'too-many' }
@@ -79,26 +74,15 @@ export async function gatherPrices(
         ...buyerContext,
         ...{ variant: variant.id, quantity: decimal(1), extras: [], basket: [], promotions: NO_FACTS },
       })
-      if (!asked.ok || !asked.value.see || !asked.value.seePrice || asked.value.unit === null) return []
-      const { unit, basis, breaks, promoted } = asked.value
       const number = index.numberOf.get(variant.id) as number
-      const as = (amount: Decimal, of = basis) =>
-        taxPrice(prepared, pricingContext, number, { amount, basis: of })[shows]
-      const one = promoted?.unit ? as(promoted.unit, promoted.basis) : as(unit)
+      const prices = asked.ok ? listedPrices(prepared, pricingContext, number, asked.value) : null
+      if (!prices) return []
       return [
         {
           ...{ sku: variant.sku, gtin: variant.gtin, name: itemName(product, variant) },
           category: pathOf(store, product.categories[0]),
-          prices:
-            breaks.length < 2
-              ? [{ from: ONE, price: one }]
-              : breaks.map((each) => ({
-                  from: compare(each.from, ONE) <= 0 ? ONE : each.from,
-                  price: each.promoted
-                    ? as(each.promoted.amount, each.promoted.basis)
-                    : as(each.unit, each.basis),
-                })),
-          perUnit: unitPriceOf(one, contentOf(prepared, number), minorDigits),
+          prices,
+          perUnit: unitPriceOf(prices[0].price, contentOf(prepared, number), minorDigits),
         },
       ]
     }),

@@ -1,6 +1,6 @@
 import 'server-only'
 
-import { type SheetCell, writeSheet } from '@/server/imports/write-sheet'
+import { cellText, type SheetCell, writeSheet } from '@/server/imports/write-sheet'
 import { writeTable } from '@/server/imports/write-table'
 import type { ListedPrices } from './make-price-list'
 
@@ -10,10 +10,9 @@ export type ListFormat = (typeof LIST_FORMATS)[number]
 
 /** As a CSV file (RFC 4180), a row a price, amounts with a point. */
 export function priceListTable(list: ListedPrices): string {
-  const plain = (cell: SheetCell) => (cell === null ? '' : typeof cell === 'string' ? cell : cell.amount)
   return writeTable(
     headerOf(list),
-    rowsOf(list).map((row) => row.map(plain)),
+    rowsOf(list).map((row) => row.map(cellText)),
   )
 }
 

@@ -2,6 +2,7 @@
 
 import type { Operation, OperationExample } from '@/server/exchange/description/operations'
 import { NO_ANSWER } from '@/ui/format/no-answer'
+import { scopeWords } from '@/ui/format/permission-words'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { useState, useTransition } from 'react'
 
@@ -62,7 +63,7 @@ function OperationSection({
           {method.toUpperCase()} {path}
         </code>
         <span className="ml-auto text-xs font-normal text-soft">
-          {scope === null ? 'for anybody' : `needs the scope ${scope}`}
+          {scope === null ? 'for anybody' : `for keys that may ${scopeWords(scope)} (${scope})`}
         </span>
       </h2>
       <p className="pt-2">{withCode(about)}</p>

@@ -2,19 +2,12 @@
 
 import { KEY_SCOPES, type KeyScope } from '@/core/staff/key-scope'
 import { NO_ANSWER } from '@/ui/format/no-answer'
+import { scopeWords } from '@/ui/format/permission-words'
 import { VantageLink } from '@/ui/frame/vantage-link'
 import { type FormEvent, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import { endProgramKey, type KeyMade, makeProgramKey } from './program-actions'
 import type { ProgramView } from './load-programs'
-
-const SCOPES: Readonly<Record<KeyScope, string>> = {
-  'prices:ask': 'ask prices',
-  'costs:see': 'be told costs',
-  'store:read': 'read the store document',
-  'store:write': 'replace the store document',
-  'measures:read': 'read how the server fares',
-}
 
 /** What programs come in with: a key for each, with what it may do. */
 export function ProgramsPage({ programs }: { readonly programs: readonly ProgramView[] }) {
@@ -39,8 +32,8 @@ export function ProgramsPage({ programs }: { readonly programs: readonly Program
               className={`flex items-baseline gap-6 border-b border-dotted border-base-300 py-2 ${isOver ? 'text-soft' : ''}`}
             >
               <span className="min-w-0 flex-1">
-                <b className="font-semibold">{name}</b> may {scopes.map((scope) => SCOPES[scope]).join(', ')},
-                up to {perMinute} times a minute
+                <b className="font-semibold">{name}</b> may {scopes.map(scopeWords).join(', ')}, up to{' '}
+                {perMinute} times a minute
                 <span className="block text-xs text-soft">
                   <code>{begins}…</code> · {[made, used, ends].filter(Boolean).join(' · ')}
                 </span>
@@ -118,7 +111,7 @@ function NewKey() {
                   )
                 }
               />
-              {SCOPES[scope]}
+              {scopeWords(scope)}
             </label>
           </span>
         ))}

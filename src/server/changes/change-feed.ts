@@ -27,6 +27,9 @@ export interface FedChange {
   readonly after: unknown
 }
 
+/** Behind the last of any change set, as the database counts. */
+const LAST = 2 ** 31 - 1
+
 export const BEGINNING: FeedPosition = { changeSet: 0, position: -1 }
 
 /** A position as text: `12` is behind all of change set 12, `12.3` behind its fourth change; `null` for what is no position. */
@@ -34,7 +37,7 @@ export function parseFeedPosition(text: string): FeedPosition | null {
   const [, set, position] = /^(\d{1,9})(?:\.(\d{1,9}))?$/.exec(text) ?? []
   if (set === undefined) return null
   return position === undefined
-    ? { changeSet: Number(set), position: Number.MAX_SAFE_INTEGER }
+    ? { changeSet: Number(set), position: LAST }
     : { changeSet: Number(set), position: Number(position) }
 }
 
@@ -57,7 +60,7 @@ export async function changesBehind(
     .where(
       and(
         // Compared as a pair, the primary key leads straight there.
-        sql`(${changes.changeSet}, ${changes.position}) > (${changeSet}, ${Math.min(position, 2 ** 31 - 1)})`,
+        sql`(${changes.changeSet}, ${changes.position}) > (${changeSet}, ${position})`,
         lte(changes.changeSet, lastChangeSet),
       ),
     )

@@ -2,6 +2,7 @@
  * What every request is asked before anything else looks at it: whether it was meant for this server, and whether
  * another site's page sent it. Pure, so that it is tested without a server.
  */
+import { ownAddress } from './own-address'
 
 /** What the door looks at. */
 export interface Knock {
@@ -98,7 +99,7 @@ function isForeign(header: Knock['header']): boolean {
 }
 
 /** Whether browsers come by TLS, as the address says that stands in links. */
-export function isBehindTls(address = process.env['STEPPE_ADDRESS'] ?? ''): boolean {
+export function isBehindTls(address = ownAddress()): boolean {
   return address.startsWith('https:')
 }
 

@@ -1,13 +1,14 @@
 import 'server-only'
 
 import { itemName, type Product, type Variant } from '@/core/catalogue/product'
-import { compare, type Decimal, decimal, ONE } from '@/core/decimal/decimal'
+import { decimal } from '@/core/decimal/decimal'
 import { answer } from '@/core/engine/ask'
+import type { Answer } from '@/core/engine/explain/trace'
+import { listedBasis, listedPrices } from '@/core/engine/listed-prices'
 import { buyerContext } from '@/core/engine/context/buyer-context'
 import type { PreparedStore } from '@/core/engine/context/prepared-store'
 import type { PricingContext } from '@/core/engine/context/pricing-context'
 import { openPricingContext } from '@/core/engine/price/open-pricing-context'
-import { displayOf, taxPrice } from '@/core/engine/rules/find-tax'
 import { NO_FACTS } from '@/core/promotions/facts'
 import { Slices } from '../doors/slices'
 import { ownAddress } from '../doors/own-address'
@@ -98,42 +99,41 @@ function itemOf(opened: Opened, product: Product, variant: Variant): LinkedData 
     ...{ variant: variant.id, quantity: decimal(1), extras: [], basket: [], promotions: NO_FACTS },
   })
   if (variant.status !== 'active' || !asked.ok || !asked.value.see) return null
+  const number = opened.prepared.index.numberOf.get(variant.id) as number
+  const prices = listedPrices(opened.prepared, opened.context, number, asked.value)
   return {
     ...{ '@type': 'Product', name: itemName(product, variant), sku: variant.sku },
     ...(variant.gtin !== null && { gtin: variant.gtin }),
-    ...(asked.value.seePrice &&
-      asked.value.unit !== null && { offers: offerOf(opened, variant, asked.value) }),
+    ...(prices && { offers: offerOf(opened, variant, asked.value, prices) }),
   }
 }
 
-type Asked = Extract<ReturnType<typeof answer>, { readonly ok: true }>['value']
-
-function offerOf({ prepared, context }: Opened, variant: Variant, asked: Asked): LinkedData {
-  const shows = displayOf(prepared, context, 'shop') === 'net' ? 'net' : 'gross'
-  const number = prepared.index.numberOf.get(variant.id) as number
-  const as = (amount: Decimal, basis: Asked['basis']) =>
-    taxPrice(prepared, context, number, { amount, basis })[shows]
-  const { promoted, unit, basis, breaks, currency } = asked
-  const one = promoted?.unit ? as(promoted.unit, promoted.basis) : as(unit as Decimal, basis)
-  const priced = { priceCurrency: currency, valueAddedTaxIncluded: shows === 'gross' }
-  const more = breaks.filter(({ from }) => compare(from, ONE) > 0)
+function offerOf(
+  { prepared, context }: Opened,
+  variant: Variant,
+  asked: Answer,
+  [one, ...more]: NonNullable<ReturnType<typeof listedPrices>>,
+): LinkedData {
+  const { currency } = context
+  const priced = {
+    ...{ '@type': 'UnitPriceSpecification', priceCurrency: currency },
+    valueAddedTaxIncluded: listedBasis(prepared, context) === 'gross',
+  }
   return {
-    ...{ '@type': 'Offer', price: one, priceCurrency: currency },
+    ...{ '@type': 'Offer', price: one.price, priceCurrency: currency },
     ...availabilityOf(prepared, variant, asked),
     priceSpecification: [
-      { '@type': 'UnitPriceSpecification', price: one, ...priced },
-      ...more.map((each) => ({
-        '@type': 'UnitPriceSpecification',
-        price: each.promoted ? as(each.promoted.amount, each.promoted.basis) : as(each.unit, each.basis),
-        ...priced,
-        eligibleQuantity: { '@type': 'QuantitativeValue', minValue: each.from },
+      { ...priced, price: one.price },
+      ...more.map(({ from, price }) => ({
+        ...{ ...priced, price },
+        eligibleQuantity: { '@type': 'QuantitativeValue', minValue: from },
       })),
     ],
   }
 }
 
 /** Where it may not be bought as it stands, only asked for, nothing is said of it. */
-function availabilityOf({ store }: PreparedStore, { id, product }: Variant, { buy }: Asked): LinkedData {
+function availabilityOf({ store }: PreparedStore, { id, product }: Variant, { buy }: Answer): LinkedData {
   if (!buy) return {}
   const isOut = store.outOfStock.has(id)
   const word = isOut ? (store.product.get(product)?.backOrder ? 'BackOrder' : 'OutOfStock') : 'InStock'

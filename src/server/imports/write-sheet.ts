@@ -6,6 +6,13 @@ import writeExcel from 'write-excel-file/node'
 /** A cell of a spreadsheet: a text, an amount with so many digits, or nothing. */
 export type SheetCell = string | { readonly amount: Decimal; readonly digits: number } | null
 
+export const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
+
+/** A cell as plain text, amounts with a point: for a CSV file of the same rows. */
+export function cellText(cell: SheetCell): string {
+  return cell === null ? '' : typeof cell === 'string' ? cell : cell.amount
+}
+
 /** Beyond so many rows making the file takes long, and a CSV file serves better. */
 export const MOST_SHEET_ROWS = 5_000
 

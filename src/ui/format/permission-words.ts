@@ -1,3 +1,4 @@
+import type { KeyScope } from '@/core/staff/key-scope'
 import type { Permission } from '@/core/staff/permission'
 
 /** What each permission lets somebody do, by what it is about, in the order of the places. */
@@ -28,4 +29,17 @@ const WORDS: Readonly<Record<Permission, string>> = {
 
 export function permissionWords(permission: Permission): string {
   return WORDS[permission]
+}
+
+const SCOPE_WORDS: Readonly<Record<KeyScope, string>> = {
+  'prices:ask': 'ask prices',
+  'costs:see': 'be told costs',
+  'store:read': 'read the store document and its changes',
+  'store:write': 'replace the store document',
+  'measures:read': 'read how the server fares',
+}
+
+/** What a program may do with a key of a scope. */
+export function scopeWords(scope: KeyScope): string {
+  return SCOPE_WORDS[scope]
 }

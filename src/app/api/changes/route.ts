@@ -38,11 +38,7 @@ export const GET = machineRoute<NextRequest>(
     return NextResponse.json({
       changes,
       // Where to go on, even if there is nothing more just now.
-      next: last
-        ? feedPositionText(last)
-        : since === ''
-          ? feedPositionText({ changeSet: 0, position: 0 })
-          : since,
+      next: last ? feedPositionText(last) : since || '0',
       isLast: changes.length < limit,
     })
   },

@@ -10,7 +10,7 @@ import {
 import { sendFile } from '@/features/documents/send-paper'
 import { refuse } from '@/server/doors/with-store'
 import { lookFrom } from '@/server/engine/look-from'
-import { MOST_SHEET_ROWS } from '@/server/imports/write-sheet'
+import { MOST_SHEET_ROWS, XLSX_TYPE } from '@/server/imports/write-sheet'
 import { merchantRoute } from '@/server/session/permit'
 import { parseVantage } from '@/ui/frame/vantage-url'
 import type { NextRequest } from 'next/server'
@@ -26,7 +26,7 @@ const SENTENCES = {
 
 const TYPES: Readonly<Record<ListFormat, string>> = {
   csv: 'text/csv; charset=utf-8',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  xlsx: XLSX_TYPE,
   json: 'application/json',
 }
 

@@ -6,7 +6,7 @@ import { toPrice } from '@/core/engine/lists/price-step'
 import type { ClassImpact } from '@/core/impact/class-impact'
 import { isBelow, marginOf, movePercent } from '@/core/impact/summary'
 import type { Store } from '@/core/store/store'
-import { MOST_SHEET_ROWS, type SheetCell, writeSheet } from '@/server/imports/write-sheet'
+import { cellText, MOST_SHEET_ROWS, type SheetCell, writeSheet } from '@/server/imports/write-sheet'
 import { writeTable } from '@/server/imports/write-table'
 import { nameOfClass } from './class-names'
 
@@ -20,10 +20,9 @@ interface MovedPrices {
 
 /** As a CSV file (RFC 4180). */
 export function impactTable(moved: MovedPrices): string {
-  const plain = (cell: SheetCell) => (cell === null ? '' : typeof cell === 'string' ? cell : cell.amount)
   return writeTable(
     headerOf(moved.names),
-    rowsOf(moved).map((row) => row.map(plain)),
+    rowsOf(moved).map((row) => row.map(cellText)),
   )
 }
 

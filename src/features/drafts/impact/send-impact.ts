@@ -1,10 +1,8 @@
 import 'server-only'
 
 import { refuse } from '@/server/doors/with-store'
-import { MOST_SHEET_ROWS } from '@/server/imports/write-sheet'
+import { MOST_SHEET_ROWS, XLSX_TYPE } from '@/server/imports/write-sheet'
 import { impactSheet, impactTable } from './export-impact'
-
-const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 
 /** An impact as the file that is asked for: `as` is `xlsx`, or else it is CSV. */
 export async function sendImpact(
@@ -21,7 +19,7 @@ export async function sendImpact(
     )
   return new Response(body, {
     headers: {
-      'content-type': isSheet ? XLSX : 'text/csv; charset=utf-8',
+      'content-type': isSheet ? XLSX_TYPE : 'text/csv; charset=utf-8',
       'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.${isSheet ? 'xlsx' : 'csv'}`)}`,
     },
   })

@@ -69,10 +69,7 @@ export const OPERATIONS: readonly Operation[] = [
         body: [
           {
             ...{ id: 'b', as: { account: 'fennmoor' } },
-            lines: [
-              { sku: 'FR-BR-PF', quantity: '24' },
-              { sku: 'TL-FG', quantity: '1' },
-            ],
+            lines: [{ sku: 'FR-BR-PF', quantity: '24' }, { sku: 'TL-FG' }],
           },
         ],
         answer: [{ id: 'b', currency: 'EUR', canOrder: true }],
