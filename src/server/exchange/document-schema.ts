@@ -57,10 +57,10 @@ function tightened(schema: unknown): unknown {
   return Object.fromEntries(fields)
 }
 
-/** What has a default may be left out; ids follow from codes. */
+/** What has a default may be left out; ids follow from codes, and who says nothing of a count leaves it alone. */
 function withDefaults(schema: Json, defaults: Readonly<Record<string, unknown>>): Json {
   const properties = schema['properties'] as Json
-  const follows = new Set(['id', 'currency', 'per', 'priceDigits', ...Object.keys(defaults)])
+  const follows = new Set(['id', 'currency', 'per', 'priceDigits', 'stock', ...Object.keys(defaults)])
   return {
     ...schema,
     properties: Object.fromEntries(
