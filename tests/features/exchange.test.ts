@@ -1,3 +1,4 @@
+import Ajv2020 from 'ajv/dist/2020'
 import { decimal } from '@/core/decimal/decimal'
 import { ask } from '@/core/engine/ask'
 import { RECORD_KINDS } from '@/core/issue/issue'
@@ -79,6 +80,24 @@ describe('the store document', () => {
   ])('%s is refused with its place', (_what, changed, expected) =>
     expect(errorsOf(changed)).toContain(expected),
   )
+
+  test('another’s reading of the schema takes the document, and one that leaves out what may be', () => {
+    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(documentSchema())
+    const faults = (document: unknown) => (validate(document) ? [] : validate.errors)
+    for (const each of [prepared.store, ...fc.sample(randomStore, { numRuns: 30, seed: 17 })])
+      expect(faults(JSON.parse(JSON.stringify(toDocument(each))))).toEqual([])
+    expect(
+      faults({
+        format: 'steppe-store',
+        version: 1,
+        settings: { currency: 'EUR' },
+        groups: [{ code: 'a', name: 'A' }],
+      }),
+    ).toEqual([])
+    expect(faults({ format: 'steppe-store', version: 1, settings: {}, groups: [{ name: 'A' }] })).not.toEqual(
+      [],
+    )
+  })
 
   test('the schema in docs is the one records are checked with', () =>
     expect(JSON.parse(readFileSync('docs/store-document.schema.json', 'utf8'))).toEqual(

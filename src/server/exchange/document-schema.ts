@@ -43,11 +43,16 @@ function schemaOf(schema: Joi.Schema): object {
   return (schema as unknown as WithJsonSchema)['~standard'].jsonSchema.input({ target: 'draft-2020-12' })
 }
 
-/** Alternatives that differ by their kind come out with an empty one that allows everything: it is left out. */
+/**
+ * Alternatives that differ by their kind come out with an empty one that allows everything: it is left out. Of a few values or none the
+ * none is missing among them: it is put there.
+ */
 function tightened(schema: unknown): unknown {
   if (Array.isArray(schema)) return schema.map(tightened)
   if (schema === null || typeof schema !== 'object') return schema
   const fields = Object.entries(schema).map(([field, value]) => {
+    if (field === 'enum' && Array.isArray(value) && isNullable(schema) && !value.includes(null))
+      return [field, [...(value as unknown[]), null]]
     if (field !== 'anyOf' || !Array.isArray(value)) return [field, tightened(value)]
     const strict = value.filter(
       (each: Json) => each['type'] !== 'object' || each['additionalProperties'] === false,
@@ -55,6 +60,11 @@ function tightened(schema: unknown): unknown {
     return [field, (strict.length > 0 ? strict : value).map(tightened)]
   })
   return Object.fromEntries(fields)
+}
+
+function isNullable(schema: object): boolean {
+  const { type } = schema as Json
+  return Array.isArray(type) && type.includes('null')
 }
 
 /** What has a default may be left out; ids follow from codes, and who says nothing of a count leaves it alone. */
